@@ -1,0 +1,83 @@
+// Package box runs one program under limits and measures what it took.
+//
+// It promises that the numbers are those of the whole process tree and of
+// nothing else, that a limit ends the run, that what a program prints flows
+// through without being held, and that no process of a run is left when Run
+// returns. It says what happened (an Ending, an exit status, a Usage) and
+// leaves the verdict to others.
+//
+// A Box is a worker that runs one program at a time. It consists of two
+// processes. The one that calls Run reads what the program prints and hands
+// it on. The other, the warden, is this same binary started again: it starts
+// the program, traces it, watches its limits, and reaps all that descends from
+// it, so that whatever is still alive under the warden after a run belongs to
+// that run and is killed. When the first process dies, the warden sees its
+// leash end, kills what runs and ends too. A program that uses this package
+// must call Warden first thing in main.
+//
+// Processor time is what the kernel charged to the reaped tree, in
+// nanoseconds. Peak memory is the high-water mark of the resident set, read
+// while the dying process is held at its exit: what wait4 reports would carry
+// over the peak of the process that started it. For several processes at once
+// it is the largest sum that was seen.
+package box
+
+import (
+	"io"
+	"os"
+	"time"
+
+	"coldverdict/core/verdict"
+)
+
+// A Program is something that can be run.
+type Program struct {
+	Path string   // absolute path of the executable
+	Args []string // arguments, without the program's own name
+	Env  []string // the whole environment, as KEY=value
+}
+
+// A Run is one program to be run once.
+type Run struct {
+	Program Program
+	Limits  verdict.Limits
+	// Input becomes standard input, read from its present offset. It stays
+	// the caller's to close. Nil is an empty input.
+	Input *os.File
+	// Output receives standard output while it is printed; nil drops it. An
+	// error from Write ends the writing, not the run.
+	Output io.Writer
+	// Errors receives standard error in the same way.
+	Errors io.Writer
+	// Dir is the working folder. Empty: a private folder of the box, which is
+	// emptied after the run.
+	Dir string
+}
+
+// An Ending says what ended a run.
+type Ending string
+
+// The endings. All but Exited mean that the box killed the program.
+const (
+	Exited         Ending = "exited" // by itself, or by a signal that was not ours
+	PassedTime     Ending = "time"
+	PassedWall     Ending = "wall"
+	PassedMemory   Ending = "memory"
+	PassedOutput   Ending = "output"
+	PassedProcess  Ending = "processes"
+	EndedByRequest Ending = "request" // the context ended
+)
+
+// A Result is what is known after a run.
+type Result struct {
+	Ending   Ending
+	Usage    verdict.Usage
+	ExitCode int   // exit status; 0 if a signal ended the program
+	Signal   int   // number of the signal that ended it; 0 if none did
+	Written  int64 // bytes written to standard output and standard error
+	Left     int   // processes that were still alive after the program's end, and were killed
+}
+
+// grace is how long the reading side waits for the warden once nothing of a
+// run should be alive any more.
+const grace = 5 * time.Second

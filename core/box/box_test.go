@@ -1,0 +1,340 @@
+//go:build linux
+
+package box
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+
+	"coldverdict/core/verdict"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"golang.org/x/sys/unix"
+)
+
+func TestMain(m *testing.M) {
+	Warden()
+	if len(os.Args) == 3 && os.Args[1] == "run-until-killed" {
+		runUntilKilled(os.Args[2])
+	}
+	os.Exit(m.Run())
+}
+
+// generous is far more than any of the programs below needs.
+var generous = verdict.Limits{
+	Time: 10 * time.Second, Wall: 20 * time.Second,
+	Memory: 1 << 30, Output: 1 << 30, Processes: 256,
+}
+
+var compiled = struct {
+	sync.Mutex
+	dir   string
+	paths map[string]string
+}{paths: map[string]string{}}
+
+// program compiles testdata/NAME.c once, statically.
+func program(t testing.TB, name string, args ...string) Program {
+	compiled.Lock()
+	defer compiled.Unlock()
+	if compiled.paths[name] == "" {
+		if _, err := exec.LookPath("gcc"); err != nil {
+			if os.Getenv("CI") == "true" {
+				t.Fatal("gcc is missing")
+			}
+			t.Skip("gcc is missing: no program to run")
+		}
+		if compiled.dir == "" {
+			dir, err := os.MkdirTemp("", "cold-box-test-")
+			require.NoError(t, err)
+			compiled.dir = dir
+		}
+		path := filepath.Join(compiled.dir, name)
+		out, err := exec.Command("gcc", "-O1", "-static", "-pthread", "-o", path, "testdata/"+name+".c").CombinedOutput()
+		require.NoError(t, err, string(out))
+		compiled.paths[name] = path
+	}
+	return Program{Path: compiled.paths[name], Args: args}
+}
+
+func open(t testing.TB) *Box {
+	b, err := Open(t.TempDir())
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, b.Close()) })
+	return b
+}
+
+func run(t testing.TB, b *Box, p Program, limits verdict.Limits) Result {
+	result, err := b.Run(t.Context(), Run{Program: p, Limits: limits})
+	require.NoError(t, err)
+	return result
+}
+
+func TestEachEndingIsToldAsWhatItIs(t *testing.T) {
+	tight := verdict.Limits{Time: 100 * time.Millisecond, Wall: 300 * time.Millisecond, Memory: 64 << 20, Output: 1 << 20, Processes: 50}
+	tests := []struct {
+		act  string
+		want Result // Usage and Written are not compared
+	}{
+		{"nothing", Result{Ending: Exited}},
+		{"exit 7", Result{Ending: Exited, ExitCode: 7}},
+		{"crash", Result{Ending: Exited, Signal: int(unix.SIGSEGV)}},
+		{"abort", Result{Ending: Exited, Signal: int(unix.SIGABRT)}},
+		{"kill group", Result{Ending: Exited, Signal: int(unix.SIGKILL)}},
+		{"close early", Result{Ending: Exited, ExitCode: 3}},
+		{"tty", Result{Ending: Exited, ExitCode: 0}},
+		{"descriptors", Result{Ending: Exited, ExitCode: 0}},
+		{"loop", Result{Ending: PassedTime, Signal: int(unix.SIGKILL)}},
+		{"sleep", Result{Ending: PassedWall, Signal: int(unix.SIGKILL)}},
+		{"stop", Result{Ending: PassedWall, Signal: int(unix.SIGKILL)}},
+		{"hog", Result{Ending: PassedMemory, Signal: int(unix.SIGKILL)}},
+		{"flood", Result{Ending: PassedOutput, Signal: int(unix.SIGKILL)}},
+		{"flood errors", Result{Ending: PassedOutput, Signal: int(unix.SIGKILL)}},
+		{"flood file", Result{Ending: PassedOutput, Signal: int(unix.SIGXFSZ)}},
+	}
+	b := open(t)
+	for _, tt := range tests {
+		t.Run(tt.act, func(t *testing.T) {
+			got := run(t, b, program(t, "act", tt.act), tight)
+			got.Usage, got.Written = verdict.Usage{}, 0
+			assert.Equal(t, tt.want, got)
+		})
+	}
+}
+
+func TestAForkBombIsEndedAndNothingOfItIsLeft(t *testing.T) {
+	b := open(t)
+	got := run(t, b, program(t, "act", "forks"), verdict.Limits{Time: time.Second, Wall: 3 * time.Second, Memory: 256 << 20, Processes: 100})
+	assert.Contains(t, []Ending{PassedProcess, PassedTime}, got.Ending)
+	assert.Positive(t, got.Left)
+	assertNoChildren(t, b)
+}
+
+func TestADaemonThatIgnoresSignalsIsNotLeftBehind(t *testing.T) {
+	b := open(t)
+	began := time.Now()
+	got := run(t, b, program(t, "act", "daemon"), generous)
+	assert.Equal(t, Exited, got.Ending)
+	assert.Equal(t, 1, got.Left, "the daemon; its parent ended by itself")
+	assert.Less(t, time.Since(began), 2*time.Second)
+	assertNoChildren(t, b)
+}
+
+func assertNoChildren(t *testing.T, b *Box) {
+	t.Helper()
+	pids, _ := descendants(b.warden.Pid)
+	assert.Empty(t, pids)
+}
+
+func TestLimitsEndARunSoonAfterTheyArePassed(t *testing.T) {
+	b := open(t)
+	// The promise is 50 ms; a loaded test machine is given more.
+	const late = 400 * time.Millisecond
+	limits := verdict.Limits{Time: 200 * time.Millisecond, Wall: time.Second}
+	got := run(t, b, program(t, "act", "loop"), limits)
+	assert.InDelta(t, limits.Time.Seconds(), got.Usage.CPU.Seconds(), late.Seconds())
+	assert.Greater(t, got.Usage.CPU, limits.Time)
+
+	limits = verdict.Limits{Time: time.Second, Wall: 200 * time.Millisecond}
+	got = run(t, b, program(t, "act", "sleep"), limits)
+	assert.Greater(t, got.Usage.Wall, limits.Wall)
+	assert.Less(t, got.Usage.Wall, limits.Wall+late)
+}
+
+func TestProcessorTimeIsThatOfTheWholeTree(t *testing.T) {
+	b := open(t)
+	for _, tt := range []struct {
+		name    string
+		args    []string
+		seconds float64
+	}{
+		{"one thread", []string{"0.10", "1", "0"}, 0.10},
+		{"four threads", []string{"0.05", "4", "0"}, 0.20},
+		{"children", []string{"0.05", "0", "3"}, 0.15},
+		{"both", []string{"0.04", "2", "2"}, 0.16},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			got := run(t, b, program(t, "burn", tt.args...), generous)
+			assert.InDelta(t, tt.seconds, got.Usage.CPU.Seconds(), 0.01)
+		})
+	}
+}
+
+func TestPeakMemoryIsWhatTheProgramTouched(t *testing.T) {
+	// What the caller holds must not show in the figures of a small program.
+	ballast := make([]byte, 64<<20)
+	for i := 0; i < len(ballast); i += 4096 {
+		ballast[i] = 1
+	}
+	b := open(t)
+	empty := run(t, b, program(t, "act", "nothing"), generous).Usage.Memory
+	assert.Positive(t, empty)
+	assert.Less(t, empty, int64(2<<20))
+	for _, mib := range []int64{1, 16, 64, 256} {
+		for _, how := range []string{"plain", "thread"} {
+			t.Run(fmt.Sprint(mib, " MiB ", how), func(t *testing.T) {
+				got := run(t, b, program(t, "touch", strconv.FormatInt(mib, 10), how), generous).Usage.Memory
+				want := mib<<20 + empty
+				assert.InDelta(t, want, got, float64(max(want/100, 512<<10)))
+			})
+		}
+	}
+	t.Run("two children at once", func(t *testing.T) {
+		got := run(t, b, program(t, "touch", "128", "children"), generous).Usage.Memory
+		assert.InDelta(t, 128<<20, got, 128<<20/20)
+	})
+	assert.NotZero(t, ballast[4096])
+}
+
+func TestDeepRecursionIsBoundedByMemoryAlone(t *testing.T) {
+	b := open(t)
+	limits := generous
+	limits.Memory = 256 << 20
+	got := run(t, b, program(t, "act", "deep"), limits)
+	assert.Equal(t, 0, got.Signal)
+	assert.Greater(t, got.Usage.Memory, int64(64<<20))
+}
+
+// counter counts bytes and remembers how many came at once at the most.
+type counter struct{ total, most int }
+
+func (c *counter) Write(p []byte) (int, error) {
+	c.total += len(p)
+	c.most = max(c.most, len(p))
+	return len(p), nil
+}
+
+func TestOutputFlowsThroughWhole(t *testing.T) {
+	b := open(t)
+	var out counter
+	got, err := b.Run(t.Context(), Run{Program: program(t, "act", "write 100M"), Limits: generous, Output: &out})
+	require.NoError(t, err)
+	assert.Equal(t, 100<<20, out.total)
+	assert.EqualValues(t, 100<<20, got.Written)
+	assert.LessOrEqual(t, out.most, wide)
+}
+
+func TestInputGoesInAndBothOutputsComeOutApart(t *testing.T) {
+	b := open(t)
+	for _, text := range []string{"", "7 sledges\n", strings.Repeat("crate\x00\xff\n", 100_000)} {
+		input, err := Memory([]byte(text))
+		require.NoError(t, err)
+		var out bytes.Buffer
+		_, err = b.Run(t.Context(), Run{Program: program(t, "act", "echo"), Limits: generous, Input: input, Output: &out})
+		require.NoError(t, err)
+		assert.True(t, out.String() == text, "%d bytes came back of %d", out.Len(), len(text))
+		input.Close()
+	}
+	var out, errs bytes.Buffer
+	_, err := b.Run(t.Context(), Run{Program: program(t, "act", "say"), Limits: generous, Output: &out, Errors: &errs})
+	require.NoError(t, err)
+	assert.Equal(t, "out\n", out.String())
+	assert.Equal(t, "err\n", errs.String())
+}
+
+type refusing struct{ calls int }
+
+func (r *refusing) Write([]byte) (int, error) { r.calls++; return 0, os.ErrClosed }
+
+func TestAReaderThatHasSeenEnoughDoesNotEndTheRun(t *testing.T) {
+	b := open(t)
+	var sink refusing
+	got, err := b.Run(t.Context(), Run{Program: program(t, "act", "write 100M"), Limits: generous, Output: &sink})
+	require.NoError(t, err)
+	assert.Equal(t, 0, got.ExitCode)
+	assert.Equal(t, 1, sink.calls)
+}
+
+func TestOneRunLeavesNothingForTheNext(t *testing.T) {
+	b := open(t)
+	run(t, b, program(t, "act", "litter"), generous)
+	assert.Equal(t, 0, run(t, b, program(t, "act", "look around"), generous).ExitCode, "files")
+	run(t, b, program(t, "act", "nonblocking"), generous)
+	assert.Equal(t, 0, run(t, b, program(t, "act", "flags"), generous).ExitCode, "pipe flags")
+}
+
+func TestWhatCannotBeStartedIsAnErrorThatSaysWhy(t *testing.T) {
+	b := open(t)
+	text := filepath.Join(t.TempDir(), "text")
+	require.NoError(t, os.WriteFile(text, []byte("no program"), 0o755))
+	for _, tt := range []struct{ path, says string }{
+		{filepath.Join(t.TempDir(), "absent"), "does not exist"},
+		{t.TempDir(), "permission denied"},
+		{text, "no program for this machine"},
+	} {
+		_, err := b.Run(t.Context(), Run{Program: Program{Path: tt.path}, Limits: generous})
+		assert.ErrorContains(t, err, tt.says)
+	}
+	assert.Equal(t, 7, run(t, b, program(t, "act", "exit 7"), generous).ExitCode, "the box still works")
+}
+
+func TestAnEndedContextEndsTheRun(t *testing.T) {
+	b := open(t)
+	for _, act := range []string{"loop", "sleep", "flood", "stop"} {
+		ctx, cancel := context.WithTimeout(t.Context(), 50*time.Millisecond)
+		began := time.Now()
+		_, err := b.Run(ctx, Run{Program: program(t, "act", act), Limits: verdict.Limits{Wall: time.Minute}})
+		assert.ErrorIs(t, err, context.DeadlineExceeded, act)
+		assert.Less(t, time.Since(began), time.Second, act)
+		cancel()
+		assertNoChildren(t, b)
+	}
+	assert.Equal(t, 7, run(t, b, program(t, "act", "exit 7"), generous).ExitCode, "the box still works")
+}
+
+func TestALostWardenIsAnError(t *testing.T) {
+	b := open(t)
+	p := program(t, "act", "loop")
+	go func() {
+		time.Sleep(50 * time.Millisecond)
+		b.warden.Kill()
+	}()
+	_, err := b.Run(t.Context(), Run{Program: p, Limits: generous})
+	assert.ErrorContains(t, err, "lost the worker")
+	_, err = b.Run(t.Context(), Run{Program: p, Limits: generous})
+	assert.ErrorContains(t, err, "lost the worker")
+}
+
+// runUntilKilled is what the test below starts: a process with a box in which
+// the program at path runs for ever.
+func runUntilKilled(path string) {
+	b, err := Open(os.TempDir())
+	if err != nil {
+		os.Exit(1)
+	}
+	fmt.Println(b.warden.Pid)
+	b.Run(context.Background(), Run{Program: Program{Path: path, Args: []string{"daemon"}}, Limits: generous})
+	b.Run(context.Background(), Run{Program: Program{Path: path, Args: []string{"loop"}}, Limits: verdict.Limits{}})
+}
+
+func TestNothingSurvivesAKilledCaller(t *testing.T) {
+	p := program(t, "act")
+	cmd := exec.Command("/proc/self/exe", "run-until-killed", p.Path)
+	cmd.Env = append(os.Environ(), "TMPDIR="+t.TempDir())
+	out, err := cmd.StdoutPipe()
+	require.NoError(t, err)
+	require.NoError(t, cmd.Start())
+	var warden int
+	_, err = fmt.Fscan(out, &warden)
+	require.NoError(t, err)
+	var running []int
+	require.Eventually(t, func() bool {
+		running, _ = descendants(warden)
+		return len(running) == 1 && processTime(running[0]) > 10*time.Millisecond
+	}, 10*time.Second, 5*time.Millisecond)
+	require.NoError(t, cmd.Process.Kill())
+	cmd.Wait()
+	assert.Eventually(t, func() bool {
+		return syscall.Kill(warden, 0) == syscall.ESRCH && syscall.Kill(running[0], 0) == syscall.ESRCH
+	}, 5*time.Second, 5*time.Millisecond)
+}

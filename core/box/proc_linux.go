@@ -1,0 +1,191 @@
+package box
+
+import (
+	"bytes"
+	"os"
+	"strconv"
+	"strings"
+	"time"
+
+	"golang.org/x/sys/unix"
+)
+
+// What /proc tells of a process. A process that is gone reads as zeros.
+
+type procStatus struct {
+	peak    int64 // bytes, high-water mark of the resident set
+	threads int
+}
+
+func readStatus(pid int) (s procStatus) {
+	text, ok := readProc("/proc/" + strconv.Itoa(pid) + "/status")
+	if !ok {
+		return s
+	}
+	s.peak = statusField(text, "\nVmHWM:") << 10
+	s.threads = int(statusField(text, "\nThreads:"))
+	return s
+}
+
+func statusField(text []byte, name string) int64 {
+	_, rest, ok := bytes.Cut(text, []byte(name))
+	if !ok {
+		return 0
+	}
+	rest = bytes.TrimLeft(rest, " \t")
+	end := 0
+	for end < len(rest) && rest[end] >= '0' && rest[end] <= '9' {
+		end++
+	}
+	n, _ := strconv.ParseInt(string(rest[:end]), 10, 64)
+	return n
+}
+
+// readProc reads a small file of /proc in one call.
+func readProc(path string) ([]byte, bool) {
+	fd, err := unix.Open(path, unix.O_RDONLY|unix.O_CLOEXEC, 0)
+	if err != nil {
+		return nil, false
+	}
+	defer unix.Close(fd)
+	buffer := make([]byte, 4096)
+	n, err := unix.Read(fd, buffer)
+	if err != nil || n <= 0 {
+		return nil, false
+	}
+	return buffer[:n], true
+}
+
+// resident returns the bytes that a process holds now. When its first thread
+// has ended, another one tells.
+func resident(pid int) int64 {
+	base := "/proc/" + strconv.Itoa(pid)
+	if pages := residentPages(base + "/statm"); pages > 0 {
+		return pages * int64(os.Getpagesize())
+	}
+	for _, tid := range numbers(base + "/task") {
+		if pages := residentPages(base + "/task/" + strconv.Itoa(tid) + "/statm"); pages > 0 {
+			return pages * int64(os.Getpagesize())
+		}
+	}
+	return 0
+}
+
+func residentPages(path string) int64 {
+	text, ok := readProc(path)
+	if !ok {
+		return 0
+	}
+	fields := strings.Fields(string(text))
+	if len(fields) < 2 {
+		return 0
+	}
+	pages, _ := strconv.ParseInt(fields[1], 10, 64)
+	return pages
+}
+
+// processTime returns the processor time of one process so far, all its
+// threads together, dead ones too. The number of the clock is made from the
+// process number as clock_getcpuclockid(3) does.
+func processTime(pid int) time.Duration {
+	var now unix.Timespec
+	if err := unix.ClockGettime(int32(^pid<<3|2), &now); err != nil {
+		return 0
+	}
+	return time.Duration(now.Nano())
+}
+
+// numbers lists the entries of a folder of /proc that are numbers.
+func numbers(path string) (all []int) {
+	dir, err := os.Open(path)
+	if err != nil {
+		return nil
+	}
+	defer dir.Close()
+	names, _ := dir.Readdirnames(-1)
+	for _, name := range names {
+		if n, err := strconv.Atoi(name); err == nil {
+			all = append(all, n)
+		}
+	}
+	return all
+}
+
+// descendants lists all living processes below pid, parents before children,
+// with the number of threads in all of them together.
+func descendants(pid int) (pids []int, threads int) {
+	queue := []int{pid}
+	seen := map[int]bool{pid: true}
+	for len(queue) > 0 {
+		base := "/proc/" + strconv.Itoa(queue[0]) + "/task"
+		tids := numbers(base)
+		if queue[0] != pid {
+			pids = append(pids, queue[0])
+			threads += len(tids)
+		}
+		queue = queue[1:]
+		for _, tid := range tids {
+			for _, child := range children(base + "/" + strconv.Itoa(tid) + "/children") {
+				if !seen[child] {
+					seen[child] = true
+					queue = append(queue, child)
+				}
+			}
+		}
+	}
+	return pids, threads
+}
+
+func children(path string) (pids []int) {
+	text, err := os.ReadFile(path)
+	if err != nil {
+		return nil
+	}
+	for _, field := range strings.Fields(string(text)) {
+		if n, err := strconv.Atoi(field); err == nil {
+			pids = append(pids, n)
+		}
+	}
+	return pids
+}
+
+// killChildren kills every process below this one and returns which they were.
+func killChildren() []int {
+	pids, _ := descendants(os.Getpid())
+	for _, pid := range pids {
+		unix.Kill(pid, unix.SIGKILL)
+	}
+	return pids
+}
+
+// othersAlive lists the threads of a process other than its first that are
+// not about to die with it.
+func othersAlive(pid int) (tids []int) {
+	base := "/proc/" + strconv.Itoa(pid) + "/task"
+	for _, tid := range numbers(base) {
+		if tid == pid {
+			continue
+		}
+		text, ok := readProc(base + "/" + strconv.Itoa(tid) + "/status")
+		if !ok || dying(text) {
+			continue
+		}
+		tids = append(tids, tid)
+	}
+	return tids
+}
+
+// dying reports whether a thread is dead, or has a SIGKILL of its own pending,
+// as the kernel gives it when the whole process ends.
+func dying(status []byte) bool {
+	if _, rest, ok := bytes.Cut(status, []byte("\nState:\t")); ok && len(rest) > 0 && (rest[0] == 'Z' || rest[0] == 'X') {
+		return true
+	}
+	_, rest, ok := bytes.Cut(status, []byte("\nSigPnd:\t"))
+	if !ok {
+		return true
+	}
+	field, _, _ := bytes.Cut(rest, []byte("\n"))
+	pending, err := strconv.ParseUint(string(field), 16, 64)
+	return err != nil || pending&(1<<(unix.SIGKILL-1)) != 0
+}

@@ -1,0 +1,45 @@
+/* touch MIB HOW: touches so much memory. HOW: plain, thread (the first thread
+ * ends before another touches it), children (two at once, half each). */
+#define _GNU_SOURCE
+#include <pthread.h>
+#include <stdlib.h>
+#include <string.h>
+#include <sys/mman.h>
+#include <sys/wait.h>
+#include <unistd.h>
+
+static size_t size;
+
+static void touch(size_t bytes)
+{
+    char *p = mmap(NULL, bytes, PROT_READ | PROT_WRITE, MAP_PRIVATE | MAP_ANONYMOUS, -1, 0);
+    if (p == MAP_FAILED) _exit(9);
+    memset(p, 1, bytes);
+}
+
+static void *later(void *unused)
+{
+    usleep(20000);
+    touch(size);
+    _exit(0);
+    return unused;
+}
+
+int main(int argc, char **argv)
+{
+    (void)argc;
+    size = (size_t)atoi(argv[1]) << 20;
+    if (!strcmp(argv[2], "thread")) {
+        pthread_t id;
+        pthread_create(&id, NULL, later, NULL);
+        pthread_exit(NULL);
+    }
+    if (!strcmp(argv[2], "children")) {
+        for (int i = 0; i < 2; i++)
+            if (fork() == 0) { touch(size / 2); usleep(60000); _exit(0); }
+        while (wait(NULL) > 0) {}
+        return 0;
+    }
+    touch(size);
+    return 0;
+}

@@ -1,0 +1,228 @@
+package box
+
+import (
+	"errors"
+	"fmt"
+	"io/fs"
+	"runtime"
+	"sync"
+	"syscall"
+	"time"
+	"unsafe"
+
+	"coldverdict/core/verdict"
+	"golang.org/x/sys/unix"
+)
+
+// A tracee is the program of one run, traced by the thread that started it.
+type tracee struct {
+	id     uint32
+	pid    int
+	limits verdict.Limits
+	began  time.Time     // the moment before its first instruction
+	spent  time.Duration // processor time the warden had reaped before
+	fresh  map[int]bool  // processes whose first stop was taken away
+
+	mu     sync.Mutex // guards what the watch and the leash also touch
+	peak   int64      // bytes, largest seen so far
+	ending Ending
+	gone   bool // reaped: its number may belong to another process
+}
+
+// traceOptions: stop once at exit, where the peak can be read; follow the
+// processes that the program starts; die with the tracer. Threads are not
+// followed: each signal of a traced thread costs two switches, and runtimes
+// with many threads send themselves many signals.
+const traceOptions = unix.PTRACE_O_TRACEEXIT | unix.PTRACE_O_EXITKILL |
+	unix.PTRACE_O_TRACEFORK | unix.PTRACE_O_TRACEVFORK | unix.PTRACE_O_TRACEEXEC
+
+// start brings a program to the point before its first instruction and lets
+// it go.
+func (w *warden) start(o order, input int) (*tracee, error) {
+	t := &tracee{id: o.ID, limits: o.Limits, spent: w.spent, ending: Exited}
+	path := w.program.Path
+	// A program may have left the pipes in another mode for the next one.
+	for _, fd := range []int{outputFD, errorsFD} {
+		if _, err := unix.FcntlInt(uintptr(fd), unix.F_SETFL, 0); err != nil {
+			return nil, err
+		}
+	}
+	pid, err := syscall.ForkExec(path, append([]string{path}, w.program.Args...), &syscall.ProcAttr{
+		Dir:   o.Dir,
+		Env:   w.program.Env,
+		Files: []uintptr{uintptr(input), outputFD, errorsFD},
+		Sys:   &syscall.SysProcAttr{Ptrace: true, Setsid: true},
+	})
+	if err != nil {
+		return nil, startError(path, err)
+	}
+	t.pid = pid
+	_, status, err := wait(pid)
+	if err != nil {
+		return nil, fmt.Errorf("cannot wait for %s: %w", path, err)
+	}
+	if !status.Stopped() {
+		return nil, fmt.Errorf("%s ended before it began (wait status %#x)", path, int(status))
+	}
+	if err := unix.PtraceSetOptions(pid, traceOptions); err != nil {
+		return nil, fmt.Errorf("cannot trace %s: %w", path, err)
+	}
+	t.began = time.Now()
+	if err := unix.PtraceCont(pid, 0); err != nil {
+		return nil, fmt.Errorf("cannot trace %s: %w", path, err)
+	}
+	return t, nil
+}
+
+func startError(path string, err error) error {
+	switch {
+	case errors.Is(err, fs.ErrNotExist):
+		return fmt.Errorf("cannot start %s: it, or the interpreter it names, does not exist", path)
+	case errors.Is(err, fs.ErrPermission):
+		return fmt.Errorf("cannot start %s: %w (is it executable, and is tracing allowed here?)", path, err)
+	case errors.Is(err, unix.ENOEXEC):
+		return fmt.Errorf("cannot start %s: it is no program for this machine", path)
+	}
+	return fmt.Errorf("cannot start %s: %w", path, err)
+}
+
+// follow serves the stops of the program and of all that it starts until the
+// program itself has ended, and returns how.
+func (t *tracee) follow() (unix.WaitStatus, error) {
+	for {
+		pid, status, err := wait(-1)
+		if err != nil {
+			return 0, err
+		}
+		if pid == t.pid && (status.Exited() || status.Signaled()) {
+			t.mu.Lock()
+			t.gone = true
+			t.mu.Unlock()
+			return status, nil
+		}
+		if status.Stopped() {
+			t.stopped(pid, status)
+		}
+	}
+}
+
+// wait waits for a change of one process, or of any (-1), without telling the
+// Go scheduler; see Warden.
+func wait(which int) (pid int, status unix.WaitStatus, err error) {
+	for {
+		var raw int32
+		r, _, errno := unix.RawSyscall6(unix.SYS_WAIT4, uintptr(which), uintptr(unsafe.Pointer(&raw)), unix.WALL, 0, 0, 0)
+		switch errno {
+		case 0:
+			return int(r), unix.WaitStatus(raw), nil
+		case unix.EINTR:
+			runtime.Gosched()
+		default:
+			return 0, 0, errno
+		}
+	}
+}
+
+// stopped handles one stop of one traced process, and lets it go on.
+func (t *tracee) stopped(pid int, status unix.WaitStatus) {
+	signal := status.StopSignal()
+	switch {
+	case signal != unix.SIGTRAP:
+		t.signalled(pid, signal)
+		return
+	case status.TrapCause() == 0: // a breakpoint of its own
+		unix.PtraceCont(pid, int(signal))
+		return
+	case status.TrapCause() == unix.PTRACE_EVENT_EXIT:
+		t.exiting(pid)
+	}
+	unix.PtraceCont(pid, 0)
+}
+
+// signalled passes a signal on to the process that it was meant for. A
+// process that starts traced shows a stop first, which is ours to take away.
+// One that stops itself stays stopped: the wall-clock limit will find it.
+func (t *tracee) signalled(pid int, signal unix.Signal) {
+	switch signal {
+	case unix.SIGSTOP:
+		if pid != t.pid && !t.fresh[pid] {
+			if t.fresh == nil {
+				t.fresh = map[int]bool{}
+			}
+			t.fresh[pid] = true
+			unix.PtraceCont(pid, 0)
+		}
+	case unix.SIGTSTP, unix.SIGTTIN, unix.SIGTTOU:
+	default:
+		unix.PtraceCont(pid, int(signal))
+	}
+}
+
+// exiting reads the peak of a process that is held at its exit. A first
+// thread may end before the others: then those are traced from here on, so
+// that the last of them is held as well.
+func (t *tracee) exiting(pid int) {
+	status := readStatus(pid)
+	t.raise(status.peak)
+	if status.threads > 1 {
+		for _, tid := range othersAlive(pid) {
+			unix.RawSyscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
+		}
+	}
+}
+
+func (t *tracee) raise(peak int64) {
+	t.mu.Lock()
+	t.peak = max(t.peak, peak)
+	t.mu.Unlock()
+}
+
+// outcome returns what ended the run and its peak.
+func (t *tracee) outcome() (Ending, int64) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return t.ending, t.peak
+}
+
+// end kills the run, and says why, unless it has ended or was ended before.
+// The caller need not hold any lock.
+func (t *tracee) end(why Ending) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	if t.gone || t.ending != Exited {
+		return
+	}
+	t.ending = why
+	unix.Kill(t.pid, unix.SIGKILL)
+	killChildren()
+}
+
+// reap kills and reaps all that is left under this process, and returns how
+// many that were. It looks again until nothing is left, since what it kills
+// may have started something in the meantime.
+func reap(t *tracee) (left int) {
+	for {
+		var status unix.WaitStatus
+		var pid int
+		err := again(func() (err error) {
+			pid, err = unix.Wait4(-1, &status, unix.WALL|unix.WNOHANG, nil)
+			return err
+		})
+		switch {
+		case err != nil: // ECHILD: nothing is left
+			return left
+		case pid == 0:
+			killChildren()
+			runtime.Gosched()
+			time.Sleep(100 * time.Microsecond)
+		case status.Stopped():
+			if status.TrapCause() == unix.PTRACE_EVENT_EXIT && t != nil {
+				t.raise(readStatus(pid).peak)
+			}
+			unix.Kill(pid, unix.SIGKILL)
+			unix.PtraceCont(pid, 0)
+		default:
+			left++
+		}
+	}
+}

@@ -1,0 +1,170 @@
+package box
+
+import (
+	"encoding/binary"
+	"fmt"
+	"math"
+	"os"
+	"runtime"
+	"sync"
+	"time"
+
+	"golang.org/x/sys/unix"
+)
+
+// The descriptors that a warden is started with, after the usual three.
+const (
+	ordersFD = 3 + iota
+	leashFD
+	outputFD
+	errorsFD
+)
+
+// Warden turns this process into a warden if it was started as one, and then
+// never returns. Any program that opens a Box calls it first thing in main.
+func Warden() {
+	if len(os.Args) != 1 || os.Args[0] != wardenName {
+		return
+	}
+	// Every ptrace call must come from the thread that started the program.
+	runtime.LockOSThread()
+	// Three threads wait in the kernel without telling the scheduler, which
+	// would wake others in their place at every run; it needs room beside them.
+	runtime.GOMAXPROCS(4)
+	if err := serve(); err != nil {
+		fmt.Fprintf(os.Stderr, "cold: worker: %v\n", err)
+		os.Exit(70)
+	}
+	os.Exit(0)
+}
+
+// A warden serves orders until its leash ends.
+type warden struct {
+	program Program
+	limits  rlimits
+	watch   watch
+	spent   time.Duration // processor time of all that was reaped so far
+
+	mu      sync.Mutex
+	current *tracee // the run under way, nil between runs
+	killed  uint32  // number of the last run that was ordered to end
+}
+
+func serve() error {
+	// What the caller's caller left open is no business of the programs here.
+	if err := unix.CloseRange(ordersFD, math.MaxUint32, unix.CLOSE_RANGE_CLOEXEC); err != nil {
+		return err
+	}
+	// Orphans of a run become children of the warden, which can then find,
+	// kill and reap them.
+	if err := unix.Prctl(unix.PR_SET_CHILD_SUBREAPER, 1, 0, 0, 0); err != nil {
+		return err
+	}
+	w := &warden{}
+	w.watch.wake = make(chan struct{}, 1)
+	go w.holdLeash()
+	go w.watch.keep(w.running)
+	buffer := make([]byte, maxMessage)
+	for {
+		var o order
+		files, err := receive(ordersFD, buffer, &o)
+		if err == errHungUp {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		if len(files) != 1 {
+			return fmt.Errorf("%d descriptors came with an order", len(files))
+		}
+		if o.Program != nil {
+			w.program = *o.Program
+		}
+		rep := w.run(o, files[0])
+		if err := send(ordersFD, rep); err != nil {
+			if err == unix.EPIPE {
+				return nil
+			}
+			return err
+		}
+	}
+}
+
+func (w *warden) running() *tracee {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	return w.current
+}
+
+// holdLeash ends a run when its number comes, and this process, with all that
+// runs in it, when the leash itself ends.
+func (w *warden) holdLeash() {
+	var number [4]byte
+	for {
+		var n int
+		err := again(func() (err error) { n, err = unix.Read(leashFD, number[:]); return err })
+		if err != nil || n != len(number) {
+			// What is traced dies with this process; the rest is killed here.
+			for len(killChildren()) > 0 {
+				time.Sleep(time.Millisecond)
+			}
+			os.Exit(0)
+		}
+		w.mu.Lock()
+		w.killed = binary.LittleEndian.Uint32(number[:])
+		if w.current != nil && w.current.id == w.killed {
+			w.current.end(EndedByRequest)
+		}
+		w.mu.Unlock()
+	}
+}
+
+func (w *warden) run(o order, input int) report {
+	defer unix.Close(input)
+	if err := w.limits.set(o.Limits); err != nil {
+		return report{ID: o.ID, Error: fmt.Sprintf("cannot set limits: %v", err)}
+	}
+	t, err := w.start(o, input)
+	if err != nil {
+		killChildren()
+		reap(nil)
+		return report{ID: o.ID, Error: err.Error()}
+	}
+	w.mu.Lock()
+	w.current = t
+	if w.killed == o.ID {
+		t.end(EndedByRequest)
+	}
+	w.mu.Unlock()
+	w.watch.rouse()
+
+	status, err := t.follow()
+	wall := time.Since(t.began)
+	w.mu.Lock()
+	w.current = nil
+	w.mu.Unlock()
+	left := reap(t)
+	total := reapedTime()
+	rep := report{ID: o.ID, Wall: wall, CPU: total - w.spent, Left: left}
+	rep.Ending, rep.Memory = t.outcome()
+	w.spent = total
+	switch {
+	case err != nil:
+		rep = report{ID: o.ID, Error: fmt.Sprintf("lost the program: %v", err)}
+	case status.Signaled():
+		rep.Signal = int(status.Signal())
+	default:
+		rep.ExitCode = status.ExitStatus()
+	}
+	return rep
+}
+
+// reapedTime is the processor time of all processes that this one has reaped,
+// and of all that those had reaped.
+func reapedTime() time.Duration {
+	var usage unix.Rusage
+	if err := unix.Getrusage(unix.RUSAGE_CHILDREN, &usage); err != nil {
+		return 0
+	}
+	return time.Duration(usage.Utime.Nano() + usage.Stime.Nano())
+}

@@ -1,0 +1,151 @@
+package box
+
+import (
+	"os"
+	"runtime"
+	"sync/atomic"
+	"time"
+	"unsafe"
+
+	"golang.org/x/sys/unix"
+
+	"coldverdict/core/verdict"
+)
+
+// The watch looks at a run at the earliest moment at which it could pass a
+// limit, and then again: a program on one thread cannot use up a second of
+// processor time in less than a second. Only memory can move faster than
+// that, so the watch also looks before what is left of it could be filled.
+const (
+	firstLook    = 2 * time.Millisecond  // most runs of small cases end before it
+	shortestLook = 1 * time.Millisecond  // a limit is noticed this late at the most, on a quiet machine
+	longestLook  = 10 * time.Millisecond // and memory is looked at this often at the least
+	fillRate     = 4 << 30               // bytes a second that one thread can touch
+)
+
+// A watch is the one thread of a warden that looks. It goes on between runs
+// that follow each other closely, since to wake it costs more than its looks.
+type watch struct {
+	parked atomic.Bool
+	wake   chan struct{}
+}
+
+// keep looks at whatever run is current until the process ends.
+func (w *watch) keep(current func() *tracee) {
+	const patience = 20 // looks at nothing before it sleeps until roused
+	idle := 0
+	for {
+		next := firstLook
+		if t := current(); t != nil {
+			idle = 0
+			if age := time.Since(t.began); age < firstLook/2 {
+				next -= age
+			} else {
+				next = t.look()
+			}
+		} else if idle++; idle > patience {
+			w.parked.Store(true)
+			if current() == nil {
+				<-w.wake
+			}
+			w.parked.Store(false)
+			idle = 0
+		}
+		doze(next)
+	}
+}
+
+// rouse makes sure that the watch is awake.
+func (w *watch) rouse() {
+	if w.parked.Load() {
+		select {
+		case w.wake <- struct{}{}:
+		default:
+		}
+	}
+}
+
+// doze sleeps without telling the Go scheduler; see Warden.
+func doze(d time.Duration) {
+	span := unix.NsecToTimespec(d.Nanoseconds())
+	unix.RawSyscall(unix.SYS_NANOSLEEP, uintptr(unsafe.Pointer(&span)), 0, 0)
+	runtime.Gosched()
+}
+
+// look compares the tree with its limits, ends the run if it has passed one,
+// and returns how long it can do without the next look.
+func (t *tracee) look() time.Duration {
+	pids, threads := descendants(os.Getpid())
+	var cpu time.Duration
+	var memory int64
+	for _, pid := range pids {
+		cpu += processTime(pid)
+		memory += resident(pid)
+	}
+	cpu += reapedTime() - t.spent
+	wall := time.Since(t.began)
+	t.raise(memory)
+	l := t.limits
+	switch {
+	case l.Memory > 0 && memory > l.Memory:
+		t.end(PassedMemory)
+	case l.Time > 0 && cpu > l.Time:
+		t.end(PassedTime)
+	case l.Processes > 0 && threads > l.Processes:
+		t.end(PassedProcess)
+	case l.Wall > 0 && wall > l.Wall:
+		t.end(PassedWall)
+	}
+	next := longestLook
+	if l.Time > 0 {
+		running := max(1, min(threads, runtime.NumCPU()))
+		next = min(next, (l.Time-cpu)/time.Duration(running))
+	}
+	if l.Wall > 0 {
+		next = min(next, l.Wall-wall)
+	}
+	if l.Memory > 0 {
+		next = min(next, time.Duration(float64(l.Memory-memory)/fillRate*float64(time.Second)))
+	}
+	return max(next, shortestLook)
+}
+
+// rlimits are the limits that the kernel itself holds. The warden sets them
+// on itself, where every program it starts inherits them at no cost.
+type rlimits struct {
+	known bool
+	last  verdict.Limits
+}
+
+// set makes the stack as large as the memory limit, since a judge stops deep
+// recursion by memory alone; bounds the size of a file by the output limit;
+// and turns core files off.
+func (r *rlimits) set(l verdict.Limits) error {
+	if r.known && r.last == l {
+		return nil
+	}
+	if err := unix.Setrlimit(unix.RLIMIT_CORE, &unix.Rlimit{}); err != nil {
+		return err
+	}
+	for _, one := range []struct {
+		resource int
+		want     int64
+	}{
+		{unix.RLIMIT_STACK, l.Memory},
+		{unix.RLIMIT_FSIZE, l.Output},
+	} {
+		var now unix.Rlimit
+		if err := unix.Getrlimit(one.resource, &now); err != nil {
+			return err
+		}
+		now.Cur = now.Max
+		if one.want > 0 {
+			now.Cur = min(now.Max, uint64(one.want))
+		}
+		if err := unix.Setrlimit(one.resource, &now); err != nil {
+			return err
+		}
+	}
+	r.known, r.last = true, l
+	return nil
+}

@@ -1,0 +1,75 @@
+package verdict
+
+import "time"
+
+// Limits are what one run is held to. A zero field means that this resource
+// is not limited.
+type Limits struct {
+	Time      time.Duration // processor time of the whole process tree
+	Wall      time.Duration // elapsed time
+	Memory    int64         // bytes, peak of the process tree
+	Output    int64         // bytes, standard output and standard error together
+	Processes int           // processes and threads alive at one moment
+}
+
+// Usage is what one run took.
+type Usage struct {
+	CPU    time.Duration // processor time of the whole process tree
+	Wall   time.Duration // elapsed time from the program's first instruction to its end
+	Memory int64         // bytes, peak of the process tree
+}
+
+// An Outcome is all that is known of one case after its run.
+type Outcome struct {
+	Verdict Verdict
+	Usage   Usage
+
+	// Ran says that the program was started: Usage and ExitCode are facts.
+	Ran      bool
+	ExitCode int    // exit status; 0 where a signal ended the program
+	Signal   string // in words, "segmentation fault (signal 11)"; empty if none did
+
+	// Message is the shortest useful remark, in words; may be empty.
+	Message string
+	// Close says that an accepted case used more than 80 % of a limit.
+	Close bool
+	// Unsteady says that the case was run twice and the runs differed in more
+	// than their time; the worse verdict stands.
+	Unsteady bool
+
+	Difference *Difference // where expected and got part; nil unless compared and different
+	Hints      []string    // what an experienced friend would say at a glance
+
+	Stdout Text // what the program printed, or its beginning
+	Stderr Text // what it wrote to standard error, or its beginning
+}
+
+// A Text is the beginning of something that a program wrote.
+type Text struct {
+	Bytes []byte
+	Cut   bool // there was more
+}
+
+// A Difference is the first place where expected and got part. Lines and
+// columns count from 1, columns in characters.
+type Difference struct {
+	Line, Column int    // in what the program printed
+	Expected     string // the token or line expected there; empty at the end
+	Got          string // the token or line printed there; empty at the end
+	// Reason says in words what kind of difference this is, where the two
+	// texts alone would not: "the output ends too early".
+	Reason string
+
+	ExpectedSide, GotSide Excerpt
+}
+
+// An Excerpt is a few whole lines of a text around a difference.
+type Excerpt struct {
+	FirstLine int      // number of Lines[0], from 1
+	Lines     []string // without line ends; a long line is cut around the difference
+	Starts    []int    // for each line, how many characters were cut off at its left
+	Mark      int      // index in Lines of the line that differs; len(Lines) at the end of the text
+	Column    int      // in that line, from 1, in characters of the uncut line
+	AtStart   bool     // Lines begins with the first line of the text
+	AtEnd     bool     // Lines ends with the last line of the text
+}
