@@ -1,0 +1,126 @@
+package compare
+
+import (
+	"bytes"
+	"strings"
+	"unicode/utf8"
+
+	"coldverdict/core/verdict"
+)
+
+// How much of the surroundings of a difference is kept.
+const (
+	linesBefore = 3
+	linesAfter  = 4
+	lineWidth   = 240 // characters of a line, around the difference
+	tokenWidth  = 120 // characters of a token
+)
+
+// difference describes a parting, reading on a little in both texts.
+func (p *parting) difference(want, got *text) *verdict.Difference {
+	d := &verdict.Difference{
+		Line: p.got.line + 1, Column: p.got.column + 1, Reason: p.reason,
+		ExpectedSide: want.excerpt(p.want),
+		GotSide:      got.excerpt(p.got),
+	}
+	if p.atEnd {
+		d.Line, d.Column = p.want.line+1, p.want.column+1
+	}
+	d.Expected, d.Got = token(d.ExpectedSide), token(d.GotSide)
+	return d
+}
+
+// excerpt returns the lines around a place that t has come to, or has just
+// passed.
+func (t *text) excerpt(at place) verdict.Excerpt {
+	known := bytes.Clone(t.last)
+	first := t.line - bytes.Count(known, []byte{'\n'})
+	start := 0 // characters cut off before known, in its first line
+	if !bytes.Contains(known, []byte{'\n'}) {
+		start = max(0, t.column-utf8.RuneCount(known))
+	}
+	ahead := 0
+	for ahead < memory && t.more() {
+		part := t.chunk[:min(len(t.chunk), memory-ahead)]
+		known = append(known, part...)
+		ahead += len(part)
+		t.chunk = t.chunk[len(part):]
+	}
+	lines := strings.Split(string(known), "\n")
+	whole := !t.more()
+	e := verdict.Excerpt{FirstLine: first + 1, Column: at.column + 1, AtStart: !t.forgot}
+	if t.forgot && len(lines) > 1 && at.line > first {
+		lines = lines[1:] // its beginning was forgotten
+		e.FirstLine++
+		start = 0
+	}
+	if whole && lines[len(lines)-1] == "" {
+		lines = lines[:len(lines)-1]
+	}
+	mark := min(max(0, at.line+1-e.FirstLine), len(lines))
+	from, to := max(0, mark-linesBefore), min(len(lines), mark+linesAfter+1)
+	e.AtStart = e.AtStart && from == 0
+	e.AtEnd = whole && to == len(lines)
+	for i := from; i < to; i++ {
+		cutOff := 0
+		if i == 0 {
+			cutOff = start
+		}
+		column := 0
+		if i == mark {
+			column = at.column - cutOff
+		}
+		line, left := window(lines[i], column)
+		e.Lines = append(e.Lines, line)
+		e.Starts = append(e.Starts, left+cutOff)
+	}
+	e.FirstLine += from
+	e.Mark = mark - from
+	return e
+}
+
+// window cuts a long line around a column, and returns how many characters
+// were cut off at its left.
+func window(line string, column int) (string, int) {
+	if utf8.RuneCountInString(line) <= lineWidth {
+		return line, 0
+	}
+	left := max(0, column-lineWidth/2)
+	at, end, n := len(line), len(line), 0
+	for i := range line {
+		if n == left {
+			at = i
+		}
+		if n == left+lineWidth {
+			end = i
+			break
+		}
+		n++
+	}
+	return line[at:end], min(left, n)
+}
+
+// token returns the word at the marked place of an excerpt; it is empty where
+// that line has ended.
+func token(e verdict.Excerpt) string {
+	if e.Mark >= len(e.Lines) {
+		return ""
+	}
+	line := []rune(e.Lines[e.Mark])
+	at := e.Column - 1 - e.Starts[e.Mark]
+	blank := func(i int) bool { return line[i] < 128 && isSpace(byte(line[i])) }
+	for at >= 0 && at < len(line) && blank(at) {
+		at++
+	}
+	if at < 0 || at >= len(line) {
+		return ""
+	}
+	from, to := at, at
+	for from > 0 && !blank(from-1) && to-from < tokenWidth {
+		from--
+	}
+	for to < len(line) && !blank(to) && to-from < tokenWidth {
+		to++
+	}
+	return string(line[from:to])
+}

@@ -1,0 +1,186 @@
+package compare
+
+// A place is a position in a text: newlines before it, and characters since
+// the last of them.
+type place struct{ line, column int }
+
+func (t *text) place() place { return place{t.line, t.column} }
+
+// A parting is where two texts stop being equal. Both texts stand at it, or a
+// little behind it.
+type parting struct {
+	want, got place
+	reason    string // what kind of difference, where the texts do not show it
+	atEnd     bool   // the output ended: got is where the next text was expected
+}
+
+func compareExact(want, got *text, s Settings) *parting {
+	for {
+		skipCommon(want, got, nil)
+		w, g := want.more(), got.more()
+		switch {
+		case !w && !g:
+			return nil
+		case !g:
+			return ended(want.place(), got)
+		case !w:
+			return tooMuch(want.place(), got)
+		case !same(want.chunk[0], got.chunk[0], s.IgnoreCase):
+			return &parting{want: want.place(), got: got.place(), reason: byteReason(want.chunk[0], got.chunk[0])}
+		}
+		want.advance(1)
+		got.advance(1)
+	}
+}
+
+func byteReason(want, got byte) string {
+	switch {
+	case want == '\n':
+		return "the line should end here"
+	case got == '\n':
+		return "the line ends too early"
+	case isSpace(want) || isSpace(got):
+		return "spacing differs"
+	}
+	return ""
+}
+
+func compareLines(want, got *text, s Settings) *parting {
+	return compareSpaced(want, got, s, func(w, g gap, _ bool) string {
+		switch {
+		case w.newlines > g.newlines && g.newlines == 0:
+			return "the line should end here"
+		case w.newlines > g.newlines:
+			return "a blank line is missing"
+		case w.newlines < g.newlines && w.newlines == 0:
+			return "the line ends too early"
+		case w.newlines < g.newlines:
+			return "this blank line should not be here"
+		case w.blanks != g.blanks:
+			return "spacing differs"
+		}
+		return ""
+	})
+}
+
+func compareTokens(want, got *text, s Settings) *parting {
+	return compareSpaced(want, got, s, func(w, g gap, first bool) string {
+		switch {
+		case first || w.any() == g.any():
+			return ""
+		case w.any():
+			return "a space or line end is missing"
+		}
+		return "the word ends too early"
+	})
+}
+
+// A gap is the white space between two visible bytes. Two gaps of a kind that
+// a mode tells apart differ in their fields.
+type gap struct {
+	start    place
+	newlines int
+	blanks   uint64 // a hash of the blanks after the last newline; 0 for none
+}
+
+func (g gap) any() bool { return g.newlines > 0 || g.blanks != 0 }
+
+// compareSpaced compares two texts visible byte by visible byte, and what is
+// between two of them by judge, which returns why two gaps differ, or "".
+// White space at the end of a text does not count.
+func compareSpaced(want, got *text, s Settings, judge func(want, got gap, first bool) string) *parting {
+	for first := true; ; first = false {
+		// Where both stand after equal visible bytes, equal bytes lead to the
+		// same state, up to the last visible one of them.
+		skipCommon(want, got, func(equal []byte) int { return lastVisible(equal) + 1 })
+		first = first && want.place() == place{} && got.place() == place{}
+		wantGap, gotGap := want.skipGap(), got.skipGap()
+		w, g := want.more(), got.more()
+		switch {
+		case !w && !g:
+			return nil
+		case !g:
+			return ended(want.place(), got)
+		case !w:
+			return tooMuch(want.place(), got)
+		}
+		if reason := judge(wantGap, gotGap, first); reason != "" {
+			return gapParting(wantGap, gotGap, reason)
+		}
+		if !same(want.chunk[0], got.chunk[0], s.IgnoreCase) {
+			return &parting{want: want.place(), got: got.place()}
+		}
+		want.advance(1)
+		got.advance(1)
+	}
+}
+
+// gapParting places a difference between two gaps where they part.
+func gapParting(want, got gap, reason string) *parting {
+	p := &parting{want: want.start, got: got.start, reason: reason}
+	if common := min(want.newlines, got.newlines); common > 0 {
+		p.want = place{want.start.line + common, 0}
+		p.got = place{got.start.line + common, 0}
+	}
+	return p
+}
+
+func ended(want place, got *text) *parting {
+	reason := "the output ends too early"
+	if got.line == 0 && got.column == 0 {
+		reason = "nothing was printed"
+	}
+	return &parting{want: want, got: got.place(), reason: reason, atEnd: true}
+}
+
+func tooMuch(want place, got *text) *parting {
+	return &parting{want: want, got: got.place(), reason: "the output goes on where it should have ended"}
+}
+
+// skipGap passes over white space.
+func (t *text) skipGap() gap {
+	g := gap{start: t.place()}
+	for t.more() {
+		n := 0
+		for n < len(t.chunk) && isSpace(t.chunk[n]) {
+			if t.chunk[n] == '\n' {
+				g.newlines++
+				g.blanks = 0
+			} else {
+				// FNV-1a, 64 bits: a gap may be longer than could be kept.
+				if g.blanks == 0 {
+					g.blanks = 14695981039346656037
+				}
+				g.blanks = (g.blanks ^ uint64(t.chunk[n])) * 1099511628211
+			}
+			n++
+		}
+		visible := n < len(t.chunk)
+		t.advance(n)
+		if visible {
+			break
+		}
+	}
+	return g
+}
+
+func isSpace(c byte) bool { return c == ' ' || c >= '\t' && c <= '\r' }
+
+func lastVisible(b []byte) int {
+	i := len(b) - 1
+	for i >= 0 && isSpace(b[i]) {
+		i--
+	}
+	return i
+}
+
+func same(a, b byte, ignoreCase bool) bool {
+	return a == b || ignoreCase && lower(a) == lower(b)
+}
+
+func lower(c byte) byte {
+	if c >= 'A' && c <= 'Z' {
+		return c + 'a' - 'A'
+	}
+	return c
+}
