@@ -1,0 +1,335 @@
+package problem
+
+import (
+	"bytes"
+	"os"
+	"path/filepath"
+	"strings"
+)
+
+// cases.md is Markdown of which only a little means something: headings that
+// begin with one or two '#', fenced blocks, and HTML comments, which are
+// passed over. It is read line by line and not by a Markdown library, because
+// those mend what must here be an error: they close an open fence in silence
+// and accept indented ones.
+
+// LargestCasesFile bounds cases.md, in bytes.
+const LargestCasesFile = 16e6
+
+// casesFile reads cases.md.
+func (l *loader) casesFile() {
+	text, ok := l.read(CasesFile, LargestCasesFile, "move large data to cases/NAME.in and cases/NAME.out, or into a file of its own: ```input file=NAME")
+	if !ok {
+		return
+	}
+	r := &casesReader{loader: l, rest: text, group: CasesFolder}
+	r.all()
+}
+
+// A casesReader goes through cases.md once.
+type casesReader struct {
+	*loader
+	rest  []byte // what was not read yet
+	line  int    // number of the line read last
+	group string
+	open  *openCase // the case under whose heading the reader stands
+}
+
+// An openCase is a case whose blocks are still being read.
+type openCase struct {
+	name    string
+	line    int
+	reason  []string
+	input   *Data
+	outputs []Data
+	faulty  bool // a mistake in it was reported; others may only follow from that
+}
+
+// next returns the next line without its end.
+func (r *casesReader) next() (line string, ok bool) {
+	if len(r.rest) == 0 {
+		return "", false
+	}
+	text, rest, _ := bytes.Cut(r.rest, []byte{'\n'})
+	r.rest = rest
+	r.line++
+	return string(text), true
+}
+
+func (r *casesReader) wrong(line int, format string, args ...any) {
+	r.loader.wrong(CasesFile, line, format, args...)
+	if r.open != nil {
+		r.open.faulty = true
+	}
+}
+
+func (r *casesReader) all() {
+	for {
+		line, ok := r.next()
+		if !ok {
+			break
+		}
+		switch {
+		case strings.HasPrefix(strings.TrimLeft(line, " "), "<!--"):
+			r.comment(line)
+		case fenceLength(line) > 0:
+			r.block(line)
+		case misplacedFence(line):
+			r.wrong(r.line, "this fence is indented or behind other text; begin it at the start of the line")
+		case heading(line) > 0:
+			r.heading(line)
+		case r.open != nil:
+			r.open.reason = append(r.open.reason, strings.TrimSpace(line))
+		}
+	}
+	r.close()
+}
+
+// comment passes over an HTML comment that begins on this line.
+func (r *casesReader) comment(line string) {
+	began := r.line
+	for !strings.Contains(line, "-->") {
+		var ok bool
+		if line, ok = r.next(); !ok {
+			r.wrong(began, "this comment is never closed; end it with -->")
+			return
+		}
+	}
+}
+
+// heading returns the number of '#' that a heading begins with, or 0. A line
+// that seems to be meant as a heading counts as one.
+func heading(line string) int {
+	text := strings.TrimLeft(line, " ")
+	n := len(text) - len(strings.TrimLeft(text, "#"))
+	if n == 0 || n > 2 || len(line)-len(text) > 3 {
+		return 0
+	}
+	return n
+}
+
+func (r *casesReader) heading(line string) {
+	level := heading(line)
+	text := strings.TrimLeft(line, "#")
+	if text == line {
+		r.wrong(r.line, "this heading is indented; begin it at the start of the line")
+		return
+	}
+	if text != "" && text[0] != ' ' && text[0] != '\t' {
+		r.wrong(r.line, "write a space after %q for a heading, or \\# if none was meant", strings.Repeat("#", level))
+		return
+	}
+	name := strings.TrimSpace(strings.TrimRight(strings.TrimSpace(text), "#"))
+	r.close()
+	if level == 1 {
+		r.group = GroupName(name)
+		if r.group == "" {
+			r.wrong(r.line, "this group has no name; write one behind the '#'")
+		}
+		return
+	}
+	r.open = &openCase{name: name, line: r.line}
+	switch {
+	case name == "":
+		r.wrong(r.line, "this case has no name; write one behind the '##'")
+	case !validName(name):
+		r.wrong(r.line, "a case cannot be named %q: a name has no '/' and no control characters", name)
+	}
+}
+
+func validName(name string) bool {
+	return !strings.ContainsFunc(name, func(c rune) bool { return c == '/' || c < ' ' || c == 0x7f })
+}
+
+// GroupName returns the name of a group as cases show it: in lower case, with
+// hyphens for everything that is neither a letter nor a digit.
+func GroupName(heading string) string {
+	words := strings.FieldsFunc(strings.ToLower(heading), func(c rune) bool {
+		return !(c >= 'a' && c <= 'z' || c >= '0' && c <= '9' || c > 127)
+	})
+	return strings.Join(words, "-")
+}
+
+// fenceLength returns how many backticks or tildes a line begins with, if
+// they make a fence, and otherwise 0.
+func fenceLength(line string) int {
+	if line == "" || line[0] != '`' && line[0] != '~' {
+		return 0
+	}
+	rest := strings.TrimLeft(line, line[:1])
+	n := len(line) - len(rest)
+	if n < 3 || line[0] == '`' && strings.Contains(rest, "`") {
+		return 0
+	}
+	return n
+}
+
+func misplacedFence(line string) bool {
+	text := strings.TrimLeft(line, " \t>*+-")
+	return text != line && fenceLength(text) > 0
+}
+
+// block reads the block whose opening fence is line.
+func (r *casesReader) block(line string) {
+	began := r.line
+	length := fenceLength(line)
+	words := strings.Fields(line[length:])
+	data, ok := r.fenced(line[:1], length)
+	if !ok {
+		r.wrong(began, "this block is never closed; end it with a line %s", strings.Repeat(line[:1], length))
+		return
+	}
+	if len(words) == 0 {
+		r.wrong(began, "say what this block holds: %sinput or %soutput", line[:length], line[:length])
+		return
+	}
+	if r.open == nil {
+		r.wrong(began, "this block belongs to no case; write a heading '## name' above it")
+		return
+	}
+	b := &blockOptions{casesReader: r, line: began}
+	if !b.parse(words[1:]) {
+		return
+	}
+	switch words[0] {
+	case "input":
+		r.input(b, data)
+	case "output":
+		r.output(b, data)
+	case "call", "returns":
+		r.wrong(began, "this version of cold does not serve function problems; take the block out, or use a version that does")
+	default:
+		r.wrong(began, "there is no block of kind %q; %s", words[0], nearest(words[0], []string{"input", "output"}))
+	}
+}
+
+// fenced returns the lines up to the closing fence.
+func (r *casesReader) fenced(mark string, length int) (data []byte, ok bool) {
+	from := r.rest
+	for {
+		before := len(r.rest)
+		line, ok := r.next()
+		if !ok {
+			return nil, false
+		}
+		text := strings.TrimRight(line, " \t")
+		if len(text) >= length && strings.Trim(text, mark) == "" {
+			return from[:len(from)-before], true
+		}
+		text = strings.TrimLeft(text, " \t")
+		if len(text) >= length && strings.Trim(text, mark) == "" {
+			r.wrong(r.line, "this fence is indented; begin it at the start of the line, or open the block with a longer fence if the line is data")
+			return from[:len(from)-before], true
+		}
+	}
+}
+
+// blockOptions are the words behind "input" or "output".
+type blockOptions struct {
+	*casesReader
+	line      int
+	noNewline bool
+	or        bool
+	file      string
+}
+
+func (b *blockOptions) parse(words []string) bool {
+	for _, word := range words {
+		name, value, isFile := strings.Cut(word, "=")
+		switch {
+		case word == "no-newline":
+			b.noNewline = true
+		case word == "or":
+			b.or = true
+		case isFile && name == "file" && value != "":
+			b.file = value
+		default:
+			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, nearest(word, []string{"no-newline", "or", "file=NAME"}))
+			return false
+		}
+	}
+	return true
+}
+
+// data returns what a block holds: its lines, or the file that it points to.
+func (b *blockOptions) data(text []byte) (Data, bool) {
+	if b.file == "" {
+		if b.noNewline {
+			text = bytes.TrimSuffix(text, []byte{'\n'})
+		}
+		return Data{Text: text, Size: int64(len(text))}, true
+	}
+	if len(text) > 0 {
+		b.wrong(b.line, "a block that points to a file must be empty; take out its lines or file=%s", b.file)
+		return Data{}, false
+	}
+	path := filepath.Join(b.problem.Dir, filepath.FromSlash(b.file))
+	if filepath.IsAbs(b.file) {
+		path = b.file
+	}
+	info, err := os.Stat(path)
+	switch {
+	case err != nil:
+		b.wrong(b.line, "there is no file %q here", b.file)
+	case !info.Mode().IsRegular():
+		b.wrong(b.line, "%q is %s; a file was expected", b.file, kind(info))
+	case !readable(path):
+		b.wrong(b.line, "%q may not be read by you", b.file)
+	default:
+		return Data{Path: path, Size: info.Size()}, true
+	}
+	return Data{}, false
+}
+
+func (r *casesReader) input(b *blockOptions, text []byte) {
+	if b.or {
+		r.wrong(b.line, "\"or\" stands behind output only: a case has one input")
+		return
+	}
+	if r.open.input != nil {
+		r.wrong(b.line, "a second input under %q; a case has one: give the second a heading of its own", r.open.name)
+		return
+	}
+	if data, ok := b.data(text); ok {
+		r.open.input = &data
+	} else {
+		r.open.input = &Data{} // reported already
+	}
+}
+
+func (r *casesReader) output(b *blockOptions, text []byte) {
+	outputs := r.open.outputs
+	switch {
+	case b.or && len(outputs) == 0:
+		r.wrong(b.line, "\"output or\" is another accepted answer; the first stands in a plain output block above it")
+		return
+	case !b.or && len(outputs) > 0:
+		r.wrong(b.line, "a second output under %q: if it belongs to another sample, give that a heading of its own; if both answers are right, write 'output or'", r.open.name)
+		return
+	}
+	if data, ok := b.data(text); ok {
+		r.open.outputs = append(outputs, data)
+	}
+}
+
+// close ends the case under whose heading the reader stood.
+func (r *casesReader) close() {
+	c := r.open
+	r.open = nil
+	switch {
+	case c == nil || c.faulty:
+		return
+	case c.input == nil && len(c.outputs) > 0:
+		r.wrong(c.line, "the case %q has an output and no input; add a block ```input", c.name)
+		return
+	case c.input == nil:
+		r.wrong(c.line, "the case %q has no input; add a block ```input, or take the heading out", c.name)
+		return
+	}
+	r.problem.Cases = append(r.problem.Cases, Case{
+		Name: r.group + "/" + c.name, Group: r.group,
+		Reason: strings.TrimSpace(strings.Join(c.reason, "\n")),
+		Input:  *c.input, Accepted: c.outputs,
+		Where: where(CasesFile, c.line),
+	})
+}

@@ -1,0 +1,360 @@
+// Package problem turns a folder on disk into a Problem: its limits, cases,
+// solutions, and how outputs are compared.
+//
+// Everything in the folder is optional but a source file and one case. Load
+// reads it all, reports every mistake that it finds at once, each with file
+// and line, and runs nothing. Large data stays on disk: a case knows where its
+// input and outputs are.
+//
+// The package does not know which languages and comparison modes there are;
+// the caller passes their names in as a Vocabulary.
+package problem
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"io"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"time"
+
+	"coldverdict/core/verdict"
+
+	"golang.org/x/sys/unix"
+)
+
+// The files of a problem's folder.
+const (
+	ConfigFile  = "verdict.toml"
+	CasesFile   = "cases.md"
+	CasesFolder = "cases"
+)
+
+// A Vocabulary holds the names that a problem's files may use and that belong
+// to other packages.
+type Vocabulary struct {
+	Modes     []string // comparison modes
+	AnyOrders []string // what may come in any order
+	// Languages are the names that a solution may give; LimitNames those that
+	// may have limits of their own.
+	Languages  []string
+	LimitNames []string
+	// IsSource reports whether a file of this name can be built and run.
+	IsSource func(name string) bool
+}
+
+// A Problem is a folder, read.
+type Problem struct {
+	Dir       string // absolute
+	Title     string // as set, or the folder's name
+	Limits    Limits
+	Compare   Comparison
+	Solutions []Solution // those that verdict.toml names, in its order
+	Cases     []Case     // in case order: group by group, in the order in which groups first appear
+	Sources   []string   // names of source files in the folder, in natural order
+	Notes     []string   // what was left out, in words
+}
+
+// Name returns the name of the problem's folder.
+func (p *Problem) Name() string { return filepath.Base(p.Dir) }
+
+// Limits are what verdict.toml sets. Zero values were not set.
+type Limits struct {
+	General  verdict.Limits
+	Language map[string]verdict.Limits // by the language's name
+}
+
+// Defaults hold where nothing was set. The wall-clock limit follows the time.
+var Defaults = verdict.Limits{
+	Time: 2 * time.Second, Memory: 256 << 20, Output: 64 << 20, Processes: 2048,
+}
+
+// DefaultWall is the wall-clock limit where only the processor time was set.
+func DefaultWall(limit time.Duration) time.Duration { return 2*limit + time.Second }
+
+// For returns the limits for a solution in a language, with given set above
+// all others, and which of them nobody set.
+func (l Limits) For(language string, given verdict.Limits) (limits, unset verdict.Limits) {
+	wall := time.Duration(0)
+	for _, layer := range []verdict.Limits{l.General, l.Language[language], given} {
+		if layer.Time > 0 {
+			limits.Time = layer.Time
+			// A longer time must not be cut off by a wall set for a shorter one.
+			if wall > 0 && layer.Wall == 0 {
+				wall = max(wall, DefaultWall(layer.Time))
+			}
+		}
+		if layer.Wall > 0 {
+			wall = layer.Wall
+		}
+		limits.Memory = cmpOr(layer.Memory, limits.Memory)
+		limits.Output = cmpOr(layer.Output, limits.Output)
+		limits.Processes = cmpOr(layer.Processes, limits.Processes)
+	}
+	limits.Wall = wall
+	use := func(set, unset *time.Duration, value time.Duration) {
+		if *set == 0 {
+			*set, *unset = value, value
+		}
+	}
+	use(&limits.Time, &unset.Time, Defaults.Time)
+	use(&limits.Wall, &unset.Wall, DefaultWall(limits.Time))
+	if limits.Memory == 0 {
+		limits.Memory, unset.Memory = Defaults.Memory, Defaults.Memory
+	}
+	if limits.Output == 0 {
+		limits.Output, unset.Output = Defaults.Output, Defaults.Output
+	}
+	if limits.Processes == 0 {
+		limits.Processes, unset.Processes = Defaults.Processes, Defaults.Processes
+	}
+	return limits, unset
+}
+
+func cmpOr[T int | int64](a, b T) T {
+	if a != 0 {
+		return a
+	}
+	return b
+}
+
+// A Comparison says how outputs are held against what was expected.
+type Comparison struct {
+	Mode       string // empty: lines
+	Absolute   float64
+	Relative   float64
+	IgnoreCase bool
+	AnyOrder   string
+}
+
+// The roles of a solution.
+const (
+	Candidate = "candidate"
+	Reference = "reference"
+)
+
+// A Solution is an entry of verdict.toml, or a source file that was named in
+// another way.
+type Solution struct {
+	File     string   // relative to the problem's folder, or absolute
+	Role     string   // Candidate or Reference
+	Expect   string   // the verdict it must get, in full words; empty: not said
+	Args     []string // command-line arguments
+	Groups   []string // runs these groups only; empty: all
+	Language string   // where the extension does not say enough
+	Line     int      // in verdict.toml; 0 if it does not stand there
+}
+
+// Runs reports whether the solution runs the cases of a group.
+func (s Solution) Runs(group string) bool {
+	return len(s.Groups) == 0 || slices.Contains(s.Groups, group)
+}
+
+// A Case is one input with the outputs that are accepted for it.
+type Case struct {
+	Name     string // "group/name"
+	Group    string // lower case with hyphens
+	Reason   string // why the case exists; may be empty
+	Input    Data
+	Accepted []Data // empty: the answer is not known yet
+	Where    string // "cases.md:12" or "cases/1.in"
+}
+
+// Data is a text in memory or in a file.
+type Data struct {
+	Text []byte // used if Path is empty
+	Path string // absolute
+	Size int64  // bytes
+}
+
+// Open returns the data for reading from its start.
+func (d Data) Open() (io.ReadCloser, error) {
+	if d.Path != "" {
+		return os.Open(d.Path)
+	}
+	return io.NopCloser(bytes.NewReader(d.Text)), nil
+}
+
+// Head returns at most the first n bytes.
+func (d Data) Head(n int64) ([]byte, error) {
+	file, err := d.Open()
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	return io.ReadAll(io.LimitReader(file, n))
+}
+
+// A Mistake is something wrong in a person's files.
+type Mistake struct {
+	File string // as the person would name it, relative to the problem's folder
+	Line int    // 0 where it is the file itself
+	Text string // what is wrong and what to do, in lower case
+}
+
+func (m Mistake) Error() string {
+	if m.Line == 0 {
+		return m.File + ": " + m.Text
+	}
+	return fmt.Sprintf("%s:%d: %s", m.File, m.Line, m.Text)
+}
+
+// Mistakes are all mistakes of a folder, in the order of files and lines.
+type Mistakes []Mistake
+
+func (m Mistakes) Error() string {
+	lines := make([]string, len(m))
+	for i, one := range m {
+		lines[i] = one.Error()
+	}
+	return strings.Join(lines, "\n")
+}
+
+// loader collects what is found in one folder.
+type loader struct {
+	words    Vocabulary
+	problem  *Problem
+	mistakes Mistakes
+}
+
+func (l *loader) wrong(file string, line int, format string, args ...any) {
+	l.mistakes = append(l.mistakes, Mistake{file, line, fmt.Sprintf(format, args...)})
+}
+
+// Load reads the problem in dir. Its error is a Mistakes if the files are at
+// fault.
+func Load(dir string, words Vocabulary) (*Problem, error) {
+	dir, err := filepath.Abs(dir)
+	if err != nil {
+		return nil, err
+	}
+	entries, err := os.ReadDir(dir)
+	if err != nil {
+		return nil, Mistakes{folderMistake(dir, err)}
+	}
+	l := &loader{words: words, problem: &Problem{Dir: dir, Title: filepath.Base(dir)}}
+	if !l.isProblem(entries) {
+		return nil, Mistakes{{File: dir, Text: "is not a problem's folder: it holds no verdict.toml, no cases.md, no cases/, no NAME.in and no source file; 'cold open NAME' makes one"}}
+	}
+	l.config()
+	l.casesFile()
+	l.casesFolder()
+	l.beside(entries)
+	l.arrange()
+	if len(l.mistakes) > 0 {
+		return nil, l.mistakes
+	}
+	return l.problem, nil
+}
+
+func folderMistake(dir string, err error) Mistake {
+	switch {
+	case errors.Is(err, fs.ErrNotExist):
+		return Mistake{File: dir, Text: "there is no such folder; 'cold open NAME' makes one"}
+	case errors.Is(err, unix.ENOTDIR):
+		return Mistake{File: dir, Text: "is a file; a problem's folder was expected"}
+	case errors.Is(err, fs.ErrPermission):
+		return Mistake{File: dir, Text: "may not be read by you"}
+	}
+	return Mistake{File: dir, Text: err.Error()}
+}
+
+func (l *loader) isProblem(entries []fs.DirEntry) bool {
+	return slices.ContainsFunc(entries, func(e fs.DirEntry) bool {
+		name := e.Name()
+		return name == ConfigFile || name == CasesFile || name == CasesFolder ||
+			strings.HasSuffix(name, ".in") || l.words.IsSource(name)
+	})
+}
+
+// read reads one of the problem's own files; a file that is not there is no
+// mistake.
+func (l *loader) read(name string, most int64, toDo string) (text []byte, ok bool) {
+	path := filepath.Join(l.problem.Dir, name)
+	info, err := os.Stat(path)
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, false
+	}
+	if err == nil && !info.Mode().IsRegular() {
+		l.wrong(name, 0, "is %s; a file was expected", kind(info))
+		return nil, false
+	}
+	if err == nil && info.Size() > most {
+		l.wrong(name, 0, "has %d MB, more than the %d MB that it may have; %s", info.Size()/1e6, most/1e6, toDo)
+		return nil, false
+	}
+	if err == nil {
+		text, err = os.ReadFile(path)
+	}
+	if err != nil {
+		l.wrong(name, 0, "cannot be read: %v", plainError(err))
+		return nil, false
+	}
+	return normal(text), true
+}
+
+// normal takes away what Windows editors add: a byte-order mark, and carriage
+// returns before line ends.
+func normal(text []byte) []byte {
+	text = bytes.TrimPrefix(text, []byte("\xef\xbb\xbf"))
+	return bytes.ReplaceAll(text, []byte("\r\n"), []byte("\n"))
+}
+
+func kind(info fs.FileInfo) string {
+	if info.IsDir() {
+		return "a folder"
+	}
+	return "no plain file"
+}
+
+// plainError leaves out the path, which the message has already.
+func plainError(err error) error {
+	if path, ok := errors.AsType[*fs.PathError](err); ok {
+		return path.Err
+	}
+	return err
+}
+
+// arrange brings the cases into case order and looks for names that two have
+// in common.
+func (l *loader) arrange() {
+	cases := l.problem.Cases
+	order := map[string]int{}
+	for _, c := range cases {
+		if _, ok := order[c.Group]; !ok {
+			order[c.Group] = len(order)
+		}
+	}
+	slices.SortStableFunc(cases, func(a, b Case) int { return order[a.Group] - order[b.Group] })
+	first := make(map[string]string, len(cases))
+	for _, c := range cases {
+		if where, ok := first[c.Name]; ok {
+			file, line := splitWhere(c.Where)
+			l.wrong(file, line, "there are two cases named %q; the other is at %s; rename one", c.Name, where)
+			continue
+		}
+		first[c.Name] = c.Where
+	}
+}
+
+func splitWhere(where string) (file string, line int) {
+	file, number, ok := strings.Cut(where, ":")
+	if ok {
+		fmt.Sscan(number, &line)
+	}
+	return file, line
+}
+
+// Groups returns the groups of the cases, in case order.
+func (p *Problem) Groups() (names []string) {
+	for _, c := range p.Cases {
+		if len(names) == 0 || names[len(names)-1] != c.Group {
+			names = append(names, c.Group)
+		}
+	}
+	return names
+}
