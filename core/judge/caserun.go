@@ -1,0 +1,357 @@
+package judge
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+	"syscall"
+	"time"
+
+	"coldverdict/core/box"
+	"coldverdict/core/compare"
+	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+)
+
+// A caseRun is one case on its way to its outcome.
+type caseRun struct {
+	*session
+	worker  *worker
+	plan    *Plan
+	test    *problem.Case
+	crowded bool // others run beside it
+}
+
+// nearTime is the share of the time limit past which a run beside others is
+// not trusted; closeShare that of a limit past which an accepted case is
+// marked as close.
+const (
+	nearTime   = 0.7
+	closeShare = 0.8
+)
+
+// settled runs the case, and runs it again alone if it came near the time
+// limit while others ran beside it. The lone run settles its time. Where
+// anything else differs, the worse verdict stands.
+func (r *caseRun) settled(ctx context.Context) (verdict.Outcome, error) {
+	r.alone.RLock()
+	first, err := r.once(ctx)
+	r.alone.RUnlock()
+	if err != nil || !r.crowded || !first.Ran || float64(first.Usage.CPU) <= nearTime*float64(r.plan.Limits.Time) {
+		return first, err
+	}
+	r.alone.Lock()
+	lone, err := r.once(ctx)
+	r.alone.Unlock()
+	if err != nil {
+		return lone, err
+	}
+	return join(first, lone), nil
+}
+
+// join makes one outcome of a run beside others and a lone one.
+func join(first, lone verdict.Outcome) verdict.Outcome {
+	if first.Verdict == lone.Verdict || first.Verdict == verdict.TimeLimit || lone.Verdict == verdict.TimeLimit {
+		return lone
+	}
+	worse := lone
+	if verdict.Worse(first.Verdict, lone.Verdict) == first.Verdict {
+		worse = first
+		worse.Usage.CPU, worse.Usage.Wall = lone.Usage.CPU, lone.Usage.Wall
+	}
+	worse.Unsteady = true
+	worse.Close = false
+	return worse
+}
+
+// once runs the case. The error is the context's; what fails on our side is
+// an outcome with the verdict fault.
+func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
+	fault := func(err error) (verdict.Outcome, error) {
+		if ctx.Err() != nil {
+			return verdict.Outcome{}, ctx.Err()
+		}
+		return verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}, nil
+	}
+	input, err := openInput(r.test.Input)
+	if err != nil {
+		return fault(fmt.Errorf("cannot read the input: %w", err))
+	}
+	defer input.Close()
+	comparison, err := r.comparison()
+	if err != nil {
+		return fault(fmt.Errorf("cannot read the expected output: %w", err))
+	}
+	out := &box.Head{Most: KeptText}
+	errs := &box.Head{Most: KeptText}
+	run := box.Run{
+		Program: r.plan.Build.Program(r.plan.Limits, r.plan.Solution.Args),
+		Limits:  r.plan.Limits, Input: input, Output: out, Errors: errs,
+	}
+	if comparison != nil {
+		defer comparison.Close()
+		run.Output = io.MultiWriter(out, tolerant{comparison})
+	}
+	result, err := r.worker.Run(ctx, run)
+	if err != nil {
+		return fault(err)
+	}
+	outcome := verdict.Outcome{
+		Ran: true, Usage: result.Usage, ExitCode: result.ExitCode,
+		Stdout: verdict.Text{Bytes: out.Text, Cut: out.Cut},
+		Stderr: verdict.Text{Bytes: shortPath(errs.Text, r.plan.Build.Dir), Cut: errs.Cut},
+	}
+	if result.Signal != 0 && result.Ending == box.Exited {
+		outcome.Signal = signalWords(result.Signal)
+	}
+	r.byLimits(&outcome, result)
+	if outcome.Verdict == verdict.Accepted {
+		if err := r.byOutput(&outcome, comparison); err != nil {
+			return fault(fmt.Errorf("cannot read the expected output: %w", err))
+		}
+	}
+	r.remark(&outcome, result)
+	if outcome.Verdict == verdict.Accepted && !r.options.KeepAll {
+		outcome.Stdout, outcome.Stderr = verdict.Text{}, verdict.Text{}
+	}
+	return outcome, nil
+}
+
+// tolerant keeps the other writers going when a comparison has seen enough.
+type tolerant struct{ comparison *compare.Comparison }
+
+func (t tolerant) Write(p []byte) (int, error) {
+	t.comparison.Write(p)
+	return len(p), nil
+}
+
+// openInput opens the input at its start. One that was saved with a byte-order
+// mark or with Windows line ends is given without them, as a judge would.
+func openInput(d problem.Data) (*os.File, error) {
+	if d.Path == "" {
+		return box.Memory(d.Text)
+	}
+	file, err := os.Open(d.Path)
+	if err != nil {
+		return nil, err
+	}
+	var head [4096]byte
+	n, err := file.ReadAt(head[:], 0)
+	if err != nil && err != io.EOF {
+		file.Close()
+		return nil, err
+	}
+	line, _, ended := bytes.Cut(head[:n], []byte{'\n'})
+	marked := bytes.HasPrefix(line, []byte("\xef\xbb\xbf"))
+	if !marked && !(ended && bytes.HasSuffix(line, []byte{'\r'})) {
+		return file, nil
+	}
+	defer file.Close()
+	text, err := io.ReadAll(file)
+	if err != nil {
+		return nil, err
+	}
+	text = bytes.TrimPrefix(text, []byte("\xef\xbb\xbf"))
+	return box.Memory(bytes.ReplaceAll(text, []byte("\r\n"), []byte("\n")))
+}
+
+// comparison opens what the output is held against; nil if nothing is known.
+func (r *caseRun) comparison() (*compare.Comparison, error) {
+	if len(r.test.Accepted) == 0 {
+		return nil, nil
+	}
+	var accepted []io.ReadCloser
+	for _, data := range r.test.Accepted {
+		if data.Path == "" {
+			accepted = append(accepted, &compare.Inline{Text: data.Text})
+			continue
+		}
+		file, err := os.Open(data.Path)
+		if err != nil {
+			for _, other := range accepted {
+				other.Close()
+			}
+			return nil, err
+		}
+		accepted = append(accepted, file)
+	}
+	c := r.problem.Compare
+	return compare.New(compare.Settings{
+		Mode: c.Mode, Absolute: c.Absolute, Relative: c.Relative,
+		IgnoreCase: c.IgnoreCase, AnyOrder: c.AnyOrder,
+	}, accepted...)
+}
+
+// byLimits sets the verdict as far as limits and the program's end decide it;
+// accepted means that they leave it open. A limit beats everything else, and
+// of several the one that ended the run.
+func (r *caseRun) byLimits(o *verdict.Outcome, result box.Result) {
+	l := r.plan.Limits
+	switch {
+	case result.Ending == box.PassedMemory, result.Usage.Memory > l.Memory:
+		o.Verdict = verdict.MemoryLimit
+	case result.Ending == box.PassedOutput:
+		o.Verdict = verdict.OutputLimit
+	case result.Ending == box.PassedTime, result.Usage.CPU > l.Time:
+		o.Verdict = verdict.TimeLimit
+	case result.Ending == box.PassedWall, result.Usage.Wall > l.Wall:
+		o.Verdict = verdict.Stalled
+	case r.ranOutOfMemory(o):
+		o.Verdict = verdict.MemoryLimit
+	case result.Ending != box.Exited, result.ExitCode != 0, result.Signal != 0:
+		o.Verdict = verdict.RuntimeError
+	default:
+		o.Verdict = verdict.Accepted
+	}
+}
+
+// ranOutOfMemory reports whether a program that failed says that it got no
+// more memory.
+func (r *caseRun) ranOutOfMemory(o *verdict.Outcome) bool {
+	if o.ExitCode == 0 && o.Signal == "" {
+		return false
+	}
+	for _, mark := range r.plan.Build.Language.MemoryMarks {
+		if bytes.Contains(o.Stderr.Bytes, []byte(mark)) {
+			return true
+		}
+	}
+	return false
+}
+
+func (r *caseRun) byOutput(o *verdict.Outcome, comparison *compare.Comparison) (err error) {
+	if comparison == nil {
+		o.Verdict = verdict.Unjudged
+		return nil
+	}
+	if o.Difference, err = comparison.Result(); o.Difference != nil {
+		o.Verdict = verdict.WrongAnswer
+	}
+	return err
+}
+
+// remark adds the shortest useful words, and hints.
+func (r *caseRun) remark(o *verdict.Outcome, result box.Result) {
+	l := r.plan.Limits
+	switch o.Verdict {
+	case verdict.WrongAnswer:
+		o.Message = differenceWords(o.Difference)
+	case verdict.RuntimeError:
+		o.Message = crashWords(o, result, l)
+	case verdict.MemoryLimit:
+		if result.Usage.Memory <= l.Memory && result.Ending == box.Exited {
+			o.Message = "it asked for more than it was given, and failed"
+		}
+	case verdict.OutputLimit:
+		o.Message = "it wrote without end, or nearly"
+	case verdict.Stalled:
+		o.Message = fmt.Sprintf("it waited: %v of processor time in %v", result.Usage.CPU.Round(time.Millisecond), result.Usage.Wall.Round(10*time.Millisecond))
+	case verdict.Accepted, verdict.Unjudged:
+		time, memory := share(result.Usage.CPU, l.Time), share(result.Usage.Memory, l.Memory)
+		switch {
+		case time > closeShare:
+			o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the time limit", 100*time)
+		case memory > closeShare:
+			o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the memory limit", 100*memory)
+		case result.Left > 0:
+			o.Message = fmt.Sprintf("left %d of its processes running", result.Left)
+		}
+	}
+	if !o.Verdict.Passing() {
+		o.Hints = compare.Hints(r.evidence(o))
+	}
+}
+
+func share[T int64 | time.Duration](used, limit T) float64 { return float64(used) / float64(limit) }
+
+func differenceWords(d *verdict.Difference) string {
+	at := fmt.Sprintf("line %d", d.Line)
+	if d.Column > 1 {
+		at += fmt.Sprintf(", column %d", d.Column)
+	}
+	switch {
+	case d.Reason == "nothing was printed":
+		return d.Reason
+	case d.Reason != "" && !strings.HasPrefix(d.Reason, "off by"):
+		return at + ": " + d.Reason
+	}
+	return fmt.Sprintf("%s: expected %s, got %s", at, quote(d.Expected), quote(d.Got))
+}
+
+// quote shows a token in a remark: bare where that is clear.
+func quote(token string) string {
+	const most = 24
+	if runes := []rune(token); len(runes) > most {
+		token = string(runes[:most]) + "…"
+	}
+	if token == "" {
+		return "nothing"
+	}
+	return token
+}
+
+// crashWords says in words how a program failed, with the line of its error
+// output that says most.
+func crashWords(o *verdict.Outcome, result box.Result, l verdict.Limits) string {
+	words := o.Signal
+	switch {
+	case result.Ending == box.PassedProcess:
+		return fmt.Sprintf("more than %d processes and threads at once", l.Processes)
+	case words == "":
+		words = fmt.Sprintf("exit status %d", o.ExitCode)
+	}
+	if line := tellingLine(string(o.Stderr.Bytes)); line != "" {
+		words += ": " + line
+	}
+	return words
+}
+
+// tellingLine picks the line of a runtime's error output that names the
+// error: the one that says so, or else the last.
+func tellingLine(text string) (line string) {
+	for one := range strings.Lines(text) {
+		one = strings.TrimSpace(one)
+		switch {
+		case strings.HasPrefix(one, "Exception in thread"):
+			_, rest, _ := strings.Cut(one, "\" ")
+			return rest
+		case strings.HasPrefix(one, "panic: "), strings.HasPrefix(one, "fatal error: "),
+			strings.HasPrefix(one, "Uncaught "), isErrorName(one):
+			return one
+		case one != "" && !strings.HasPrefix(one, "Node.js v"):
+			line = one
+		}
+	}
+	return line
+}
+
+// isErrorName reports whether a line begins as "ValueError: …" does.
+func isErrorName(line string) bool {
+	name, _, ok := strings.Cut(line, ":")
+	return ok && (strings.HasSuffix(name, "Error") || strings.HasSuffix(name, "Exception")) && !strings.ContainsAny(name, " \t")
+}
+
+func signalWords(signal int) string {
+	return fmt.Sprintf("%v (signal %d)", syscall.Signal(signal), signal)
+}
+
+// evidence gathers what hints are made from. Texts that were cut are no
+// evidence for the whole failure.
+func (r *caseRun) evidence(o *verdict.Outcome) compare.Evidence {
+	e := compare.Evidence{
+		Verdict: o.Verdict, Got: string(o.Stdout.Bytes), Stderr: string(o.Stderr.Bytes), Whole: !o.Stdout.Cut,
+		Signal: o.Signal, Memory: o.Usage.Memory, Language: r.plan.Language,
+	}
+	if len(r.test.Accepted) > 0 && o.Verdict == verdict.WrongAnswer {
+		text, err := r.test.Accepted[0].Head(KeptText + 1)
+		e.Whole = e.Whole && err == nil && len(text) <= KeptText
+		e.Expected = string(text)
+	}
+	if text, err := r.test.Input.Head(KeptText); err == nil {
+		e.Input = string(text)
+	}
+	return e
+}

@@ -1,0 +1,355 @@
+// Package judge turns a problem and its solutions into verdicts: it says what
+// is built, what runs beside what, what is run again, and what each run
+// amounts to.
+//
+// It tells what happens while it happens through one callback. Whatever order
+// cases finish in, they are told in case order. Nothing is kept of a case once
+// it was told, so memory does not grow with the number of cases beyond a few
+// bytes for each.
+package judge
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"runtime"
+	"strings"
+	"sync"
+	"time"
+
+	"coldverdict/core/box"
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
+)
+
+// Options say how to judge. The zero value of each field is usable.
+type Options struct {
+	Jobs   int            // cases run beside each other; 0: DefaultJobs
+	Limits verdict.Limits // set above the problem's own; zero fields are not set
+	Cases  []int          // indices of the problem's cases to run; nil: all
+	// KeepAll keeps the beginning of what a program printed for every case;
+	// otherwise only for those that were not accepted.
+	KeepAll bool
+	// MissingIsFault says that the solutions were named by a person, so that a
+	// missing compiler is a fault; otherwise such a solution is skipped.
+	MissingIsFault bool
+	// Cache is the folder of builds; empty: the user's.
+	Cache string
+}
+
+// KeptText bounds what is kept of one output of one run, in bytes.
+const KeptText = 64 << 10
+
+// An Event is one of the types below.
+type Event any
+
+// Building: a source is being looked up or built.
+type Building struct{ Solution int }
+
+// Began: a solution is about to run its cases, or to be passed over.
+type Began struct {
+	Solution int
+	Plan     Plan
+}
+
+// A Plan is what is known of a solution before its first case runs.
+type Plan struct {
+	Solution problem.Solution
+	Build    *toolchain.Build // nil if the source could not be built for a reason of ours
+	Language string           // name of the language; empty if it is not known
+	Limits   verdict.Limits
+	Unset    verdict.Limits // those of the limits that nobody set
+	Cases    []int          // indices of the cases that it runs
+}
+
+// Running: so many cases of a solution have finished, told or not.
+type Running struct{ Solution, Finished, Total int }
+
+// Case: a case has its verdict.
+type Case struct {
+	Solution int
+	Index    int // of the case in the problem
+	Outcome  verdict.Outcome
+}
+
+// Ended: a solution has its verdict.
+type Ended struct {
+	Solution int
+	Verdict  verdict.Verdict
+	Message  string // why it was not run; empty if it was
+}
+
+// A session is one call of Run.
+type session struct {
+	problem *problem.Problem
+	options Options
+	kit     *toolchain.Kit
+	tell    func(Event)
+	workers []*worker
+	// alone lets runs beside each other hold it for reading, and one that
+	// must be alone for writing.
+	alone sync.RWMutex
+}
+
+// A worker runs programs one at a time in a box that is opened when needed.
+type worker struct {
+	scratch string
+	box     *box.Box
+}
+
+// Run implements toolchain.Runner.
+func (w *worker) Run(ctx context.Context, run box.Run) (box.Result, error) {
+	if w.box == nil {
+		b, err := box.Open(w.scratch)
+		if err != nil {
+			return box.Result{}, err
+		}
+		w.box = b
+	}
+	return w.box.Run(ctx, run)
+}
+
+// DefaultJobs is the number of processor cores that this process may use;
+// threads that share a core would slow each other down.
+func DefaultJobs() int {
+	cores := map[string]bool{}
+	lists, _ := filepath.Glob("/sys/devices/system/cpu/cpu[0-9]*/topology/thread_siblings_list")
+	for _, list := range lists {
+		if text, err := os.ReadFile(list); err == nil {
+			cores[string(text)] = true
+		}
+	}
+	if len(cores) == 0 {
+		return runtime.NumCPU()
+	}
+	return min(len(cores), runtime.NumCPU())
+}
+
+// Run judges solutions one after the other and tells what happens. Builds come
+// first, beside each other, so that no build disturbs a measurement. The error
+// is the context's if that ended, or says what failed on our side.
+func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, o Options, tell func(Event)) (err error) {
+	if o.Jobs <= 0 {
+		o.Jobs = DefaultJobs()
+	}
+	if o.Cache == "" {
+		if o.Cache, err = toolchain.DefaultDir(); err != nil {
+			return err
+		}
+	}
+	kit, err := toolchain.Open(o.Cache)
+	if err != nil {
+		return err
+	}
+	scratch, err := os.MkdirTemp("", "cold-verdict-")
+	if err != nil {
+		return fmt.Errorf("cannot make a working folder: %w", err)
+	}
+	s := &session{problem: p, options: o, kit: kit, tell: tell}
+	for range o.Jobs {
+		s.workers = append(s.workers, &worker{scratch: scratch})
+	}
+	defer func() {
+		for _, w := range s.workers {
+			if w.box != nil {
+				err = errors.Join(err, w.box.Close())
+			}
+		}
+		err = errors.Join(err, os.RemoveAll(scratch))
+	}()
+	plans, faults := s.buildAll(ctx, solutions)
+	for i, plan := range plans {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
+		s.tell(Began{i, plan})
+		if err := s.judge(ctx, i, plan, faults[i]); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// buildAll builds every solution, as many beside each other as there are
+// workers.
+func (s *session) buildAll(ctx context.Context, solutions []problem.Solution) ([]Plan, []error) {
+	plans := make([]Plan, len(solutions))
+	faults := make([]error, len(solutions))
+	next := make(chan int)
+	var tell sync.Mutex
+	var group sync.WaitGroup
+	for _, w := range s.workers[:min(len(s.workers), len(solutions))] {
+		group.Go(func() {
+			for i := range next {
+				tell.Lock()
+				s.tell(Building{i})
+				tell.Unlock()
+				plans[i], faults[i] = s.plan(ctx, w, solutions[i])
+			}
+		})
+	}
+	for i := range solutions {
+		next <- i
+	}
+	close(next)
+	group.Wait()
+	return plans, faults
+}
+
+func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution) (Plan, error) {
+	plan := Plan{Solution: solution}
+	for i, c := range s.problem.Cases {
+		if solution.Runs(c.Group) {
+			plan.Cases = append(plan.Cases, i)
+		}
+	}
+	if s.options.Cases != nil {
+		plan.Cases = both(plan.Cases, s.options.Cases)
+	}
+	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: s.problem.Path(solution), Language: solution.Language})
+	if build.Language != nil {
+		plan.Language = build.Language.Name
+	}
+	plan.Limits, plan.Unset = s.problem.Limits.For(plan.Language, s.options.Limits)
+	if err != nil {
+		return plan, err
+	}
+	plan.Build = &build
+	return plan, nil
+}
+
+// both returns what two ascending lists have in common.
+func both(a, b []int) (common []int) {
+	for _, x := range a {
+		for len(b) > 0 && b[0] < x {
+			b = b[1:]
+		}
+		if len(b) > 0 && b[0] == x {
+			common = append(common, x)
+		}
+	}
+	return common
+}
+
+// judge runs the cases of one solution. fault is why it could not be built.
+func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) error {
+	end := func(v verdict.Verdict, message string) error {
+		s.tell(Ended{index, v, message})
+		return nil
+	}
+	var missing *toolchain.MissingError
+	switch {
+	case ctx.Err() != nil:
+		return ctx.Err()
+	case errors.As(fault, &missing) && !s.options.MissingIsFault:
+		return end(verdict.Skipped, fault.Error())
+	case fault != nil:
+		return end(verdict.Fault, fault.Error())
+	case plan.Build.Failed:
+		return end(verdict.CompileError, "")
+	case len(plan.Cases) == 0:
+		return end(verdict.Skipped, "none of the chosen cases belongs to its groups")
+	}
+	verdicts, err := s.runCases(ctx, index, plan)
+	if err != nil {
+		return err
+	}
+	return end(verdict.OfSolution(verdicts), "")
+}
+
+// runCases runs cases beside each other and tells them in order.
+func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict.Verdict, error) {
+	ctx, cancel := context.WithCancel(ctx)
+	defer cancel()
+	queue := &inOrder{
+		waiting: map[int]verdict.Outcome{}, total: len(plan.Cases),
+		running: func(finished int) { s.tell(Running{index, finished, len(plan.Cases)}) },
+		tell:    func(i int, o verdict.Outcome) { s.tell(Case{index, plan.Cases[i], o}) },
+	}
+	workers := s.workers[:min(len(s.workers), len(plan.Cases))]
+	var group sync.WaitGroup
+	var once sync.Once
+	var failed error
+	for _, w := range workers {
+		group.Go(func() {
+			for ctx.Err() == nil {
+				i, ok := queue.take()
+				if !ok {
+					return
+				}
+				run := &caseRun{session: s, worker: w, plan: &plan, crowded: len(workers) > 1, test: &s.problem.Cases[plan.Cases[i]]}
+				outcome, err := run.settled(ctx)
+				if err != nil {
+					once.Do(func() { failed = err; cancel() })
+					return
+				}
+				queue.put(i, outcome)
+			}
+		})
+	}
+	group.Wait()
+	if failed == nil {
+		failed = ctx.Err()
+	}
+	return queue.verdicts, failed
+}
+
+// inOrder hands out cases and tells their outcomes in order.
+type inOrder struct {
+	total   int
+	running func(finished int)
+	tell    func(i int, o verdict.Outcome)
+
+	mu       sync.Mutex
+	taken    int
+	finished int
+	waiting  map[int]verdict.Outcome // finished before an earlier one
+	verdicts []verdict.Verdict       // of those that were told
+	progress time.Time
+}
+
+func (q *inOrder) take() (int, bool) {
+	q.mu.Lock()
+	defer q.mu.Unlock()
+	if q.taken == q.total {
+		return 0, false
+	}
+	q.taken++
+	return q.taken - 1, true
+}
+
+// progressEvery is how often progress is told at the most.
+const progressEvery = 50 * time.Millisecond
+
+func (q *inOrder) put(i int, o verdict.Outcome) {
+	q.mu.Lock()
+	defer q.mu.Unlock()
+	q.finished++
+	q.waiting[i] = o
+	for {
+		next := len(q.verdicts)
+		o, ok := q.waiting[next]
+		if !ok {
+			break
+		}
+		delete(q.waiting, next)
+		q.verdicts = append(q.verdicts, o.Verdict)
+		q.tell(next, o)
+	}
+	if now := time.Now(); now.Sub(q.progress) >= progressEvery {
+		q.progress = now
+		q.running(q.finished)
+	}
+}
+
+// shortPath takes the folder of a build out of what a program wrote, so that
+// traces name the person's own file.
+func shortPath(text []byte, dir string) []byte {
+	if len(text) == 0 {
+		return nil
+	}
+	return []byte(strings.ReplaceAll(string(text), dir+string(filepath.Separator), ""))
+}
