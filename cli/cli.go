@@ -1,0 +1,200 @@
+// Package cli is the command line: one file a command. It reads flags, calls
+// the core, and hands results to term or report. It decides nothing itself
+// but the exit status.
+package cli
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"os/signal"
+	"path/filepath"
+	"runtime"
+	"runtime/debug"
+	"strings"
+	"syscall"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/compare"
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+	"coldverdict/term"
+)
+
+// Version is what cold --version says.
+const Version = "0.1.0"
+
+// Exit statuses.
+const (
+	exitAccepted    = 0
+	exitRejected    = 1   // any other verdict
+	exitUnjudged    = 10  // nothing was judged
+	exitUsage       = 64  // bad usage, or a malformed file
+	exitFault       = 70  // our side failed
+	exitInterrupted = 130 // Ctrl-C
+)
+
+// An exit is an error that only carries a status; what there was to say was
+// said.
+type exit int
+
+func (e exit) Error() string { return fmt.Sprintf("exit status %d", int(e)) }
+
+// An app is one run of the program.
+type app struct {
+	in     io.Reader
+	out    io.Writer
+	errors io.Writer
+	screen *term.Screen
+	dir    string // as -C has it
+}
+
+// Run runs the command line and returns the exit status.
+func Run(args []string, in io.Reader, out, errs io.Writer) int {
+	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM, syscall.SIGHUP)
+	defer stop()
+	a := &app{in: in, out: out, errors: errs, screen: term.NewScreen(out, errs, os.Environ())}
+	err := a.command().Run(ctx, args)
+	if flushErr := a.screen.Flush(); err == nil && flushErr != nil && !errors.Is(flushErr, syscall.EPIPE) {
+		err = flushErr
+	}
+	return a.status(ctx, err)
+}
+
+// status says what went wrong, if anything did, and returns the exit status.
+func (a *app) status(ctx context.Context, err error) int {
+	var code exit
+	var usage *problem.UsageError
+	var mistakes problem.Mistakes
+	switch {
+	case err == nil:
+		return exitAccepted
+	case errors.As(err, &code):
+		return int(code)
+	case ctx.Err() != nil && errors.Is(err, context.Canceled):
+		fmt.Fprintln(a.errors, "cold: interrupted")
+		return exitInterrupted
+	case errors.As(err, &mistakes):
+		for _, m := range mistakes {
+			fmt.Fprintf(a.errors, "cold: %s\n", term.Visible(m.Error()))
+		}
+		return exitUsage
+	case errors.As(err, &usage):
+		fmt.Fprintf(a.errors, "cold: %s\n", term.Visible(err.Error()))
+		return exitUsage
+	}
+	fmt.Fprintf(a.errors, "cold: %s\n", term.Visible(err.Error()))
+	return exitFault
+}
+
+func usageError(format string, args ...any) error {
+	return &problem.UsageError{Text: fmt.Sprintf(format, args...)}
+}
+
+func (a *app) command() *cli.Command {
+	root := &cli.Command{
+		Name:  "cold",
+		Usage: "say what a strict judge would say, before you hand in",
+		Description: "Run your solution on the samples and on your own cases, under the limits:\n\n" +
+			"   cold open sledges --lang cpp --time 1s     begin a problem\n" +
+			"   cold case add                              paste a sample\n" +
+			"   cold try                                   run the solution edited last\n\n" +
+			"A folder with a source file and 1.in beside 1.out is enough for 'cold try'.\n" +
+			"'cold demo' shows everything on made-up problems.",
+		Version:                   Version,
+		EnableShellCompletion:     true,
+		Suggest:                   true,
+		DisableSliceFlagSeparator: true,
+		Reader:                    a.in,
+		Writer:                    a.out,
+		ErrWriter:                 a.errors,
+		ExitErrHandler:            func(context.Context, *cli.Command, error) {},
+		ConfigureShellCompletionCommand: func(c *cli.Command) {
+			c.Hidden = false
+			c.Usage = "print a completion script for bash, zsh, fish or pwsh"
+		},
+		Flags: []cli.Flag{
+			&cli.StringFlag{Name: "directory", Aliases: []string{"C"}, Usage: "work as if started in `DIR`", Value: ".", Destination: &a.dir, TakesFile: true},
+		},
+		Commands: []*cli.Command{a.openCommand(), a.tryCommand(), a.caseCommand(), a.demoCommand()},
+		Action: func(_ context.Context, c *cli.Command) error {
+			if c.Args().Present() {
+				return unknownCommand(c)
+			}
+			return cli.ShowRootCommandHelp(c)
+		},
+	}
+	everyCommand(root, func(c *cli.Command) {
+		c.OnUsageError = func(_ context.Context, c *cli.Command, err error, _ bool) error {
+			return usageError("%v; 'cold%s --help' lists the options", err, commandPath(c))
+		}
+	})
+	return root
+}
+
+func everyCommand(c *cli.Command, do func(*cli.Command)) {
+	do(c)
+	for _, sub := range c.Commands {
+		everyCommand(sub, do)
+	}
+}
+
+// commandPath returns " case add" for that command.
+func commandPath(c *cli.Command) string {
+	return strings.TrimPrefix(c.FullName(), "cold")
+}
+
+func unknownCommand(c *cli.Command) error {
+	name := c.Args().First()
+	if near := cli.SuggestCommand(c.Commands, name); near != "" {
+		return usageError("there is no command %q; did you mean %q?", name, strings.TrimSpace(commandPath(c)+" "+near))
+	}
+	return usageError("there is no command %q; 'cold --help' lists them", name)
+}
+
+func init() {
+	cli.VersionPrinter = func(c *cli.Command) {
+		fmt.Fprintf(c.Root().Writer, "cold %s (%s/%s, %s)\n", Version, runtime.GOOS, runtime.GOARCH, goVersion())
+	}
+}
+
+func goVersion() string {
+	if info, ok := debug.ReadBuildInfo(); ok {
+		return info.GoVersion
+	}
+	return runtime.Version()
+}
+
+// vocabulary is all that a problem's files may name.
+func vocabulary() problem.Vocabulary {
+	return problem.Vocabulary{
+		Modes: compare.Modes(), AnyOrders: compare.AnyOrders(),
+		Languages: toolchain.NamesWithStandards(), LimitNames: toolchain.Names(),
+		IsSource: toolchain.IsSource,
+	}
+}
+
+// load reads the problem that the command works on, and says what was left
+// out of it.
+func (a *app) load() (*problem.Problem, error) {
+	p, err := problem.Load(a.dir, vocabulary())
+	if err != nil {
+		return nil, err
+	}
+	for _, note := range p.Notes {
+		a.screen.Remark("note: %s", term.Visible(note))
+	}
+	return p, nil
+}
+
+// path returns a path that the person wrote, seen from the folder that -C
+// names.
+func (a *app) path(name string) string {
+	if filepath.IsAbs(name) {
+		return name
+	}
+	return filepath.Join(a.dir, name)
+}

@@ -1,0 +1,257 @@
+package cli
+
+import (
+	"bytes"
+	"context"
+	"os"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
+	"coldverdict/report"
+	"coldverdict/term"
+)
+
+// tryFlags are what cold try was asked for.
+type tryFlags struct {
+	patterns []string
+	time     string
+	memory   string
+	jobs     int
+	json     string
+	lang     string
+	every    bool
+	evidence int
+}
+
+func (a *app) tryCommand() *cli.Command {
+	var f tryFlags
+	return &cli.Command{
+		Name:      "try",
+		Usage:     "run solutions on the cases under the limits and say what a judge would say",
+		ArgsUsage: "[SOLUTION ...]",
+		Description: "Without SOLUTION it takes the candidate edited last. For each case it shows verdict,\n" +
+			"processor time, peak memory and a remark; then, for the failing case with the\n" +
+			"smallest input, what went in, what came out and what was expected.\n\n" +
+			"   cold try sledges.cpp --case 'edge-cases/*' --time 2s\n\n" +
+			"Exit status: 0 accepted, 1 any other verdict, 10 nothing was judged,\n" +
+			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
+		Flags: []cli.Flag{
+			&cli.StringSliceFlag{Name: "case", Usage: "run only the cases that match `PATTERN`: a name, a group, or one with * and ?", Destination: &f.patterns},
+			&cli.StringFlag{Name: "time", Usage: "limit the processor time of a case to `D`, such as 1.5s", Destination: &f.time},
+			&cli.StringFlag{Name: "memory", Usage: "limit the memory of a case to `S`, such as 256MiB", Destination: &f.memory},
+			&cli.IntFlag{Name: "jobs", Usage: "run `N` cases beside each other (default: one a processor core)", Destination: &f.jobs},
+			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
+			&cli.StringFlag{Name: "lang", Usage: "take the solutions for `NAME`, such as cpp17, whatever their extension", Destination: &f.lang},
+			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and hold it against its expect", Destination: &f.every},
+			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
+		},
+		Action: func(ctx context.Context, c *cli.Command) error { return a.try(ctx, c, f) },
+		ShellComplete: func(ctx context.Context, c *cli.Command) {
+			a.complete(ctx, c)
+		},
+	}
+}
+
+func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
+	options, err := f.options(c)
+	if err != nil {
+		return err
+	}
+	p, err := a.load()
+	if err != nil {
+		return err
+	}
+	solutions, chosen, err := a.solutions(p, c.Args().Slice(), f)
+	if err != nil {
+		return err
+	}
+	if len(p.Cases) == 0 {
+		return usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
+	}
+	if options.Cases, err = p.SelectCases(f.patterns); err != nil {
+		return err
+	}
+	options.MissingIsFault = len(solutions) == 1 || c.Args().Present()
+
+	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every}
+	var results *report.Try
+	if f.json != "" {
+		results = report.NewTry(p)
+		options.KeepAll = true
+	}
+	var verdicts []verdict.Verdict
+	err = judge.Run(ctx, p, solutions, options, func(event judge.Event) {
+		if ended, ok := event.(judge.Ended); ok {
+			verdicts = append(verdicts, ended.Verdict)
+		}
+		if results != nil {
+			results.Tell(event)
+		}
+		if f.json != "-" {
+			view.Tell(event)
+		}
+	})
+	if err != nil {
+		return err
+	}
+	if results != nil {
+		if err := a.writeJSON(f.json, results); err != nil {
+			return err
+		}
+	}
+	if f.every {
+		return everyExit(solutions, verdicts, f.json != "-", view)
+	}
+	return verdictsExit(verdicts)
+}
+
+// options turns flags into the judge's options.
+func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
+	if f.time != "" {
+		if o.Limits.Time, err = problem.ParseTime(f.time); err != nil {
+			return o, usageError("--time: %v", err)
+		}
+	}
+	if f.memory != "" {
+		if o.Limits.Memory, err = problem.ParseSize(f.memory); err != nil {
+			return o, usageError("--memory: %v", err)
+		}
+	}
+	if c.IsSet("jobs") && (f.jobs < 1 || f.jobs > 256) {
+		return o, usageError("--jobs is %d; it can be 1 to 256", f.jobs)
+	}
+	if f.evidence < 0 {
+		return o, usageError("--evidence is %d; it can be 0 or more", f.evidence)
+	}
+	if f.every && c.Args().Present() {
+		return o, usageError("--every-solution runs those of verdict.toml; leave out the names, or the option")
+	}
+	o.Jobs = f.jobs
+	return o, nil
+}
+
+// solutions returns what is to be tried, and how it was chosen if not by name.
+func (a *app) solutions(p *problem.Problem, names []string, f tryFlags) (list []problem.Solution, chosen string, err error) {
+	switch {
+	case f.every:
+		if len(p.Solutions) == 0 {
+			return nil, "", usageError("verdict.toml names no [[solution]]; name one there, or leave out --every-solution")
+		}
+		list = p.Solutions
+	case len(names) == 0:
+		s, err := p.ChooseCandidate()
+		if err != nil {
+			return nil, "", err
+		}
+		list = []problem.Solution{s}
+		if len(p.Sources) > 1 {
+			chosen = "edited last"
+		}
+	}
+	for _, name := range names {
+		s, err := p.FindSolution(name, a.dir)
+		if err != nil {
+			return nil, "", err
+		}
+		list = append(list, s)
+	}
+	for i := range list {
+		if f.lang != "" {
+			list[i].Language = f.lang
+		}
+		if err := checkLanguage(list[i]); err != nil {
+			return nil, "", err
+		}
+	}
+	return list, chosen, nil
+}
+
+// checkLanguage reports a solution whose language is not known.
+func checkLanguage(s problem.Solution) error {
+	if _, _, ok := toolchain.Find(s.Language); s.Language != "" && !ok {
+		return usageError("there is no language %q; there are %v", s.Language, toolchain.NamesWithStandards())
+	}
+	if s.Language == "" && !toolchain.IsSource(s.File) {
+		return usageError("the extension of %s names no language; say which with --lang, one of %v", s.File, toolchain.Names())
+	}
+	return nil
+}
+
+func (a *app) writeJSON(path string, results *report.Try) error {
+	if path == "-" {
+		return results.Write(a.out)
+	}
+	var text bytes.Buffer
+	if err := results.Write(&text); err != nil {
+		return err
+	}
+	if err := problem.WriteWhole(a.path(path), text.Bytes(), 0o644); err != nil {
+		return usageError("--json: %v", err)
+	}
+	return nil
+}
+
+// verdictsExit is the exit status for solutions with these verdicts.
+func verdictsExit(verdicts []verdict.Verdict) error {
+	judged := false
+	worst := exit(exitAccepted)
+	for _, v := range verdicts {
+		switch v {
+		case verdict.Fault:
+			return exit(exitFault)
+		case verdict.Accepted:
+			judged = true
+		case verdict.Unjudged, verdict.Skipped:
+		default:
+			judged, worst = true, exitRejected
+		}
+	}
+	switch {
+	case !judged:
+		return exit(exitUnjudged)
+	case worst != exitAccepted:
+		return worst
+	}
+	return nil
+}
+
+// everyExit is the exit status where each solution has a verdict that it must
+// get.
+func everyExit(solutions []problem.Solution, verdicts []verdict.Verdict, show bool, view *term.TryView) error {
+	if show {
+		view.ShowExpectations()
+	}
+	held := false
+	for i, v := range verdicts {
+		expect := solutions[i].Expect
+		switch {
+		case v == verdict.Skipped:
+			continue
+		case v == verdict.Fault && expect != verdict.Fault.String():
+			return exit(exitFault)
+		case !term.Expected(v, expect):
+			return exit(exitRejected)
+		}
+		held = true
+	}
+	if !held {
+		return exit(exitUnjudged)
+	}
+	return nil
+}
+
+// complete lists sources and names of cases for a shell.
+func (a *app) complete(ctx context.Context, c *cli.Command) {
+	cli.DefaultCompleteWithFlags(ctx, c)
+	p, err := problem.Load(a.dir, vocabulary())
+	if err != nil {
+		return
+	}
+	for _, name := range p.Sources {
+		os.Stdout.WriteString(name + "\n")
+	}
+}

@@ -1,0 +1,137 @@
+// Package report writes results for other programs.
+//
+// What it writes is described by a JSON Schema in docs/try.schema.json. Facts
+// that are not known are left out, never written as zero.
+package report
+
+import (
+	"encoding/json"
+	"io"
+
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+)
+
+// A Try collects the events of a run for the JSON form of cold try.
+type Try struct {
+	Format    string     `json:"format"`
+	Version   int        `json:"version"`
+	Problem   string     `json:"problem"`
+	Solutions []solution `json:"solutions"`
+
+	problem *problem.Problem
+}
+
+type solution struct {
+	File     string          `json:"file"`
+	Language string          `json:"language,omitempty"`
+	Role     string          `json:"role"`
+	Expect   string          `json:"expect,omitempty"`
+	Verdict  verdict.Verdict `json:"verdict"`
+	Message  string          `json:"message,omitempty"`
+	Build    *build          `json:"build,omitempty"`
+	Cases    []testCase      `json:"cases"`
+}
+
+type build struct {
+	Seconds float64 `json:"seconds"`
+	Cached  bool    `json:"cached"`
+	Log     string  `json:"log"`
+}
+
+type testCase struct {
+	Name        string          `json:"name"`
+	Verdict     verdict.Verdict `json:"verdict"`
+	CPUSeconds  *float64        `json:"cpu_seconds,omitempty"`
+	WallSeconds *float64        `json:"wall_seconds,omitempty"`
+	MemoryBytes *int64          `json:"memory_bytes,omitempty"`
+	ExitCode    *int            `json:"exit_code,omitempty"`
+	Signal      string          `json:"signal,omitempty"`
+	Message     string          `json:"message,omitempty"`
+	Stdout      *string         `json:"stdout,omitempty"`
+	StdoutCut   bool            `json:"stdout_cut,omitempty"`
+	Stderr      *string         `json:"stderr,omitempty"`
+	StderrCut   bool            `json:"stderr_cut,omitempty"`
+	Difference  *difference     `json:"difference,omitempty"`
+	Hints       []string        `json:"hints,omitempty"`
+}
+
+type difference struct {
+	Line     int    `json:"line"`
+	Column   int    `json:"column"`
+	Expected string `json:"expected"`
+	Got      string `json:"got"`
+}
+
+// NewTry returns an empty report on a problem.
+func NewTry(p *problem.Problem) *Try {
+	return &Try{
+		Format: "cold-verdict/try", Version: 1, Problem: p.Name(),
+		Solutions: []solution{}, problem: p,
+	}
+}
+
+// Tell takes one event of the judge.
+func (t *Try) Tell(event judge.Event) {
+	switch e := event.(type) {
+	case judge.Began:
+		t.Solutions = append(t.Solutions, newSolution(e.Plan))
+	case judge.Case:
+		s := &t.Solutions[len(t.Solutions)-1]
+		s.Cases = append(s.Cases, newCase(t.problem.Cases[e.Index].Name, e.Outcome))
+	case judge.Ended:
+		s := &t.Solutions[len(t.Solutions)-1]
+		s.Verdict, s.Message = e.Verdict, e.Message
+	}
+}
+
+// Write writes the report as indented JSON.
+func (t *Try) Write(w io.Writer) error {
+	encoder := json.NewEncoder(w)
+	encoder.SetEscapeHTML(false)
+	encoder.SetIndent("", "  ")
+	return encoder.Encode(t)
+}
+
+func newSolution(plan judge.Plan) solution {
+	s := solution{
+		File: plan.Solution.File, Language: plan.Language, Role: plan.Solution.Role,
+		Expect: plan.Solution.Expect, Cases: []testCase{},
+	}
+	if b := plan.Build; b != nil {
+		s.Build = &build{Seconds: b.Duration.Seconds(), Cached: b.Cached, Log: b.Log}
+	}
+	return s
+}
+
+func newCase(name string, o verdict.Outcome) testCase {
+	c := testCase{Name: name, Verdict: o.Verdict, Signal: o.Signal, Message: o.Message, Hints: o.Hints}
+	if o.Unsteady {
+		c.Hints = append(c.Hints[:len(c.Hints):len(c.Hints)], "differs from run to run")
+	}
+	if d := o.Difference; d != nil {
+		c.Difference = &difference{d.Line, d.Column, d.Expected, d.Got}
+	}
+	if !o.Ran {
+		return c
+	}
+	cpu, wall, memory := o.Usage.CPU.Seconds(), o.Usage.Wall.Seconds(), o.Usage.Memory
+	c.CPUSeconds, c.WallSeconds, c.MemoryBytes = &cpu, &wall, &memory
+	if o.Signal == "" && !killed(o.Verdict) {
+		c.ExitCode = &o.ExitCode
+	}
+	stdout, stderr := string(o.Stdout.Bytes), string(o.Stderr.Bytes)
+	c.Stdout, c.StdoutCut, c.Stderr, c.StderrCut = &stdout, o.Stdout.Cut, &stderr, o.Stderr.Cut
+	return c
+}
+
+// killed reports whether a run with this verdict was ended by us, and so has
+// no exit status.
+func killed(v verdict.Verdict) bool {
+	switch v {
+	case verdict.TimeLimit, verdict.Stalled, verdict.MemoryLimit, verdict.OutputLimit:
+		return true
+	}
+	return false
+}
