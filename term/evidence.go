@@ -2,7 +2,6 @@ package term
 
 import (
 	"fmt"
-	"io"
 	"os"
 	"strconv"
 	"strings"
@@ -16,8 +15,6 @@ import (
 
 // How much of each text the evidence shows, in lines.
 const (
-	inputHead  = 8
-	inputTail  = 3
 	outputMost = 12
 	stderrMost = 8
 )
@@ -35,11 +32,11 @@ func (v *TryView) evidence(f failure) {
 	if o.Signal != "" && o.Message == "" {
 		title += ", " + o.Signal
 	}
-	s.Print("\n%s", verdictStyle(o.Verdict).Render(s.wrapped(title, "")))
+	s.Print("\n%s", s.wrapped(verdictStyle(o.Verdict), title, ""))
 	if c.Reason != "" {
-		s.Print("%s", dim.Render(s.wrapped(Visible(firstParagraph(c.Reason)), "  ")))
+		s.Print("%s", s.wrapped(dim, Visible(firstParagraph(c.Reason)), "  "))
 	}
-	s.printInput(c.Input)
+	s.printData("input", c.Input, shownShort)
 	switch {
 	case o.Difference != nil:
 		s.printSides(o.Difference)
@@ -57,7 +54,7 @@ func (v *TryView) evidence(f failure) {
 		if i == 0 {
 			s.Print("")
 		}
-		s.Print("%s", s.wrapped(marked.Render("hint")+" "+Visible(hint), "  "))
+		s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(hint), "  "))
 	}
 }
 
@@ -76,46 +73,61 @@ func cutWord(cut bool) string {
 // wholeText bounds what is read of an input to be shown, in bytes.
 const wholeText = 64 << 10
 
-// printInput shows an input; a long one is cut in the middle.
-func (s *Screen) printInput(d problem.Data) {
+// A cutting says how many lines are shown of a long text.
+type cutting struct{ head, tail int }
+
+var (
+	shownShort = cutting{8, 3}
+	shownWhole = cutting{60, 10}
+)
+
+// printData shows an input or an expected output; a long one is cut in the
+// middle.
+func (s *Screen) printData(title string, d problem.Data, cut cutting) {
+	title = strong.Render(title)
 	text, tail, err := ends(d)
-	if err != nil {
-		s.Print("\n  %s: cannot be read: %v", strong.Render("input"), err)
-		return
-	}
-	title := strong.Render("input")
 	switch {
+	case err != nil:
+		s.Print("\n  %s cannot be read: %v", title, err)
+		return
 	case d.Size == 0:
-		s.Print("\n  %s: empty", title)
+		s.Print("\n  %s is empty", title)
 		return
-	case tail == nil:
-		title += fmt.Sprintf(", %s, %s", count(lineCount(text), "line"), Size(d.Size))
-	default:
-		title += fmt.Sprintf(", %s", Size(d.Size))
-	}
-	s.Print("\n  %s", title)
-	if tail == nil {
-		lines := splitLines(text)
-		if len(lines) <= inputHead+inputTail+1 {
-			s.printLines(lines, 1)
-			return
-		}
-		s.printLines(lines[:inputHead], 1)
-		s.Print("  %s", dim.Render(fmt.Sprintf("… %s left out …", count(len(lines)-inputHead-inputTail, "line"))))
-		s.printLines(lines[len(lines)-inputTail:], len(lines)-inputTail+1)
+	case tail != nil:
+		s.Print("\n  %s, %s", title, Size(d.Size))
+		s.printEnds(d, splitLines(text), splitLines(tail), cut)
 		return
 	}
-	head := splitLines(text)
-	head = head[:min(len(head), inputHead)]
-	last := splitLines(tail)
-	last = last[max(0, len(last)-inputTail):]
-	shown := 0
-	for _, line := range append(append([]string(nil), head...), last...) {
-		shown += len(line) + 1
+	lines := splitLines(text)
+	s.Print("\n  %s, %s, %s", title, count(len(lines), "line"), Size(d.Size))
+	if len(lines) <= cut.head+cut.tail+1 {
+		s.printLines(lines, 1)
+		return
+	}
+	s.printLines(lines[:cut.head], 1)
+	s.leftOut(count(len(lines)-cut.head-cut.tail, "line"))
+	s.printLines(lines[len(lines)-cut.tail:], len(lines)-cut.tail+1)
+}
+
+// printEnds shows the beginning and the end of a text of which only these
+// were read.
+func (s *Screen) printEnds(d problem.Data, head, tail []string, cut cutting) {
+	head = head[:min(len(head), cut.head)]
+	tail = tail[max(0, len(tail)-cut.tail):]
+	shown := int64(0)
+	for _, line := range head {
+		shown += int64(len(line)) + 1
+	}
+	for _, line := range tail {
+		shown += int64(len(line)) + 1
 	}
 	s.printLines(head, 1)
-	s.Print("  %s", dim.Render(fmt.Sprintf("… %s left out …", Size(max(0, d.Size-int64(shown))))))
-	s.printLines(last, 0)
+	s.leftOut(Size(max(0, d.Size-shown)))
+	s.printLines(tail, 0)
+}
+
+func (s *Screen) leftOut(what string) {
+	s.Print("  %s", dim.Render("… "+what+" left out …"))
 }
 
 // ends returns all of a text, or its beginning and its end.
@@ -134,14 +146,11 @@ func ends(d problem.Data) (head, tail []byte, err error) {
 	}
 	defer file.Close()
 	head, tail = make([]byte, part), make([]byte, part)
-	if _, err = io.ReadFull(file, head); err != nil {
-		return nil, nil, err
+	if _, err = file.ReadAt(head, 0); err == nil {
+		_, err = file.ReadAt(tail, d.Size-part)
 	}
-	_, err = file.ReadAt(tail, d.Size-part)
 	return head, tail, err
 }
-
-func lineCount(text []byte) int { return len(splitLines(text)) }
 
 func splitLines(text []byte) []string {
 	return strings.Split(strings.TrimSuffix(string(text), "\n"), "\n")
@@ -152,7 +161,7 @@ func (s *Screen) printText(text string, most int) {
 	lines := splitLines([]byte(text))
 	if len(lines) > most {
 		s.printLines(lines[:most], 0)
-		s.Print("  %s", dim.Render(fmt.Sprintf("… %s left out …", count(len(lines)-most, "line"))))
+		s.leftOut(count(len(lines)-most, "line"))
 		return
 	}
 	s.printLines(lines, 0)

@@ -138,6 +138,7 @@ var (
 	rose   = lipgloss.Color("#CC4B74")
 	grey   = lipgloss.Color("#7F8790")
 
+	normal = lipgloss.NewStyle()
 	dim    = lipgloss.NewStyle().Foreground(grey)
 	strong = lipgloss.NewStyle().Bold(true)
 	marked = lipgloss.NewStyle().Bold(true).Foreground(amber)
@@ -173,8 +174,12 @@ func padLeft(text string, width int) string {
 // fit cuts text to a width, and says so with an ellipsis.
 func fit(text string, width int) string { return ansi.Truncate(text, max(0, width), "…") }
 
-// wrapped breaks prose at blanks; every line begins with indent.
-func (s *Screen) wrapped(text, indent string) string {
-	lines := strings.Split(ansi.Wordwrap(text, s.Width-ansi.StringWidth(indent), ""), "\n")
-	return indent + strings.Join(lines, "\n"+indent)
+// wrapped breaks prose at blanks and shows it in a style; every line begins
+// with indent.
+func (s *Screen) wrapped(style lipgloss.Style, text, indent string) string {
+	lines := strings.Split(ansi.Wrap(text, s.Width-ansi.StringWidth(indent), " "), "\n")
+	for i, line := range lines {
+		lines[i] = indent + style.Render(strings.TrimRight(line, " "))
+	}
+	return strings.Join(lines, "\n")
 }

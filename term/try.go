@@ -99,7 +99,7 @@ func (v *TryView) begin(plan judge.Plan) {
 	}
 	v.solution = &tally{plan: plan, counts: map[verdict.Verdict]int{}}
 	for _, i := range plan.Cases {
-		v.solution.nameWide = max(v.solution.nameWide, ansi.StringWidth(v.shortName(i)))
+		v.solution.nameWide = max(v.solution.nameWide, ansi.StringWidth(shortName(v.Problem.Cases[i])))
 	}
 	name := strong.Render(Visible(plan.Solution.File))
 	if v.Chosen != "" {
@@ -117,19 +117,18 @@ func (v *TryView) begin(plan judge.Plan) {
 		if b.Standard != "" {
 			title = strings.Replace(strings.ToUpper(b.Standard), "CPP", "C++", 1)
 		}
-		name += dim.Render(fmt.Sprintf(": %s, %s, %s", title, b.Tool, how))
-		v.Screen.Print("%s", v.Screen.wrapped(name, ""))
-		v.Screen.Print("%s", dim.Render(v.Screen.wrapped(b.Command, "  ")))
+		if !strings.HasPrefix(b.Tool, title) {
+			title += ", " + b.Tool
+		} else {
+			title = b.Tool
+		}
+		name += dim.Render(fmt.Sprintf(": %s, %s", Visible(title), how))
+		v.Screen.Print("%s", v.Screen.wrapped(normal, name, ""))
+		v.Screen.Print("%s", v.Screen.wrapped(dim, Visible(b.Command), "  "))
 	} else {
 		v.Screen.Print("%s", name)
 	}
-	v.Screen.Print("%s", dim.Render(v.Screen.wrapped(limitWords(plan.Limits, plan.Unset), "  ")))
-}
-
-// shortName is a case's name without its group.
-func (v *TryView) shortName(index int) string {
-	c := v.Problem.Cases[index]
-	return Visible(strings.TrimPrefix(c.Name, c.Group+"/"))
+	v.Screen.Print("%s", v.Screen.wrapped(dim, limitWords(plan.Limits, plan.Unset), "  "))
 }
 
 // oneCase shows the line of a case: verdict, time, memory, name, remark.
@@ -147,7 +146,7 @@ func (v *TryView) oneCase(e judge.Case) {
 		used = padLeft(Duration(o.Usage.CPU), 8) + padLeft(Size(o.Usage.Memory), 10)
 	}
 	room := v.Screen.Width - 2 - 4 - 18 - 2
-	name := fit(v.shortName(e.Index), room)
+	name := fit(shortName(*c), room)
 	remark := ""
 	if words := remarkWords(o); words != "" {
 		wide := min(t.nameWide, room/2)
@@ -221,9 +220,9 @@ func (v *TryView) end(e judge.Ended) {
 	if words := v.countWords(); words != "" {
 		line += "  " + words
 	}
-	s.Print("%s", s.wrapped(line, ""))
+	s.Print("%s", s.wrapped(normal, line, ""))
 	if e.Message != "" {
-		s.Print("%s", s.wrapped(Visible(e.Message), "  "))
+		s.Print("%s", s.wrapped(normal, Visible(e.Message), "  "))
 	}
 	for _, x := range []struct {
 		word, limit string

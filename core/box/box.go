@@ -78,6 +78,5 @@ type Result struct {
 	Left     int   // processes that were still alive after the program's end, and were killed
 }
 
-// grace is how long the reading side waits for the warden once nothing of a
-// run should be alive any more.
-const grace = 5 * time.Second
+// grace is how long a warden may take to end a run that it was told to end.
+const grace = 2 * time.Second

@@ -8,7 +8,6 @@ import (
 	"sync"
 	"syscall"
 	"time"
-	"unsafe"
 
 	"coldverdict/core/verdict"
 	"golang.org/x/sys/unix"
@@ -106,21 +105,10 @@ func (t *tracee) follow() (unix.WaitStatus, error) {
 	}
 }
 
-// wait waits for a change of one process, or of any (-1), without telling the
-// Go scheduler; see Warden.
+// wait waits for a change of one process, or of any (-1).
 func wait(which int) (pid int, status unix.WaitStatus, err error) {
-	for {
-		var raw int32
-		r, _, errno := unix.RawSyscall6(unix.SYS_WAIT4, uintptr(which), uintptr(unsafe.Pointer(&raw)), unix.WALL, 0, 0, 0)
-		switch errno {
-		case 0:
-			return int(r), unix.WaitStatus(raw), nil
-		case unix.EINTR:
-			runtime.Gosched()
-		default:
-			return 0, 0, errno
-		}
-	}
+	err = again(func() (err error) { pid, err = unix.Wait4(which, &status, unix.WALL, nil); return err })
+	return pid, status, err
 }
 
 // stopped handles one stop of one traced process, and lets it go on.

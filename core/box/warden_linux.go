@@ -28,8 +28,8 @@ func Warden() {
 	}
 	// Every ptrace call must come from the thread that started the program.
 	runtime.LockOSThread()
-	// Three threads wait in the kernel without telling the scheduler, which
-	// would wake others in their place at every run; it needs room beside them.
+	// With room to spare, the scheduler does not hurry to replace a thread
+	// that waits in the kernel, as all of these nearly always do.
 	runtime.GOMAXPROCS(4)
 	if err := serve(); err != nil {
 		fmt.Fprintf(os.Stderr, "cold: worker: %v\n", err)

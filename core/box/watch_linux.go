@@ -5,7 +5,6 @@ import (
 	"runtime"
 	"sync/atomic"
 	"time"
-	"unsafe"
 
 	"golang.org/x/sys/unix"
 
@@ -51,7 +50,9 @@ func (w *watch) keep(current func() *tracee) {
 			w.parked.Store(false)
 			idle = 0
 		}
-		doze(next)
+		// Not time.Sleep: its timers would wake a second thread each time.
+		span := unix.NsecToTimespec(next.Nanoseconds())
+		unix.Nanosleep(&span, nil)
 	}
 }
 
@@ -63,13 +64,6 @@ func (w *watch) rouse() {
 		default:
 		}
 	}
-}
-
-// doze sleeps without telling the Go scheduler; see Warden.
-func doze(d time.Duration) {
-	span := unix.NsecToTimespec(d.Nanoseconds())
-	unix.RawSyscall(unix.SYS_NANOSLEEP, uintptr(unsafe.Pointer(&span)), 0, 0)
-	runtime.Gosched()
 }
 
 // look compares the tree with its limits, ends the run if it has passed one,

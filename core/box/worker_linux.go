@@ -135,11 +135,20 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 	if err := b.order(id, run); err != nil {
 		return Result{}, err
 	}
-	killed := make(chan struct{})
-	keep := context.AfterFunc(ctx, func() { b.kill(id); close(killed) })
+	finished, ended := make(chan struct{}), make(chan struct{})
+	keep := context.AfterFunc(ctx, func() {
+		defer close(ended)
+		b.kill(id)
+		select {
+		case <-finished:
+		case <-time.After(grace): // the warden does not answer; what it traces dies with it
+			b.warden.Kill()
+		}
+	})
 	carried, rep, err := b.carry(run, id)
+	close(finished)
 	if !keep() {
-		<-killed
+		<-ended
 	}
 	if err == nil && rep.ID != id {
 		err = fmt.Errorf("report %d came for run %d", rep.ID, id)

@@ -248,7 +248,7 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result) {
 	case verdict.OutputLimit:
 		o.Message = "it wrote without end, or nearly"
 	case verdict.Stalled:
-		o.Message = fmt.Sprintf("it waited: %v of processor time in %v", result.Usage.CPU.Round(time.Millisecond), result.Usage.Wall.Round(10*time.Millisecond))
+		o.Message = fmt.Sprintf("it waited: %.2f s of processor time in %.2f s", result.Usage.CPU.Seconds(), result.Usage.Wall.Seconds())
 	case verdict.Accepted, verdict.Unjudged:
 		time, memory := share(result.Usage.CPU, l.Time), share(result.Usage.Memory, l.Memory)
 		switch {

@@ -351,5 +351,6 @@ func shortPath(text []byte, dir string) []byte {
 	if len(text) == 0 {
 		return nil
 	}
-	return []byte(strings.ReplaceAll(string(text), dir+string(filepath.Separator), ""))
+	own := strings.ReplaceAll(string(text), dir+string(filepath.Separator), "")
+	return []byte(strings.ReplaceAll(own, "\t./", "\t"))
 }

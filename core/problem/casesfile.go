@@ -212,7 +212,7 @@ func (r *casesReader) fenced(mark string, length int) (data []byte, ok bool) {
 		if !ok {
 			return nil, false
 		}
-		text := strings.TrimRight(line, " \t")
+		text := strings.TrimRight(line, " \t\r")
 		if len(text) >= length && strings.Trim(text, mark) == "" {
 			return from[:len(from)-before], true
 		}

@@ -297,10 +297,12 @@ func (l *loader) read(name string, most int64, toDo string) (text []byte, ok boo
 	return normal(text), true
 }
 
+const byteOrderMark = "\ufeff"
+
 // normal takes away what Windows editors add: a byte-order mark, and carriage
 // returns before line ends.
 func normal(text []byte) []byte {
-	text = bytes.TrimPrefix(text, []byte("\xef\xbb\xbf"))
+	text = bytes.TrimPrefix(text, []byte(byteOrderMark))
 	return bytes.ReplaceAll(text, []byte("\r\n"), []byte("\n"))
 }
 

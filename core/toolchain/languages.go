@@ -120,7 +120,7 @@ var languages = []Language{
 	{
 		Name: "go", Title: "Go", Extensions: []string{".go"},
 		Compiler: Tool{Commands: []string{"go"}, Version: []string{"version"}, Package: "golang-go"},
-		Build:    [][]string{{"{compiler}", "build", "-o", "program", "{source}"}},
+		Build:    [][]string{{"{compiler}", "build", "-trimpath", "-o", "program", "{source}"}},
 		// Nothing may be downloaded, and a go.mod further up is no part of the solution.
 		BuildEnv:    []string{"GOTOOLCHAIN=local", "GOPROXY=off", "GOFLAGS=", "GOWORK=off", "CGO_ENABLED=0"},
 		Run:         []string{"{build}/program"},

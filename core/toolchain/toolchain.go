@@ -81,7 +81,7 @@ type Build struct {
 	Language *Language
 	Standard string        // "cpp20"; empty where the language has none
 	Tool     string        // the compiler or runtime in its own words
-	Command  string        // the command line that built it
+	Command  string        // the command line that built it, or runs it where nothing is compiled
 	Duration time.Duration // how long the build took, when it was built
 	Cached   bool          // it was built before
 	Failed   bool          // the compiler refused the source; Log says why
@@ -233,6 +233,9 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, sou
 		}
 		build.Failed, build.Log = !ok, cleanLog(log, stage)
 		build.Command = shown(command)
+		if len(build.Language.Compiler.Commands) == 0 {
+			build.Command = filepath.Base(build.runtime) + " " + build.File
+		}
 		if ok || build.Language.Else == "" || !strings.Contains(log, build.Language.Else) || i == len(commands)-1 {
 			break
 		}
@@ -300,7 +303,7 @@ func shown(command []string) string {
 		switch word := command[i]; {
 		case i == 0:
 			words = append(words, filepath.Base(word))
-		case word == "-MF" || word == "-iquote":
+		case word == "-MF" || word == "-iquote" || word == "-o" || word == "-d":
 			i++
 		case word == "-MMD":
 		default:

@@ -1,0 +1,228 @@
+package cli
+
+import (
+	"bufio"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+
+	"github.com/urfave/cli/v3"
+	"golang.org/x/term"
+
+	"coldverdict/core/problem"
+	view "coldverdict/term"
+)
+
+func (a *app) caseCommand() *cli.Command {
+	return &cli.Command{
+		Name:  "case",
+		Usage: "add cases, list them, show one",
+		Description: "Cases live in cases.md, where each has the reason it exists, or in cases/ as NAME.in\n" +
+			"beside NAME.out.\n\n" +
+			"   cold case add ties --group 'Edge cases' --why 'two crates of one weight'",
+		Commands: []*cli.Command{a.caseAddCommand(), a.caseListCommand(), a.caseShowCommand()},
+		Action: func(_ context.Context, c *cli.Command) error {
+			if c.Args().Present() {
+				return unknownCommand(c)
+			}
+			return cli.ShowSubcommandHelp(c)
+		},
+	}
+}
+
+// addFlags are what cold case add was asked for.
+type addFlags struct {
+	group, why, input, output string
+}
+
+// endOfPaste is a line that ends a paste, as the end of the input does.
+const endOfPaste = "%%"
+
+func (a *app) caseAddCommand() *cli.Command {
+	var f addFlags
+	return &cli.Command{
+		Name:      "add",
+		Usage:     "add a case from a paste or from files",
+		ArgsUsage: "[NAME]",
+		Description: "Paste the input, then the expected output; a line %% or Ctrl-D ends each. An output\n" +
+			"left empty is not known yet. Small cases go to cases.md, large ones to cases/.\n\n" +
+			"   cold case add --input 1.txt --output 1.ans --why 'from the statement'\n" +
+			"   printf '4 10\\n5 5 5 5\\n%%%%\\n2\\n' | cold case add",
+		Flags: []cli.Flag{
+			&cli.StringFlag{Name: "group", Usage: "put it into the group `NAME`", Value: "Samples", Destination: &f.group},
+			&cli.StringFlag{Name: "why", Usage: "say in `TEXT` why the case exists", Destination: &f.why},
+			&cli.StringFlag{Name: "input", Usage: "take the input from `FILE`", Destination: &f.input, TakesFile: true},
+			&cli.StringFlag{Name: "output", Usage: "take the expected output from `FILE`", Destination: &f.output, TakesFile: true},
+		},
+		Action: func(_ context.Context, c *cli.Command) error { return a.caseAdd(c, f) },
+	}
+}
+
+func (a *app) caseAdd(c *cli.Command, f addFlags) error {
+	if c.Args().Len() > 1 {
+		return usageError("a case has one name; put words that belong together in quotes")
+	}
+	p, err := a.load()
+	if err != nil {
+		return err
+	}
+	n := problem.NewCase{Group: f.group, Name: c.Args().First(), Reason: f.why}
+	switch {
+	case f.input != "":
+		if n.Input, err = a.dataFile("--input", f.input); err != nil {
+			return err
+		}
+		if f.output != "" {
+			if n.Output, err = a.dataFile("--output", f.output); err != nil {
+				return err
+			}
+		}
+	case f.output != "":
+		return usageError("--output %s has no --input beside it", f.output)
+	default:
+		if n.Input, n.Output, err = a.paste(); err != nil {
+			return err
+		}
+	}
+	name, where, err := p.Add(n)
+	if err != nil {
+		return err
+	}
+	a.screen.Print("added %s to %s", view.Visible(name), view.Visible(where))
+	if n.Output == nil {
+		a.screen.Print("its answer is not known: it will be run and held to the limits, and its output shown")
+	}
+	return nil
+}
+
+// largestAdded bounds a file that is added as a case, in bytes.
+const largestAdded = 1 << 30
+
+func (a *app) dataFile(option, name string) ([]byte, error) {
+	path := a.path(name)
+	info, err := os.Stat(path)
+	switch {
+	case err != nil:
+		return nil, usageError("%s: there is no file %s", option, name)
+	case !info.Mode().IsRegular():
+		return nil, usageError("%s: %s is no file", option, name)
+	case info.Size() > largestAdded:
+		return nil, usageError("%s: %s is larger than 1 GiB; put it into cases/ yourself", option, name)
+	}
+	text, err := os.ReadFile(path)
+	if err != nil {
+		return nil, usageError("%s: %v", option, err)
+	}
+	if text == nil {
+		text = []byte{}
+	}
+	return text, nil
+}
+
+// paste reads an input and an output, one after the other. An output without
+// a single character is not known.
+func (a *app) paste() (input, output []byte, err error) {
+	file, isFile := a.in.(*os.File)
+	asked := isFile && term.IsTerminal(int(file.Fd()))
+	reader := bufio.NewReader(a.in)
+	ask := func(what string) {
+		if asked {
+			a.screen.Remark("%s, then a line %s or Ctrl-D:", what, endOfPaste)
+		}
+	}
+	ask("paste the input")
+	input, ended, err := readPaste(reader)
+	if err != nil {
+		return nil, nil, err
+	}
+	if ended && len(input) == 0 && !asked {
+		return nil, nil, usageError("nothing came on standard input; paste input and output with a line %s between, or use --input and --output", endOfPaste)
+	}
+	if ended && !asked {
+		return input, nil, nil
+	}
+	ask("paste the expected output (nothing if it is not known)")
+	output, _, err = readPaste(reader)
+	if len(output) == 0 {
+		output = nil
+	}
+	return input, output, err
+}
+
+// readPaste reads up to a line that ends a paste, or to the end. What a paste
+// lacks, a line end at its end, is added.
+func readPaste(r *bufio.Reader) (text []byte, ended bool, err error) {
+	for {
+		line, err := r.ReadString('\n')
+		if strings.TrimRight(line, "\r\n") == endOfPaste {
+			return text, false, nil
+		}
+		line = strings.TrimSuffix(line, "\n")
+		if line != "" || err == nil {
+			text = append(text, strings.TrimSuffix(line, "\r")+"\n"...)
+		}
+		if len(text) > largestAdded {
+			return nil, false, usageError("that is more than 1 GiB; put it into a file and use --input")
+		}
+		if errors.Is(err, io.EOF) {
+			return text, true, nil
+		}
+		if err != nil {
+			return nil, false, fmt.Errorf("cannot read standard input: %w", err)
+		}
+	}
+}
+
+func (a *app) caseListCommand() *cli.Command {
+	return &cli.Command{
+		Name:        "list",
+		Usage:       "list the cases with their reasons",
+		ArgsUsage:   "[PATTERN ...]",
+		Description: "Each line has the name, the size of the input, what is known of the answer, where the\ncase is written down, and why it exists.\n\n   cold case list edge-cases",
+		Action: func(_ context.Context, c *cli.Command) error {
+			p, indices, err := a.chosenCases(c.Args().Slice())
+			if err != nil {
+				return err
+			}
+			a.screen.Cases(p, indices)
+			return nil
+		},
+	}
+}
+
+func (a *app) caseShowCommand() *cli.Command {
+	return &cli.Command{
+		Name:        "show",
+		Usage:       "show a case: reason, input, expected output",
+		ArgsUsage:   "NAME ...",
+		Description: "Shows what a case holds; a long text is cut in the middle.\n\n   cold case show samples/1",
+		Action: func(_ context.Context, c *cli.Command) error {
+			if !c.Args().Present() {
+				return usageError("name a case, such as samples/1; 'cold case list' lists them")
+			}
+			p, indices, err := a.chosenCases(c.Args().Slice())
+			if err != nil {
+				return err
+			}
+			for i, index := range indices {
+				if i > 0 {
+					a.screen.Print("")
+				}
+				a.screen.Case(p.Cases[index])
+			}
+			return nil
+		},
+	}
+}
+
+func (a *app) chosenCases(patterns []string) (*problem.Problem, []int, error) {
+	p, err := a.load()
+	if err != nil {
+		return nil, nil, err
+	}
+	indices, err := p.SelectCases(patterns)
+	return p, indices, err
+}

@@ -1,0 +1,74 @@
+package cli
+
+import (
+	"context"
+	"fmt"
+	"path/filepath"
+	"strings"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+)
+
+func (a *app) openCommand() *cli.Command {
+	var languages []string
+	var fresh problem.Fresh
+	return &cli.Command{
+		Name:      "open",
+		Usage:     "begin a problem: its folder, limits, and a source to start from",
+		ArgsUsage: "NAME",
+		Description: "Makes the folder NAME with a commented verdict.toml, an empty cases.md and, with\n" +
+			"--lang, a source that reads its input fast. What is there already stays as it is.\n\n" +
+			"   cold open sledges --lang cpp --time 1s --memory 256MiB",
+		Flags: []cli.Flag{
+			&cli.StringSliceFlag{Name: "lang", Usage: "write a source in the language `NAME` (" + strings.Join(toolchain.Names(), ", ") + ")", Destination: &languages},
+			&cli.StringFlag{Name: "time", Usage: "set the time limit to `D`, such as 1s", Destination: &fresh.Time},
+			&cli.StringFlag{Name: "memory", Usage: "set the memory limit to `S`, such as 256MiB", Destination: &fresh.Memory},
+		},
+		Action: func(_ context.Context, c *cli.Command) error { return a.open(c, fresh, languages) },
+	}
+}
+
+func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string) error {
+	if c.Args().Len() != 1 {
+		return usageError("name the folder of one problem: cold open sledges")
+	}
+	if _, err := problem.ParseTime(fresh.Time); fresh.Time != "" && err != nil {
+		return usageError("--time: %v", err)
+	}
+	if _, err := problem.ParseSize(fresh.Memory); fresh.Memory != "" && err != nil {
+		return usageError("--memory: %v", err)
+	}
+	dir := a.path(c.Args().First())
+	absolute, err := filepath.Abs(dir)
+	if err != nil {
+		return err
+	}
+	fresh.Title = filepath.Base(absolute)
+	fresh.Files = map[string][]byte{}
+	for _, name := range languages {
+		language, _, ok := toolchain.Find(name)
+		if !ok {
+			return usageError("there is no language %q; there are %s", name, strings.Join(toolchain.NamesWithStandards(), ", "))
+		}
+		file, source, err := language.Start(fresh.Title)
+		if err != nil {
+			return err
+		}
+		fresh.Files[file] = source
+	}
+	made, kept, err := problem.Open(dir, fresh)
+	if err != nil {
+		return err
+	}
+	for _, name := range made {
+		a.screen.Print("made %s", filepath.Join(c.Args().First(), name))
+	}
+	for _, name := range kept {
+		a.screen.Print("kept %s as it was", filepath.Join(c.Args().First(), name))
+	}
+	a.screen.Print("next: %s", fmt.Sprintf("cd %s, 'cold case add' for each sample, 'cold try'", c.Args().First()))
+	return nil
+}

@@ -1,0 +1,207 @@
+package problem
+
+import (
+	"bytes"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+)
+
+// A NewCase is a case to be written down.
+type NewCase struct {
+	Group  string // heading of the group, as it is to be written; not empty
+	Name   string // empty: the next free number
+	Reason string // may be empty
+	Input  []byte
+	Output []byte // nil: not known
+}
+
+// inlineMost is the size of an input and output together up to which a case
+// goes to cases.md, in bytes.
+const inlineMost = 4 << 10
+
+// Add writes a case down and returns its name and where it went: small text to
+// the end of its group in cases.md, whose other text stays as it is to the
+// byte, and everything else to cases/.
+func (p *Problem) Add(c NewCase) (name, where string, err error) {
+	group := GroupName(c.Group)
+	if group == "" {
+		return "", "", &UsageError{fmt.Sprintf("%q makes no name of a group; use letters and digits", c.Group)}
+	}
+	if c.Name == "" {
+		c.Name = p.freeName(group)
+	}
+	if !validName(c.Name) || strings.TrimSpace(c.Name) != c.Name || strings.Trim(c.Name, "#") != c.Name {
+		return "", "", &UsageError{fmt.Sprintf("a case cannot be named %q; use letters, digits and hyphens", c.Name)}
+	}
+	name = group + "/" + c.Name
+	for _, other := range p.Cases {
+		if other.Name == name {
+			return "", "", &UsageError{fmt.Sprintf("there is a case %q already, at %s; choose another name", name, other.Where)}
+		}
+	}
+	if len(c.Input)+len(c.Output) > inlineMost || !isText(c.Input) || !isText(c.Output) {
+		where, err = p.addFiles(group, c)
+	} else {
+		where, err = CasesFile, p.addText(group, c)
+	}
+	return name, where, err
+}
+
+// freeName returns the least number that no case of a group has as its name.
+func (p *Problem) freeName(group string) string {
+	taken := map[string]bool{}
+	for _, c := range p.Cases {
+		taken[c.Name] = true
+	}
+	for n := 1; ; n++ {
+		if name := strconv.Itoa(n); !taken[group+"/"+name] {
+			return name
+		}
+	}
+}
+
+// isText reports whether data can stand in cases.md and come back the same.
+func isText(data []byte) bool {
+	return utf8.Valid(data) && !bytes.ContainsFunc(data, func(c rune) bool {
+		return c < ' ' && c != '\n' && c != '\t' || c == 0x7f || c == 0xfeff
+	})
+}
+
+// addFiles writes NAME.in and NAME.out, and neither if one of them is there.
+func (p *Problem) addFiles(group string, c NewCase) (where string, err error) {
+	dir := filepath.Join(p.Dir, CasesFolder)
+	where = CasesFolder + "/"
+	if group != CasesFolder {
+		dir = filepath.Join(dir, group)
+		where += group + "/"
+	}
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return "", err
+	}
+	input, output := filepath.Join(dir, c.Name+".in"), filepath.Join(dir, c.Name+".out")
+	for _, path := range []string{input, output} {
+		if _, err := os.Lstat(path); err == nil {
+			return "", &UsageError{fmt.Sprintf("%s is there already and stays as it is; choose another name", path)}
+		}
+	}
+	// The output first: an input without an output would be a whole case.
+	if c.Output != nil {
+		if err := WriteWhole(output, c.Output, 0o644); err != nil {
+			return "", err
+		}
+	}
+	if err := WriteWhole(input, c.Input, 0o644); err != nil {
+		return "", errors.Join(err, os.Remove(output))
+	}
+	return where + c.Name + ".in", nil
+}
+
+// addText writes a case at the end of its group in cases.md.
+func (p *Problem) addText(group string, c NewCase) error {
+	path := filepath.Join(p.Dir, CasesFile)
+	old, err := os.ReadFile(path)
+	if err != nil && !errors.Is(err, os.ErrNotExist) {
+		return err
+	}
+	at, found := groupEnd(old, group)
+	before := old[:at]
+	var text strings.Builder
+	switch {
+	case len(before) == 0:
+	case !bytes.HasSuffix(before, []byte{'\n'}):
+		text.WriteString("\n\n")
+	case !bytes.HasSuffix(bytes.ReplaceAll(before, []byte{'\r'}, nil), []byte("\n\n")):
+		text.WriteString("\n")
+	}
+	if !found {
+		fmt.Fprintf(&text, "# %s\n\n", strings.TrimSpace(c.Group))
+	}
+	text.WriteString(c.markdown())
+	if at < len(old) {
+		text.WriteString("\n")
+	}
+	added := text.String()
+	if bytes.Contains(old, []byte("\r\n")) {
+		added = strings.ReplaceAll(added, "\n", "\r\n")
+	}
+	whole := append(append(bytes.Clone(before), added...), old[at:]...)
+	if len(whole) > LargestCasesFile {
+		return &UsageError{fmt.Sprintf("%s would grow past %d MB; put the case into %s/", CasesFile, int(LargestCasesFile/1e6), CasesFolder)}
+	}
+	return WriteWhole(path, whole, 0o644)
+}
+
+// groupEnd returns the offset in cases.md at which a group ends: where the
+// next group begins, or the end of the text.
+func groupEnd(text []byte, group string) (at int, found bool) {
+	r := &casesReader{loader: &loader{problem: &Problem{}}, rest: bytes.TrimPrefix(text, []byte(byteOrderMark))}
+	inside := group == CasesFolder // cases above the first heading
+	for {
+		offset := len(text) - len(r.rest)
+		line, ok := r.next()
+		if !ok {
+			return len(text), found || inside
+		}
+		line = strings.TrimSuffix(line, "\r")
+		switch {
+		case strings.HasPrefix(strings.TrimLeft(line, " "), "<!--"):
+			r.comment(line)
+		case fenceLength(line) > 0:
+			r.fenced(line[:1], fenceLength(line))
+		case heading(line) == 1:
+			if inside {
+				return offset, true
+			}
+			inside = GroupName(strings.TrimLeft(line, "#")) == group
+			found = found || inside
+		}
+	}
+}
+
+// markdown is the case as cases.md holds it.
+func (c NewCase) markdown() string {
+	var b strings.Builder
+	fmt.Fprintf(&b, "## %s\n", c.Name)
+	if reason := strings.TrimSpace(c.Reason); reason != "" {
+		fmt.Fprintf(&b, "%s\n", escapedProse(reason))
+	}
+	b.WriteString("\n")
+	writeBlock(&b, "input", c.Input)
+	if c.Output != nil {
+		b.WriteString("\n")
+		writeBlock(&b, "output", c.Output)
+	}
+	return b.String()
+}
+
+// escapedProse keeps a reason from being read as a heading, a fence or a
+// comment.
+func escapedProse(text string) string {
+	lines := strings.Split(strings.ReplaceAll(text, "\r", ""), "\n")
+	for i, line := range lines {
+		line = strings.TrimSpace(line)
+		if strings.HasPrefix(line, "<!--") || heading(line) > 0 || fenceLength(line) > 0 || misplacedFence(line) {
+			line = `\` + line
+		}
+		lines[i] = line
+	}
+	return strings.Join(lines, "\n")
+}
+
+// writeBlock writes a fenced block whose fence is longer than any in the data.
+func writeBlock(b *strings.Builder, kind string, data []byte) {
+	fence := "```"
+	for bytes.Contains(data, []byte(fence)) {
+		fence += "`"
+	}
+	if len(data) > 0 && data[len(data)-1] != '\n' {
+		kind += " no-newline"
+		data = append(bytes.Clone(data), '\n')
+	}
+	fmt.Fprintf(b, "%s%s\n%s%s\n", fence, kind, data, fence)
+}

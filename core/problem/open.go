@@ -1,0 +1,100 @@
+package problem
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+)
+
+// A Fresh says what a new problem's folder begins with.
+type Fresh struct {
+	Title  string
+	Time   string            // as the person wrote it; empty: left to the default
+	Memory string            // likewise
+	Files  map[string][]byte // further files, such as a source to begin with
+}
+
+// Open makes a problem's folder, or adds to one what it lacks. A file that is
+// there already stays as it is. It returns the names of the files that were
+// made and of those that were kept.
+func Open(dir string, f Fresh) (made, kept []string, err error) {
+	if info, err := os.Stat(dir); err == nil && !info.IsDir() {
+		return nil, nil, &UsageError{fmt.Sprintf("%s is %s; choose another name for the folder", dir, kind(info))}
+	}
+	if err := os.MkdirAll(dir, 0o755); err != nil {
+		return nil, nil, err
+	}
+	names := []string{ConfigFile, CasesFile}
+	texts := map[string][]byte{ConfigFile: []byte(f.config()), CasesFile: []byte(emptyCases)}
+	for name, text := range f.Files {
+		names = append(names, name)
+		texts[name] = text
+	}
+	for _, name := range names {
+		err := writeNew(filepath.Join(dir, name), texts[name])
+		switch {
+		case errors.Is(err, os.ErrExist):
+			kept = append(kept, name)
+		case err != nil:
+			return made, kept, err
+		default:
+			made = append(made, name)
+		}
+	}
+	return made, kept, nil
+}
+
+// writeNew writes a file that must not be there yet, whole or not at all.
+func writeNew(path string, text []byte) error {
+	if _, err := os.Lstat(path); err == nil {
+		return os.ErrExist
+	}
+	return WriteWhole(path, text, 0o644)
+}
+
+// config is a verdict.toml in which everything that was not said is a comment.
+func (f Fresh) config() string {
+	line := func(key, value, usual, words string) string {
+		if value == "" {
+			return fmt.Sprintf("# %-6s = %-9q # %s", key, usual, words)
+		}
+		return fmt.Sprintf("%-6s   = %-9q # %s", key, value, words)
+	}
+	return strings.Join([]string{
+		fmt.Sprintf("title = %q", f.Title),
+		"",
+		"[limits]               # what the statement says; a line with # in front is not set",
+		line("time", f.Time, "2s", "processor time of the whole process tree, for each case"),
+		line("wall", "", "5s", "elapsed time; by default twice the time and a second more"),
+		line("memory", f.Memory, "256MiB", "peak of the whole process tree"),
+		line("output", "", "64MiB", "all that is written"),
+		"",
+		"# [limits.python]      # a language's own limits, where the judge gives it more",
+		"# time = \"5s\"",
+		"",
+		"# [compare]",
+		"# mode = \"lines\"       # lines, tokens (all spacing is the same), numbers or exact",
+		"# absolute = 1e-6      # with mode = \"numbers\"",
+		"# relative = 1e-6",
+		"# ignore_case = false",
+		"# any_order = \"lines\"  # the lines, or \"tokens\", may come in any order",
+		"",
+		"# [[solution]]         # files that play a part: a reference is never tried unasked",
+		"# file = \"brute.py\"",
+		"# role = \"reference\"",
+		"",
+	}, "\n")
+}
+
+const emptyCases = `<!-- Cases are written like this: a heading with one # is a group, one with two is a
+case, the text under it says why the case exists, and the blocks hold the data.
+'cold case add' writes them from what you paste.
+
+# Samples
+
+## 1
+Four crates, all alike.
+
+` + "```input\n4 10\n5 5 5 5\n```\n\n```output\n2\n```\n\n-->\n"

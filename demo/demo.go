@@ -1,0 +1,65 @@
+// Package demo holds the problems that are shipped with the program: made-up
+// tasks at Hoarfrost station, each with right and wrong solutions, and with
+// the verdict that each of them must get.
+package demo
+
+import (
+	"embed"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"strings"
+)
+
+//go:embed problems
+var problems embed.FS
+
+// A Stop is one problem on the tour.
+type Stop struct {
+	Folder string // its name
+	Words  string // what it shows
+}
+
+// Tour lists the problems in the order in which they are shown.
+func Tour() []Stop {
+	return []Stop{
+		{"sledges", "One case a file. The same idea is right in five languages; three others are wrong in the ways that cost most submissions: a greedy choice, a tie, a loop too many."},
+		{"depots", "Many cases in one file, and every way to fail: a sum past 32 bits, something left over from the case before, a missing line break, too much memory, a crash, endless output, waiting for ever, and a source that does not compile."},
+	}
+}
+
+// Write writes all problems below dir, which must exist. A file that is there
+// already is not overwritten; then Write returns an error that is
+// fs.ErrExist.
+func Write(dir string) error {
+	return fs.WalkDir(problems, "problems", func(path string, d fs.DirEntry, err error) error {
+		if err != nil {
+			return err
+		}
+		inside, _ := filepath.Rel("problems", path)
+		target := filepath.Join(dir, inside)
+		if d.IsDir() {
+			return os.MkdirAll(target, 0o755)
+		}
+		text, err := problems.ReadFile(path)
+		if err != nil {
+			return err
+		}
+		file, err := os.OpenFile(target, os.O_CREATE|os.O_EXCL|os.O_WRONLY, 0o644)
+		if err != nil {
+			return err
+		}
+		if _, err := file.Write(text); err != nil {
+			file.Close()
+			return err
+		}
+		return file.Close()
+	})
+}
+
+// Words returns what the first line of a source, a comment, says of it.
+func Words(source []byte) string {
+	line, _, _ := strings.Cut(string(source), "\n")
+	line = strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(line), "*/"))
+	return strings.TrimSpace(strings.TrimLeft(line, "/#*"))
+}

@@ -1,0 +1,11 @@
+// The same in JavaScript: sorts numbers as numbers, not as text.
+const data = require('fs').readFileSync(0, 'utf8').split(/\s+/).map(Number);
+const [n, capacity] = data;
+const weights = data.slice(2, 2 + n).sort((a, b) => a - b);
+let light = 0, heavy = n - 1, sledges = 0;
+while (light <= heavy) {
+    if (light < heavy && weights[light] + weights[heavy] <= capacity) light++;
+    heavy--;
+    sledges++;
+}
+console.log(sledges);

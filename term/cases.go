@@ -1,0 +1,80 @@
+package term
+
+import (
+	"fmt"
+	"strings"
+
+	"github.com/charmbracelet/x/ansi"
+
+	"coldverdict/core/problem"
+)
+
+// Cases shows a table of cases, group by group.
+func (s *Screen) Cases(p *problem.Problem, indices []int) {
+	if len(indices) == 0 {
+		s.Print("no cases yet; 'cold case add' adds one")
+		return
+	}
+	wide := 0
+	for _, i := range indices {
+		wide = max(wide, ansi.StringWidth(shortName(p.Cases[i])))
+	}
+	wide = min(wide, s.Width/3)
+	group := ""
+	for n, i := range indices {
+		c := p.Cases[i]
+		if n == 0 || c.Group != group {
+			if n > 0 {
+				s.Print("")
+			}
+			group = c.Group
+			s.Print("%s", strong.Render(Visible(group)))
+		}
+		name := pad(fit(shortName(c), wide), wide)
+		line := fmt.Sprintf("  %s  %s  %s", name, padLeft(Size(c.Input.Size), 8), pad(answerWords(c), 11))
+		if left := s.Width - ansi.StringWidth(line) - 2; left > 20 {
+			words := firstParagraph(c.Reason)
+			if words == "" {
+				words = c.Where
+			}
+			line += "  " + dim.Render(fit(Visible(words), left))
+		}
+		s.Print("%s", line)
+	}
+	s.Print("\n%s", count(len(indices), "case"))
+}
+
+func shortName(c problem.Case) string {
+	return Visible(strings.TrimPrefix(c.Name, c.Group+"/"))
+}
+
+func answerWords(c problem.Case) string {
+	switch len(c.Accepted) {
+	case 0:
+		return "no answer"
+	case 1:
+		return "1 answer"
+	}
+	return count(len(c.Accepted), "answer")
+}
+
+// Case shows one case in full.
+func (s *Screen) Case(c problem.Case) {
+	s.Print("%s  %s", strong.Render(Visible(c.Name)), dim.Render(Visible(c.Where)))
+	if c.Reason != "" {
+		s.Print("%s", s.wrapped(normal, Visible(firstParagraph(c.Reason)), "  "))
+	}
+	s.printData("input", c.Input, shownWhole)
+	switch {
+	case len(c.Accepted) == 0:
+		s.Print("\n  the answer is not known")
+	default:
+		for i, data := range c.Accepted {
+			title := "output"
+			if i > 0 {
+				title = "or"
+			}
+			s.printData(title, data, shownWhole)
+		}
+	}
+}
