@@ -25,7 +25,7 @@ type Language struct {
 	Compiler   Tool
 	Runtime    Tool
 	Standard   string            // the name used where a solution names none; empty: there is no choice
-	Standards  map[string]string // names and what {standard} becomes: "cpp17" and "c++17"
+	Standards  map[string]string // names and what {standard} becomes: "cpp17" and "gnu++17"
 	Build      [][]string        // tried in turn until one succeeds; Else says when
 	Else       string            // the next Build is tried only if the log contains this
 	Includes   string            // file that Build writes the names of included files to, as make(1) reads them
@@ -60,7 +60,7 @@ var languages = []Language{
 		Name: "c", Title: "C", Extensions: []string{".c"},
 		Compiler:  Tool{Commands: []string{"gcc", "clang"}, Version: []string{"--version"}, Package: "gcc"},
 		Standard:  "c17",
-		Standards: map[string]string{"c11": "c11", "c17": "c17", "c23": "c2x"},
+		Standards: map[string]string{"c11": "gnu11", "c17": "gnu17", "c23": "gnu2x"},
 		Build: [][]string{
 			{"{compiler}", "-O2", "-std={standard}", "-static", "-MMD", "-MF", "includes", "-iquote", "{folder}", "-o", "program", "{source}", "-lm"},
 			{"{compiler}", "-O2", "-std={standard}", "-MMD", "-MF", "includes", "-iquote", "{folder}", "-o", "program", "{source}", "-lm"},
@@ -73,7 +73,7 @@ var languages = []Language{
 		Name: "cpp", Title: "C++", Extensions: []string{".cpp", ".cc", ".cxx", ".c++"},
 		Compiler:  Tool{Commands: []string{"g++", "clang++"}, Version: []string{"--version"}, Package: "g++"},
 		Standard:  "cpp20",
-		Standards: map[string]string{"cpp14": "c++14", "cpp17": "c++17", "cpp20": "c++20", "cpp23": "c++23"},
+		Standards: map[string]string{"cpp14": "gnu++14", "cpp17": "gnu++17", "cpp20": "gnu++20", "cpp23": "gnu++23"},
 		Build: [][]string{
 			{"{compiler}", "-O2", "-std={standard}", "-static", "-MMD", "-MF", "includes", "-iquote", "{folder}", "-o", "program", "{source}"},
 			{"{compiler}", "-O2", "-std={standard}", "-MMD", "-MF", "includes", "-iquote", "{folder}", "-o", "program", "{source}"},

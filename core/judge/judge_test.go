@@ -1,0 +1,316 @@
+package judge
+
+import (
+	"context"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"coldverdict/core/box"
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestMain(m *testing.M) {
+	box.Warden()
+	os.Exit(m.Run())
+}
+
+// obey is a program that does what its input says, word by word.
+const obey = `
+#include <stdio.h>
+#include <stdlib.h>
+#include <string.h>
+#include <time.h>
+#include <unistd.h>
+#include <signal.h>
+
+static double used(void) { return (double)clock() / CLOCKS_PER_SEC; }
+
+int main(int argc, char **argv)
+{
+    char word[100], rest[100];
+    while (scanf("%99s", word) == 1) {
+        if (!strcmp(word, "say") && scanf("%99s", rest) == 1) { puts(rest); fflush(stdout); }
+        else if (!strcmp(word, "complain") && scanf("%99s", rest) == 1) fprintf(stderr, "%s\n", rest);
+        else if (!strcmp(word, "burn") && scanf("%99s", rest) == 1) { double want = atof(rest); while (used() < want) {} }
+        else if (!strcmp(word, "sleep") && scanf("%99s", rest) == 1) usleep((useconds_t)(1e6 * atof(rest)));
+        else if (!strcmp(word, "exit") && scanf("%99s", rest) == 1) exit(atoi(rest));
+        else if (!strcmp(word, "hog")) for (;;) memset(malloc(1 << 20), 1, 1 << 20);
+        else if (!strcmp(word, "flood")) for (;;) puts("ice ice ice ice ice ice ice ice ice ice ice ice ice");
+        else if (!strcmp(word, "crash")) raise(SIGSEGV);
+        else if (!strcmp(word, "bytes")) printf("%d\n", getchar() == '\n' ? 1 : 2);
+        else if (!strcmp(word, "count") && argc > 1) { FILE *f = fopen(argv[1], "a"); fputc('x', f); fclose(f); }
+        else if (!strcmp(word, "first") && argc > 1) { puts(access(argv[1], F_OK) ? "1" : "2"); fclose(fopen(argv[1], "a")); }
+    }
+    return 0;
+}
+`
+
+// limits are tight, so that the tests are quick.
+var limits = problem.Limits{General: verdict.Limits{
+	Time: 200 * time.Millisecond, Wall: 600 * time.Millisecond, Memory: 32 << 20, Output: 1 << 16,
+}}
+
+// try is one problem to be judged, with all that was told.
+type try struct {
+	problem  *problem.Problem
+	solution problem.Solution
+	options  Options
+	events   []Event
+}
+
+// newTry makes a problem of inputs and expected outputs; an output "-" is not
+// known.
+func newTry(t testing.TB, pairs ...string) *try {
+	if _, err := exec.LookPath("gcc"); err != nil {
+		if os.Getenv("CI") == "true" {
+			t.Fatal("gcc is missing")
+		}
+		t.Skip("gcc is missing")
+	}
+	dir := t.TempDir()
+	require.NoError(t, os.WriteFile(filepath.Join(dir, "obey.c"), []byte(obey), 0o644))
+	p := &problem.Problem{Dir: dir, Limits: limits}
+	for i := 0; i < len(pairs); i += 2 {
+		c := problem.Case{Name: fmt.Sprintf("g/%d", i/2), Group: "g", Input: problem.Data{Text: []byte(pairs[i]), Size: int64(len(pairs[i]))}}
+		if pairs[i+1] != "-" {
+			c.Accepted = []problem.Data{{Text: []byte(pairs[i+1])}}
+		}
+		p.Cases = append(p.Cases, c)
+	}
+	return &try{problem: p, solution: problem.Solution{File: "obey.c", Role: problem.Candidate}, options: Options{Cache: cache(t), Jobs: 1}}
+}
+
+var shared string
+
+// cache is one cache for all tests, so that obey is built once.
+func cache(t testing.TB) string {
+	if shared == "" {
+		dir, err := os.MkdirTemp("", "cold-judge-test-")
+		require.NoError(t, err)
+		shared = dir
+	}
+	return shared
+}
+
+func (r *try) run(ctx context.Context) error {
+	return Run(ctx, r.problem, []problem.Solution{r.solution}, r.options, func(e Event) { r.events = append(r.events, e) })
+}
+
+// outcomes runs and returns the outcomes in the order in which they were told.
+func (r *try) outcomes(t testing.TB) (all []verdict.Outcome, sum verdict.Verdict) {
+	require.NoError(t, r.run(t.Context()))
+	last := -1
+	for _, e := range r.events {
+		switch e := e.(type) {
+		case Case:
+			assert.Greater(t, e.Index, last, "cases are told in order")
+			last = e.Index
+			all = append(all, e.Outcome)
+		case Ended:
+			sum = e.Verdict
+			assert.Empty(t, e.Message)
+		}
+	}
+	return all, sum
+}
+
+func TestEachEndOfARunGetsItsVerdict(t *testing.T) {
+	tests := []struct {
+		name, input, output string
+		want                verdict.Verdict
+		message             string
+	}{
+		{"right", "say 3", "3\n", verdict.Accepted, ""},
+		{"wrong", "say 4", "3\n", verdict.WrongAnswer, "line 1: expected 3, got 4"},
+		{"nothing", "", "3\n", verdict.WrongAnswer, "nothing was printed"},
+		{"not known", "say 4", "-", verdict.Unjudged, ""},
+		{"right, but a bad exit status", "say 3 exit 2", "3\n", verdict.RuntimeError, "exit status 2"},
+		{"crash", "crash", "3\n", verdict.RuntimeError, "segmentation fault (signal 11)"},
+		{"crash that says why", "complain ValueError:bad exit 1", "3\n", verdict.RuntimeError, "exit status 1: ValueError:bad"},
+		{"wrong, then too long", "say 4 burn 9", "3\n", verdict.TimeLimit, ""},
+		{"right, but too long", "say 3 burn 0.25", "3\n", verdict.TimeLimit, ""},
+		{"waits", "say 3 sleep 9", "3\n", verdict.Stalled, "it waited"},
+		{"hog", "say 3 hog", "3\n", verdict.MemoryLimit, ""},
+		{"flood", "flood", "3\n", verdict.OutputLimit, "it wrote without end"},
+		{"not known, and a crash", "crash", "-", verdict.RuntimeError, "segmentation fault"},
+		{"near the limit", "say 3 burn 0.18", "3\n", verdict.Accepted, "close: "},
+	}
+	var pairs []string
+	for _, tt := range tests {
+		pairs = append(pairs, tt.input, tt.output)
+	}
+	r := newTry(t, pairs...)
+	outcomes, sum := r.outcomes(t)
+	assert.Equal(t, verdict.WrongAnswer, sum, "the first failure")
+	for i, tt := range tests {
+		o := outcomes[i]
+		assert.Equal(t, tt.want, o.Verdict, tt.name)
+		assert.True(t, o.Ran)
+		assert.Contains(t, o.Message, tt.message, tt.name)
+		if tt.message == "" {
+			assert.Empty(t, o.Message, tt.name)
+		}
+		assert.Equal(t, tt.want == verdict.WrongAnswer, o.Difference != nil, tt.name)
+		if tt.want == verdict.Accepted {
+			assert.Empty(t, o.Stdout.Bytes, "nothing is kept of an accepted case")
+		}
+	}
+	assert.True(t, outcomes[len(tests)-1].Close)
+}
+
+func TestARuntimeThatGetsNoMoreMemoryPassedTheLimit(t *testing.T) {
+	r := newTry(t, "complain MemoryError exit 1", "3\n", "complain MemoryError say 3", "3\n")
+	language := &toolchain.Language{MemoryMarks: []string{"MemoryError"}}
+	run := &caseRun{session: &session{problem: r.problem}, plan: &Plan{Build: &toolchain.Build{Language: language}}}
+	failed := &verdict.Outcome{ExitCode: 1, Stderr: verdict.Text{Bytes: []byte("MemoryError\n")}}
+	assert.True(t, run.ranOutOfMemory(failed))
+	failed.ExitCode = 0
+	assert.False(t, run.ranOutOfMemory(failed), "it came through")
+}
+
+func TestOutcomesAreToldInOrderHoweverTheyFinish(t *testing.T) {
+	r := newTry(t, "sleep 0.2 say 1", "1\n", "say 2", "2\n", "say 3", "3\n", "sleep 0.1 say 4", "4\n", "say 5", "5\n", "say 6", "6\n")
+	r.options.Jobs = 3
+	outcomes, sum := r.outcomes(t)
+	assert.Len(t, outcomes, 6)
+	assert.Equal(t, verdict.Accepted, sum)
+}
+
+func TestACaseNearTheLimitIsRunAgainAlone(t *testing.T) {
+	file := filepath.Join(t.TempDir(), "runs")
+	for jobs, want := range map[int]string{1: "x", 2: "xx"} {
+		require.NoError(t, os.RemoveAll(file))
+		r := newTry(t, "count burn 0.16 say 1", "1\n", "say 2", "2\n")
+		r.solution.Args = []string{file}
+		r.options.Jobs = jobs
+		_, sum := r.outcomes(t)
+		assert.Equal(t, verdict.Accepted, sum)
+		text, err := os.ReadFile(file)
+		require.NoError(t, err)
+		assert.Equal(t, want, string(text), "%d jobs", jobs)
+	}
+}
+
+func TestWhatDiffersBetweenTwoRunsIsMarkedAndTheWorseStands(t *testing.T) {
+	r := newTry(t, "first burn 0.16", "1\n", "say 2", "2\n")
+	r.solution.Args = []string{filepath.Join(t.TempDir(), "mark")}
+	r.options.Jobs = 2
+	outcomes, sum := r.outcomes(t)
+	assert.Equal(t, verdict.WrongAnswer, sum)
+	assert.True(t, outcomes[0].Unsteady)
+}
+
+func TestJoiningTwoRuns(t *testing.T) {
+	at := func(v verdict.Verdict, cpu time.Duration) verdict.Outcome {
+		return verdict.Outcome{Verdict: v, Usage: verdict.Usage{CPU: cpu}}
+	}
+	tests := []struct {
+		name        string
+		first, lone verdict.Verdict
+		want        verdict.Verdict
+		unsteady    bool
+	}{
+		{"the lone run takes a time limit away", verdict.TimeLimit, verdict.Accepted, verdict.Accepted, false},
+		{"or confirms it", verdict.Accepted, verdict.TimeLimit, verdict.TimeLimit, false},
+		{"it shows what the time had hidden", verdict.TimeLimit, verdict.WrongAnswer, verdict.WrongAnswer, false},
+		{"right, then wrong", verdict.Accepted, verdict.WrongAnswer, verdict.WrongAnswer, true},
+		{"wrong, then right", verdict.WrongAnswer, verdict.Accepted, verdict.WrongAnswer, true},
+		{"the same", verdict.WrongAnswer, verdict.WrongAnswer, verdict.WrongAnswer, false},
+	}
+	for _, tt := range tests {
+		got := join(at(tt.first, 2), at(tt.lone, 1))
+		assert.Equal(t, tt.want, got.Verdict, tt.name)
+		assert.Equal(t, tt.unsteady, got.Unsteady, tt.name)
+		assert.EqualValues(t, 1, got.Usage.CPU, "the lone run settles the time: %s", tt.name)
+	}
+}
+
+func TestWindowsInputsMeanTheSame(t *testing.T) {
+	r := newTry(t)
+	path := filepath.Join(r.problem.Dir, "1.in")
+	require.NoError(t, os.WriteFile(path, []byte("\xef\xbb\xbfbytes\r\nsay 3\r\n"), 0o644))
+	r.problem.Cases = []problem.Case{{Name: "g/1", Group: "g", Input: problem.Data{Path: path, Size: 18}, Accepted: []problem.Data{{Text: []byte("1\r\n3\r\n")}}}}
+	_, sum := r.outcomes(t)
+	assert.Equal(t, verdict.Accepted, sum)
+}
+
+func TestWhatCannotBeRunSaysWhy(t *testing.T) {
+	ended := func(r *try) Ended {
+		require.NoError(t, r.run(t.Context()))
+		return r.events[len(r.events)-1].(Ended)
+	}
+	r := newTry(t, "say 1", "1\n")
+	require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, "obey.c"), []byte("int main({"), 0o644))
+	assert.Equal(t, verdict.CompileError, ended(r).Verdict)
+
+	r = newTry(t, "say 1", "1\n")
+	r.solution.Groups = []string{"other"}
+	assert.Equal(t, verdict.Skipped, ended(r).Verdict)
+
+	r = newTry(t, "say 1", "1\n")
+	r.problem.Cases[0].Input = problem.Data{Path: filepath.Join(r.problem.Dir, "gone.in")}
+	assert.Equal(t, verdict.Fault, ended(r).Verdict)
+	r.problem.Cases[0].Input = problem.Data{Text: []byte("say 1")}
+	r.problem.Cases[0].Accepted = []problem.Data{{Path: filepath.Join(r.problem.Dir, "gone.out")}}
+	assert.Equal(t, verdict.Fault, ended(r).Verdict, "never blamed on the candidate")
+
+	t.Setenv("PATH", t.TempDir())
+	r = &try{problem: r.problem, solution: r.solution, options: r.options}
+	assert.Equal(t, verdict.Skipped, ended(r).Verdict)
+	r.options.MissingIsFault = true
+	end := ended(r)
+	assert.Equal(t, verdict.Fault, end.Verdict)
+	assert.Contains(t, end.Message, "no gcc or clang on this machine")
+}
+
+func TestChosenCasesAndGroupsMeet(t *testing.T) {
+	r := newTry(t, "say 1", "1\n", "say 2", "2\n", "say 3", "3\n")
+	r.problem.Cases[2].Group = "other"
+	r.solution.Groups = []string{"g"}
+	r.options.Cases = []int{1, 2}
+	outcomes, _ := r.outcomes(t)
+	assert.Len(t, outcomes, 1)
+	assert.Equal(t, []int{1}, both([]int{0, 1}, []int{1, 2}))
+	assert.Empty(t, both([]int{0}, []int{1}))
+}
+
+func TestAnEndedContextEndsEverythingAndLeavesNothing(t *testing.T) {
+	scratch := t.TempDir()
+	t.Setenv("TMPDIR", scratch)
+	r := newTry(t, "sleep 9", "1\n", "burn 9", "1\n", "sleep 9", "1\n")
+	r.problem.Limits = problem.Limits{General: verdict.Limits{Time: time.Minute}}
+	r.options.Jobs = 2
+	ctx, cancel := context.WithTimeout(t.Context(), 300*time.Millisecond)
+	defer cancel()
+	began := time.Now()
+	assert.ErrorIs(t, r.run(ctx), context.DeadlineExceeded)
+	assert.Less(t, time.Since(began), 3*time.Second)
+	left, err := os.ReadDir(scratch)
+	require.NoError(t, err)
+	for _, entry := range left {
+		assert.False(t, strings.HasPrefix(entry.Name(), "cold-verdict-"), "no working folder is left: %s", entry.Name())
+	}
+}
+
+func TestTheTellingLineOfARuntimeIsFound(t *testing.T) {
+	for text, want := range map[string]string{
+		"Traceback (most recent call last):\n  File \"a.py\", line 1\nIndexError: list index out of range\n":                    "IndexError: list index out of range",
+		"Exception in thread \"main\" java.lang.ArithmeticException: / by zero\n\tat Main.main(Main.java:3)\n":                  "java.lang.ArithmeticException: / by zero",
+		"panic: runtime error: index out of range\n\ngoroutine 1 [running]:\nmain.main()\n":                                     "panic: runtime error: index out of range",
+		"/x/a.js:1\nfoo()\n^\n\nReferenceError: foo is not defined\n    at Object.<anonymous> (a.js:1:1)\n\nNode.js v20.20.2\n": "ReferenceError: foo is not defined",
+		"terminate called\n  what():  bad\n\n": "what():  bad",
+		"":                                     "",
+	} {
+		assert.Equal(t, want, tellingLine(text))
+	}
+}

@@ -1,0 +1,266 @@
+package toolchain
+
+import (
+	"errors"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"coldverdict/core/box"
+	"coldverdict/core/verdict"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestMain(m *testing.M) {
+	box.Warden()
+	os.Exit(m.Run())
+}
+
+// need skips a test for which a tool is missing; in CI that is a failure.
+func need(t testing.TB, tools ...string) {
+	for _, tool := range tools {
+		if _, err := exec.LookPath(tool); err != nil {
+			if os.Getenv("CI") == "true" {
+				t.Fatalf("%s is missing", tool)
+			}
+			t.Skipf("%s is missing", tool)
+		}
+	}
+}
+
+type bench struct {
+	kit *Kit
+	box *box.Box
+	dir string
+}
+
+func newBench(t testing.TB) *bench {
+	kit, err := Open(filepath.Join(t.TempDir(), "cache"))
+	require.NoError(t, err)
+	b, err := box.Open(t.TempDir())
+	require.NoError(t, err)
+	t.Cleanup(func() { b.Close() })
+	return &bench{kit, b, t.TempDir()}
+}
+
+func (b *bench) write(t testing.TB, name, text string) string {
+	path := filepath.Join(b.dir, name)
+	require.NoError(t, os.WriteFile(path, []byte(text), 0o644))
+	return path
+}
+
+func (b *bench) build(t testing.TB, name, text, language string) Build {
+	build, err := b.kit.Build(t.Context(), b.box, Source{Path: b.write(t, name, text), Language: language})
+	require.NoError(t, err)
+	return build
+}
+
+var roomy = verdict.Limits{Time: 20 * time.Second, Wall: 40 * time.Second, Memory: 256 << 20, Output: 1 << 20, Processes: 500}
+
+// print runs a build and returns what it prints.
+func (b *bench) print(t testing.TB, build Build, args ...string) string {
+	require.False(t, build.Failed, build.Log)
+	out, errs := &box.Head{Most: 1000}, &box.Head{Most: 1000}
+	result, err := b.box.Run(t.Context(), box.Run{Program: build.Program(roomy, args), Limits: roomy, Output: out, Errors: errs})
+	require.NoError(t, err)
+	require.Zero(t, result.ExitCode, string(errs.Text))
+	return string(out.Text)
+}
+
+// hello prints 42 in each language, under a file name that is not the one a
+// compiler might insist on.
+var hello = map[string]struct{ name, text, broken string }{
+	"c":          {"a.c", "#include <stdio.h>\n#include <math.h>\nint main(int n,char**v){printf(\"%d\\n\",(int)sqrt(41.0+n)*7);}\n", "int main({\n"},
+	"cpp":        {"a b.cpp", "#include <iostream>\n#include <ranges>\nint main(){std::cout<<42<<std::endl;}\n", "int main({\n"},
+	"python":     {"a.py", "print(42)\n", "def f(:\n"},
+	"java":       {"upload.java", "public class Deep { record R(int n) {} public static void main(String[] a) { System.out.println(new R(42).n()); } }\n", "class X {\n"},
+	"javascript": {"a.js", "console.log(42)\n", "function (\n"},
+	"go":         {"a.go", "package main\n\nimport \"fmt\"\n\nfunc main() { fmt.Println(42) }\n", "package main\n\nfunc main() { x }\n"},
+}
+
+func TestEveryLanguageBuildsRunsAndRefuses(t *testing.T) {
+	b := newBench(t)
+	for _, name := range Names() {
+		t.Run(name, func(t *testing.T) {
+			l, _, _ := Find(name)
+			for _, tool := range []Tool{l.Compiler, l.Runtime} {
+				if len(tool.Commands) > 0 {
+					need(t, tool.Commands[0])
+				}
+			}
+			h := hello[name]
+			build := b.build(t, h.name, h.text, "")
+			assert.False(t, build.Cached)
+			assert.Equal(t, "42\n", b.print(t, build))
+			assert.NotEmpty(t, build.Tool)
+			again := b.build(t, h.name, h.text, "")
+			assert.True(t, again.Cached, "a second time nothing is built")
+			assert.Equal(t, build.Command, again.Command)
+			assert.Equal(t, "42\n", b.print(t, again))
+
+			broken := b.build(t, "broken"+filepath.Ext(h.name), h.broken, "")
+			assert.True(t, broken.Failed)
+			assert.Contains(t, broken.Log, "broken"+filepath.Ext(h.name), "the message names the person's file")
+			assert.NotContains(t, broken.Log, b.kit.dir, "and not the place where it was built")
+		})
+	}
+}
+
+func TestEveryStartingSourceBuildsAndReads(t *testing.T) {
+	b := newBench(t)
+	input, err := box.Memory([]byte("3\n10 -20 30\n"))
+	require.NoError(t, err)
+	defer input.Close()
+	for _, name := range Names() {
+		t.Run(name, func(t *testing.T) {
+			l, _, _ := Find(name)
+			file, source, err := l.Start("ice cores")
+			require.NoError(t, err)
+			assert.True(t, IsSource(file), file)
+			if len(l.Compiler.Commands) > 0 {
+				need(t, l.Compiler.Commands[0])
+			}
+			if len(l.Runtime.Commands) > 0 {
+				need(t, l.Runtime.Commands[0])
+			}
+			build := b.build(t, file, string(source), "")
+			require.False(t, build.Failed, build.Log)
+			_, err = input.Seek(0, 0)
+			require.NoError(t, err)
+			out, errs := &box.Head{Most: 100}, &box.Head{Most: 1000}
+			_, err = b.box.Run(t.Context(), box.Run{Program: build.Program(roomy, nil), Limits: roomy, Input: input, Output: out, Errors: errs})
+			require.NoError(t, err)
+			assert.Equal(t, "3\n", string(out.Text), string(errs.Text))
+		})
+	}
+}
+
+func TestABuildIsNeverStale(t *testing.T) {
+	need(t, "g++")
+	b := newBench(t)
+	const source = "#include <cstdio>\n#include \"weights.h\"\nint main(){printf(\"%d\\n\",WEIGHT);}\n"
+	b.write(t, "weights.h", "#include \"more.h\"\n")
+	b.write(t, "more.h", "#define WEIGHT 7\n")
+	assert.Equal(t, "7\n", b.print(t, b.build(t, "a.cpp", source, "")))
+	b.write(t, "more.h", "#define WEIGHT 8\n")
+	edited := b.build(t, "a.cpp", source, "")
+	assert.False(t, edited.Cached, "a header further down was edited")
+	assert.Equal(t, "8\n", b.print(t, edited))
+	b.write(t, "more.h", "#define WEIGHT 7\n")
+	assert.True(t, b.build(t, "a.cpp", source, "").Cached, "the first build is still there")
+
+	other := b.build(t, "a.cpp", source, "cpp17")
+	assert.False(t, other.Cached, "another standard")
+	assert.Contains(t, other.Command, "-std=gnu++17")
+	require.NoError(t, os.Remove(filepath.Join(b.dir, "more.h")))
+	assert.True(t, b.build(t, "a.cpp", source, "").Failed, "a header that is gone")
+}
+
+func TestTwoBuildsAtOnceBothSucceed(t *testing.T) {
+	need(t, "gcc")
+	b := newBench(t)
+	path := b.write(t, "a.c", hello["c"].text)
+	var group sync.WaitGroup
+	for range 4 {
+		own, err := box.Open(t.TempDir())
+		require.NoError(t, err)
+		t.Cleanup(func() { own.Close() })
+		group.Go(func() {
+			build, err := b.kit.Build(t.Context(), own, Source{Path: path})
+			assert.NoError(t, err)
+			_, err = os.Stat(filepath.Join(build.Dir, "program"))
+			assert.NoError(t, err)
+		})
+	}
+	group.Wait()
+	stages, err := filepath.Glob(filepath.Join(b.kit.dir, "stage-*"))
+	require.NoError(t, err)
+	assert.Empty(t, stages, "nothing half-built is left")
+}
+
+func TestArgumentsReachTheProgram(t *testing.T) {
+	need(t, "python3")
+	b := newBench(t)
+	build := b.build(t, "a.py", "import sys\nprint(sys.argv[1:])\n", "")
+	assert.Equal(t, "['second', 'a b']\n", b.print(t, build, "second", "a b"))
+}
+
+func TestTheClassWithAMainMethodIsFound(t *testing.T) {
+	need(t, "javac", "java")
+	b := newBench(t)
+	build := b.build(t, "a.java", "package ice;\nclass Helper { void main() {} }\nclass Start { public static void main(String[] a) { System.out.println(42); } }\n", "")
+	assert.Equal(t, "42\n", b.print(t, build))
+}
+
+func TestAMissingToolIsToldWithWhatToInstall(t *testing.T) {
+	b := newBench(t)
+	t.Setenv("PATH", t.TempDir())
+	_, err := b.kit.Build(t.Context(), b.box, Source{Path: b.write(t, "a.cpp", "")})
+	var missing *MissingError
+	require.True(t, errors.As(err, &missing))
+	assert.EqualError(t, err, "C++ cannot be run: no g++ or clang++ on this machine; install it (Debian: apt install g++)")
+}
+
+func TestAnUpgradedToolIsAskedAgain(t *testing.T) {
+	b := newBench(t)
+	bin := t.TempDir()
+	tool := filepath.Join(bin, "python3")
+	version := func(v string) {
+		script := "#!/bin/sh\necho " + tool + "\necho Python " + v + "\n"
+		require.NoError(t, os.WriteFile(tool, []byte(script), 0o755))
+	}
+	t.Setenv("PATH", bin+":"+os.Getenv("PATH"))
+	python, _, _ := Find("python")
+	for _, v := range []string{"3.1", "3.14"} {
+		version(v)
+		f, err := b.kit.locate(t.Context(), python, python.Runtime)
+		require.NoError(t, err)
+		assert.Equal(t, "Python "+v, f.Version)
+	}
+	require.NoError(t, os.WriteFile(tool, []byte("#!/bin/sh\necho broken >&2\nexit 3\n"), 0o755))
+	_, err := b.kit.locate(t.Context(), python, python.Runtime)
+	assert.ErrorContains(t, err, "does not work")
+	assert.ErrorContains(t, err, "broken")
+}
+
+func TestNamesOfLanguages(t *testing.T) {
+	for name, want := range map[string]string{"cpp": "cpp20", "cpp17": "cpp17", "c": "c17", "python": ""} {
+		_, standard, ok := Find(name)
+		assert.True(t, ok, name)
+		assert.Equal(t, want, standard)
+	}
+	_, _, ok := Find("c++")
+	assert.False(t, ok)
+	assert.True(t, IsSource("x.cc") && IsSource("Main.java") && !IsSource("x.txt") && !IsSource("cpp"))
+	seen := map[string]string{}
+	for _, l := range languages {
+		assert.NotEmpty(t, hello[l.Name].text, "%s is tested above", l.Name)
+		for _, e := range l.Extensions {
+			assert.Empty(t, seen[e], "%s belongs to one language", e)
+			seen[e] = l.Name
+		}
+	}
+}
+
+func TestRulesForMakeAreRead(t *testing.T) {
+	stage := t.TempDir()
+	rule := "program: a\\ b.cpp \\\n  ../x/weights.h /usr/local/ice\\ core.h\n"
+	require.NoError(t, os.WriteFile(filepath.Join(stage, "includes"), []byte(rule), 0o644))
+	l, _, _ := Find("cpp")
+	got := readIncludes(stage, &Build{Language: l, File: "a b.cpp"})
+	assert.Equal(t, []string{filepath.Join(stage, "../x/weights.h"), "/usr/local/ice core.h"}, got)
+}
+
+func TestOnlyAFewVariablesReachAProgram(t *testing.T) {
+	t.Setenv("COLD_SECRET", "x")
+	for _, entry := range environment() {
+		assert.False(t, strings.HasPrefix(entry, "COLD_SECRET"))
+	}
+	assert.Contains(t, strings.Join(environment(), "\n"), "PATH=")
+}
