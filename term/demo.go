@@ -63,7 +63,7 @@ func (v *DemoView) end(e judge.Ended) {
 	say := func(text string) {
 		v.Screen.Print("%s", v.Screen.wrapped(dim, Visible(text), indent))
 	}
-	words := strings.Split(ansi.Wrap(v.Words[solution.File], v.Screen.Width-len(indent), " "), "\n")
+	words := wrapWords(v.Words[solution.File], v.Screen.Width-len(indent))
 	v.Screen.Print("  %s%s  %s", verdictStyle(e.Verdict).Render(pad(e.Verdict.Short(), 4)), pad(solution.File, v.wide), words[0])
 	for _, more := range words[1:] {
 		v.Screen.Print("%s%s", indent, more)

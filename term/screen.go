@@ -177,9 +177,31 @@ func fit(text string, width int) string { return ansi.Truncate(text, max(0, widt
 // wrapped breaks prose at blanks and shows it in a style; every line begins
 // with indent.
 func (s *Screen) wrapped(style lipgloss.Style, text, indent string) string {
-	lines := strings.Split(ansi.Wrap(text, s.Width-ansi.StringWidth(indent), " "), "\n")
+	lines := wrapWords(text, s.Width-ansi.StringWidth(indent))
 	for i, line := range lines {
-		lines[i] = indent + style.Render(strings.TrimRight(line, " "))
+		lines[i] = indent + style.Render(line)
 	}
 	return strings.Join(lines, "\n")
+}
+
+// wrapWords breaks text into lines at blanks only, since what is shown is
+// often a command; a word that is wider than a line is cut.
+func wrapWords(text string, width int) (lines []string) {
+	line := ""
+	for _, word := range strings.Fields(text) {
+		switch {
+		case line == "":
+			line = word
+		case ansi.StringWidth(line)+1+ansi.StringWidth(word) <= width:
+			line += " " + word
+		default:
+			lines = append(lines, line)
+			line = word
+		}
+		for ansi.StringWidth(line) > width {
+			lines = append(lines, ansi.Truncate(line, width, ""))
+			line = ansi.TruncateLeft(line, width, "")
+		}
+	}
+	return append(lines, line)
 }

@@ -216,9 +216,9 @@ func (v *TryView) end(e judge.Ended) {
 		v.evidence(f)
 	}
 	s.Print("")
-	line := verdictStyle(e.Verdict).Render(e.Verdict.String()) + "  " + strong.Render(Visible(t.plan.Solution.File))
+	line := strong.Render(Visible(t.plan.Solution.File)+":") + " " + verdictStyle(e.Verdict).Render(e.Verdict.String())
 	if words := v.countWords(); words != "" {
-		line += "  " + words
+		line += " (" + words + ")"
 	}
 	s.Print("%s", s.wrapped(normal, line, ""))
 	if e.Message != "" {

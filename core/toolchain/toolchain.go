@@ -274,7 +274,8 @@ func isDir(path string) bool {
 func (k *Kit) run(ctx context.Context, r Runner, dir string, command, env []string) (log string, ok bool, err error) {
 	text := &box.Head{Most: LogSize}
 	result, err := r.Run(ctx, box.Run{
-		Program: box.Program{Path: command[0], Args: command[1:], Env: append(os.Environ(), env...)},
+		// A compiler that is killed leaves its temporary files where it works.
+		Program: box.Program{Path: command[0], Args: command[1:], Env: overlaid(os.Environ(), append(env[:len(env):len(env)], "TMPDIR="+dir))},
 		Limits:  buildLimits, Output: text, Errors: text, Dir: dir,
 	})
 	if err != nil {
@@ -288,6 +289,21 @@ func (k *Kit) run(ctx context.Context, r Runner, dir string, command, env []stri
 		fmt.Fprintf(text, "\nthe compiler was stopped: it passed its limit of %s", result.Ending)
 	}
 	return string(text.Text), result.Ending == box.Exited && result.ExitCode == 0 && result.Signal == 0, nil
+}
+
+// overlaid returns an environment in which changes take the place of what had
+// their names.
+func overlaid(env, changes []string) []string {
+	names := map[string]bool{}
+	for _, entry := range changes {
+		name, _, _ := strings.Cut(entry, "=")
+		names[name] = true
+	}
+	env = slices.DeleteFunc(env, func(entry string) bool {
+		name, _, _ := strings.Cut(entry, "=")
+		return names[name]
+	})
+	return append(env, changes...)
 }
 
 // cleanLog takes the build's own folder out of what the compiler said.

@@ -1,0 +1,427 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// binary builds the program once.
+var binary = sync.OnceValues(func() (string, error) {
+	dir, err := os.MkdirTemp("", "cold-built-")
+	if err != nil {
+		return "", err
+	}
+	path := filepath.Join(dir, "cold")
+	out, err := exec.Command("go", "build", "-o", path, ".").CombinedOutput()
+	if err != nil {
+		return "", fmt.Errorf("%w: %s", err, out)
+	}
+	return path, nil
+})
+
+// a session is one call of the program in a folder.
+type session struct {
+	dir   string
+	input string
+	env   []string
+}
+
+type said struct {
+	out, errors string
+	status      int
+}
+
+func (s session) command(t testing.TB, args ...string) *exec.Cmd {
+	path, err := binary()
+	require.NoError(t, err)
+	cmd := exec.Command(path, args...)
+	cmd.Dir = s.dir
+	cmd.Stdin = strings.NewReader(s.input)
+	cmd.Env = append(os.Environ(), s.env...)
+	return cmd
+}
+
+func (s session) run(t testing.TB, args ...string) said {
+	cmd := s.command(t, args...)
+	var out, errs bytes.Buffer
+	cmd.Stdout, cmd.Stderr = &out, &errs
+	err := cmd.Run()
+	if cmd.ProcessState == nil {
+		require.NoError(t, err)
+	}
+	return said{out.String(), errs.String(), cmd.ProcessState.ExitCode()}
+}
+
+// folder makes a folder of names and texts.
+func folder(t testing.TB, files map[string]string) session {
+	dir := filepath.Join(t.TempDir(), "sledges")
+	require.NoError(t, os.Mkdir(dir, 0o755))
+	for name, text := range files {
+		path := filepath.Join(dir, name)
+		require.NoError(t, os.MkdirAll(filepath.Dir(path), 0o755))
+		require.NoError(t, os.WriteFile(path, []byte(text), 0o644))
+	}
+	return session{dir: dir}
+}
+
+// need skips a test for which a tool is missing; in CI that is a failure.
+func need(t testing.TB, tools ...string) {
+	for _, tool := range tools {
+		if _, err := exec.LookPath(tool); err != nil {
+			if os.Getenv("CI") == "true" {
+				t.Fatalf("%s is missing", tool)
+			}
+			t.Skipf("%s is missing", tool)
+		}
+	}
+}
+
+// adder prints the sum of two numbers.
+const adder = "#include <stdio.h>\nint main(void){long a,b;if(scanf(\"%ld %ld\",&a,&b)!=2)return 1;printf(\"%ld\\n\",a+b);return 0;}\n"
+
+const caseText = "# Samples\n## one\n```input\n1 2\n```\n```output\n3\n```\n"
+
+func TestASourceAndTwoFilesAreEnough(t *testing.T) {
+	need(t, "gcc")
+	for _, files := range []map[string]string{
+		{"add.c": adder, "1.in": "1 2\n", "1.out": "3\n"},
+		{"add.c": adder, "cases/1.in": "1 2\n", "cases/1.out": "3\n"},
+		{"add.c": adder, "cases.md": strings.ReplaceAll("\ufeff"+caseText, "\n", "\r\n"), "verdict.toml": "\ufeff[limits]\r\ntime = \"1s\"\r\n"},
+	} {
+		got := folder(t, files).run(t, "try")
+		assert.Equal(t, 0, got.status, got.errors)
+		assert.Contains(t, got.out, "add.c: C17, gcc")
+		assert.Contains(t, got.out, "add.c: accepted (1 case: 1 accepted)")
+		assert.Empty(t, got.errors)
+		assert.NotContains(t, got.out, "\x1b", "a pipe gets no colour")
+	}
+}
+
+func TestExitStatuses(t *testing.T) {
+	need(t, "gcc", "python3")
+	s := folder(t, map[string]string{
+		"add.c": adder, "bad.c": "int main(", "wrong.py": "print(7)\n", "cases.md": caseText + "## open\n```input\n1 1\n```\n",
+		"verdict.toml": "[[solution]]\nfile = \"wrong.py\"\nexpect = \"wrong answer\"\n[[solution]]\nfile = \"bad.c\"\nexpect = \"compile error\"\n",
+	})
+	tests := []struct {
+		args   string
+		status int
+		says   string
+	}{
+		{"try", 0, "add.c (edited last): C17, gcc"},
+		{"try add.c wrong.py", 1, "wrong.py: wrong answer (2 cases:"},
+		{"try bad.c", 1, "bad.c: compile error\n"},
+		{"try --case open", 10, "add.c: unjudged (1 of 2 cases: 1 unjudged)"},
+		{"try --every-solution", 0, "as expected: compile error"},
+		{"try --jobs 1 --time 1s --memory 64MiB --evidence 3 wrong.py", 1, "time 1 s, wall 3 s (default), memory 64 MiB"},
+		{"try wrong.py --lang c", 1, "compile error"},
+	}
+	for _, tt := range tests {
+		got := s.run(t, strings.Fields(tt.args)...)
+		assert.Equal(t, tt.status, got.status, "%s: %s", tt.args, got.errors)
+		assert.Contains(t, got.out, tt.says, tt.args)
+	}
+	tools, err := os.MkdirTemp(t.TempDir(), "")
+	require.NoError(t, err)
+	s.env = []string{"PATH=" + tools}
+	got := s.run(t, "try", "wrong.py")
+	assert.Equal(t, 70, got.status, "named by the person")
+	assert.Contains(t, got.out, "no python3 or python on this machine; install it")
+}
+
+func TestBadInputIsToldInItsOwnWords(t *testing.T) {
+	now := time.Now()
+	tests := []struct {
+		name  string
+		files map[string]string
+		args  string
+		says  string
+	}{
+		{"no source", map[string]string{"1.in": "1\n"}, "try", "no candidate in"},
+		{"no case", map[string]string{"add.c": adder}, "try", "has no case; add one with 'cold case add'"},
+		{"edited at the same moment", map[string]string{"a.c": "", "b.c": "", "1.in": ""}, "try", "a.c and b.c were edited at the same moment"},
+		{"unknown key", map[string]string{"a.c": "", "verdict.toml": "[limits]\ntine = \"1s\"\n"}, "try", `verdict.toml:2: unknown key "limits.tine"; did you mean "time"?`},
+		{"no size", map[string]string{"a.c": "", "verdict.toml": "limits.memory = \"big\"\n"}, "try", `verdict.toml:1: limits.memory: "big" is no size`},
+		{"open fence", map[string]string{"a.c": "", "cases.md": "## x\n```input\n"}, "try", "cases.md:2: this block is never closed"},
+		{"two outputs", map[string]string{"a.c": "", "cases.md": caseText + "```output\n4\n```\n"}, "try", `cases.md:9: a second output under "one"`},
+		{"pattern", map[string]string{"a.c": "", "cases.md": caseText}, "try --case smaples", `no case matches "smaples"; did you mean "samples"?`},
+		{"two of one name", map[string]string{"a.c": "", "1.in": "", "cases/1.in": ""}, "try", `there are two cases named "cases/1"`},
+		{"output alone", map[string]string{"a.c": "", "cases/1.out": ""}, "try", "cases/1.out: an output without an input"},
+		{"no problem", map[string]string{"notes.txt": ""}, "try", "is not a problem's folder"},
+		{"folder for a file", map[string]string{"a.c": "", "cases.md/x": ""}, "try", "cases.md: is a folder; a file was expected"},
+		{"large cases.md", map[string]string{"a.c": "", "cases.md": strings.Repeat("x", 50e6)}, "try", "cases.md: has 50 MB, more than the 16 MB"},
+		{"unknown command", nil, "tyr", `there is no command "tyr"; did you mean "try"?`},
+		{"unknown subcommand", map[string]string{"a.c": ""}, "case lst", `there is no command "lst"; did you mean "case list"?`},
+		{"unknown option", nil, "try --tiem 1s", "'cold try --help' lists the options"},
+		{"no time", map[string]string{"a.c": "", "1.in": ""}, "try --time 3", `--time: "3" has no unit; write "3s"`},
+		{"no memory", map[string]string{"a.c": "", "1.in": ""}, "try --memory lots", `--memory: "lots" is no size`},
+		{"no jobs", map[string]string{"a.c": "", "1.in": ""}, "try --jobs 0", "--jobs is 0"},
+		{"no such solution", map[string]string{"main.c": "", "1.in": ""}, "try mian.c", `there is no file mian.c here; did you mean "main.c"?`},
+		{"no language", map[string]string{"a.c": "", "1.in": ""}, "try a.c --lang cobol", `there is no language "cobol"`},
+		{"no such folder", nil, "try -C gone", "there is no such folder"},
+		{"nothing expected", map[string]string{"a.c": "", "1.in": ""}, "try --every-solution", "names no [[solution]]"},
+		{"case of no name", map[string]string{"a.c": "", "1.in": ""}, "case show", "name a case"},
+		{"output without input", map[string]string{"a.c": ""}, "case add --output x", "has no --input beside it"},
+		{"a paste of nothing", map[string]string{"a.c": ""}, "case add", "nothing came on standard input"},
+		{"open without a name", nil, "open", "name the folder"},
+		{"open with a language", nil, "open x --lang cobol", `there is no language "cobol"`},
+	}
+	for _, tt := range tests {
+		t.Run(tt.name, func(t *testing.T) {
+			s := folder(t, tt.files)
+			for name := range tt.files {
+				require.NoError(t, os.Chtimes(filepath.Join(s.dir, name), now, now))
+			}
+			got := s.run(t, strings.Fields(tt.args)...)
+			assert.Equal(t, 64, got.status, got.out+got.errors)
+			assert.Contains(t, got.errors, tt.says)
+			assert.Empty(t, got.out)
+			assert.True(t, strings.HasPrefix(got.errors, "cold: "), got.errors)
+		})
+	}
+}
+
+func TestAnUnreadableFileIsToldBeforeAnythingRuns(t *testing.T) {
+	s := folder(t, map[string]string{"a.c": "", "cases/1.in": "", "verdict.toml": ""})
+	for name, says := range map[string]string{"cases/1.in": "may not be read", "verdict.toml": "cannot be read"} {
+		require.NoError(t, os.Chmod(filepath.Join(s.dir, name), 0))
+		cmd := s.command(t, "try")
+		if os.Geteuid() == 0 {
+			// Root may read everything; somebody else may not.
+			makeReachable(t, s.dir)
+			path, err := binary()
+			require.NoError(t, err)
+			makeReachable(t, filepath.Dir(path))
+			cmd.SysProcAttr = &syscall.SysProcAttr{Credential: &syscall.Credential{Uid: 65534, Gid: 65534}}
+		}
+		out, err := cmd.CombinedOutput()
+		require.Error(t, err)
+		assert.Equal(t, 64, cmd.ProcessState.ExitCode(), string(out))
+		assert.Contains(t, string(out), name+": "+says)
+		require.NoError(t, os.Chmod(filepath.Join(s.dir, name), 0o644))
+	}
+}
+
+// makeReachable lets everybody enter a folder below the one for temporary files.
+func makeReachable(t testing.TB, dir string) {
+	for dir != os.TempDir() && dir != "/" {
+		require.NoError(t, os.Chmod(dir, 0o755))
+		dir = filepath.Dir(dir)
+	}
+}
+
+func TestJSONIsWhatTheSchemaSays(t *testing.T) {
+	need(t, "gcc", "python3")
+	schema, err := jsonschema.NewCompiler().Compile("../../docs/try.schema.json")
+	require.NoError(t, err)
+	s := folder(t, map[string]string{
+		"add.c": adder, "odd.py": "import sys\nprint(int(input().split()[0]) * 3)\nsys.exit('\\x1b[31mno')\n", "loop.c": "int main(void){for(;;);}",
+		"cases.md": caseText + "## two\n```input\n2 2\n```\n```output\n6\n```\n",
+	})
+	got := s.run(t, "try", "add.c", "odd.py", "loop.c", "--time", "100ms", "--json", "-")
+	assert.Equal(t, 1, got.status)
+	value, err := jsonschema.UnmarshalJSON(strings.NewReader(got.out))
+	require.NoError(t, err, "standard output holds nothing else")
+	assert.NoError(t, schema.Validate(value))
+
+	require.Equal(t, 1, s.run(t, "try", "add.c", "--json", "out.json").status)
+	text, err := os.ReadFile(filepath.Join(s.dir, "out.json"))
+	require.NoError(t, err)
+	var all struct {
+		Problem   string
+		Solutions []struct {
+			File, Verdict string
+			Cases         []struct {
+				Name, Verdict, Stdout string
+				Difference            map[string]any
+			}
+		}
+	}
+	require.NoError(t, json.Unmarshal(text, &all))
+	assert.Equal(t, "sledges", all.Problem)
+	require.Len(t, all.Solutions[0].Cases, 2)
+	assert.Equal(t, "3\n", all.Solutions[0].Cases[0].Stdout)
+	assert.Equal(t, map[string]any{"line": 1.0, "column": 1.0, "expected": "6", "got": "4"}, all.Solutions[0].Cases[1].Difference)
+}
+
+func TestAProblemFromOpeningToTrying(t *testing.T) {
+	need(t, "g++", "python3")
+	s := session{dir: t.TempDir()}
+	got := s.run(t, "open", "beacons", "--lang", "cpp", "--lang", "python", "--time", "1s")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, "made beacons/beacons.cpp")
+	config := filepath.Join(s.dir, "beacons/verdict.toml")
+	require.NoError(t, os.WriteFile(config, []byte("title = \"mine\"\n"), 0o644))
+	again := s.run(t, "open", "beacons", "--lang", "java")
+	assert.Contains(t, again.out, "kept beacons/verdict.toml as it was")
+	assert.Contains(t, again.out, "made beacons/Main.java")
+	text, err := os.ReadFile(config)
+	require.NoError(t, err)
+	assert.Equal(t, "title = \"mine\"\n", string(text))
+
+	s.dir = filepath.Join(s.dir, "beacons")
+	s.input = "2\n5 6\n%%\n2\n"
+	got = s.run(t, "case", "add", "--why", "from the statement")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, "added samples/1 to cases.md")
+	s.input = "3\n1 2 3"
+	got = s.run(t, "case", "add", "later", "--group", "Edge cases")
+	assert.Contains(t, got.out, "its answer is not known")
+	big := strings.Repeat("7 ", 10_000)
+	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "big.txt"), []byte(big), 0o644))
+	got = s.run(t, "case", "add", "--input", "big.txt", "--output", "big.txt", "--group", "Full load")
+	assert.Contains(t, got.out, "added full-load/1 to cases/full-load/1.in")
+
+	list := s.run(t, "case", "list").out
+	for _, part := range []string{"samples\n", "from the statement", "later", "no answer", "full-load\n", "19.5 KiB", "3 cases"} {
+		assert.Contains(t, list, part)
+	}
+	show := s.run(t, "case", "show", "samples/1").out
+	for _, part := range []string{"samples/1  cases.md:", "from the statement", "input, 2 lines", "5 6", "output, 1 line"} {
+		assert.Contains(t, show, part)
+	}
+	tried := s.run(t, "try", "beacons.cpp", "--case", "samples")
+	assert.Equal(t, 0, tried.status, tried.out+tried.errors)
+	assert.Contains(t, tried.out, "(1 of 3 cases: 1 accepted)")
+}
+
+func TestHelpAndVersion(t *testing.T) {
+	s := session{dir: t.TempDir()}
+	for _, args := range []string{"--help", "try --help", "case --help", "case add --help", "case list --help", "case show --help", "open --help", "demo --help"} {
+		got := s.run(t, strings.Fields(args)...)
+		assert.Equal(t, 0, got.status, args)
+		assert.Contains(t, got.out, "   cold ", "%s has an example", args)
+		for line := range strings.Lines(got.out) {
+			assert.LessOrEqual(t, len([]rune(line)), 126, "%s: %s", args, line)
+		}
+	}
+	assert.Regexp(t, `^cold \d+\.\d+\.\d+ \(linux/`, s.run(t, "--version").out)
+	for _, shell := range []string{"bash", "zsh", "fish"} {
+		got := s.run(t, "completion", shell)
+		assert.Equal(t, 0, got.status)
+		assert.Contains(t, got.out, "cold", shell)
+	}
+	assert.Contains(t, s.run(t, "--generate-shell-completion").out, "try")
+}
+
+// processes lists all processes whose command line contains a word.
+func processes(t testing.TB, word string) (found []string) {
+	lines, err := filepath.Glob("/proc/[0-9]*/cmdline")
+	require.NoError(t, err)
+	for _, name := range lines {
+		text, _ := os.ReadFile(name)
+		if bytes.Contains(text, []byte(word)) {
+			found = append(found, name+" "+string(text))
+		}
+	}
+	return found
+}
+
+func TestCtrlCEndsEverythingAtAnyMoment(t *testing.T) {
+	need(t, "gcc", "g++")
+	slow := "#include <bits/stdc++.h>\nint main(){ for(;;) { volatile int x = 0; (void)x; } }\n"
+	for _, wait := range []time.Duration{0, 5, 20, 60, 200, 500, 1500} {
+		s := folder(t, map[string]string{"loop.cpp": slow, "1.in": "", "2.in": "", "3.in": ""})
+		scratch := t.TempDir()
+		cache := t.TempDir()
+		s.env = []string{"TMPDIR=" + scratch, "XDG_CACHE_HOME=" + cache}
+		cmd := s.command(t, "try", "--time", "1min")
+		var out bytes.Buffer
+		cmd.Stdout, cmd.Stderr = &out, &out
+		require.NoError(t, cmd.Start())
+		time.Sleep(wait*time.Millisecond + 15*time.Millisecond)
+		began := time.Now()
+		require.NoError(t, cmd.Process.Signal(os.Interrupt))
+		cmd.Wait()
+		// The promise is 200 ms; a loaded test machine is given more.
+		assert.Less(t, time.Since(began), 2*time.Second, "after %d ms", wait)
+		assert.Equal(t, 130, cmd.ProcessState.ExitCode(), "after %d ms: %s", wait, out.String())
+		left, err := os.ReadDir(scratch)
+		require.NoError(t, err)
+		assert.Empty(t, left, "after %d ms", wait)
+		assert.Empty(t, processes(t, cache), "after %d ms", wait)
+		stages, err := filepath.Glob(filepath.Join(cache, "cold-verdict", "stage-*"))
+		require.NoError(t, err)
+		assert.Empty(t, stages, "after %d ms", wait)
+	}
+}
+
+func TestMemoryDoesNotGrowWithOutput(t *testing.T) {
+	need(t, "gcc")
+	const mib = 200
+	source := "#include <stdio.h>\n#include <string.h>\nint main(void){static char b[1<<20];for(int i=0;i<(1<<20);i++)b[i]=(i&63)==63?'\\n':'7';for(int i=0;i<%d;i++)fwrite(b,1,sizeof b,stdout);return 0;}\n"
+	s := folder(t, map[string]string{"write.c": fmt.Sprintf(source, mib), "1.in": "", "verdict.toml": "[limits]\noutput = \"1GiB\"\ntime = \"20s\"\n"})
+	line := strings.Repeat("7", 63) + "\n"
+	expected, err := os.Create(filepath.Join(s.dir, "1.out"))
+	require.NoError(t, err)
+	block := strings.Repeat(line, (1<<20)/len(line))
+	for range mib {
+		_, err := expected.WriteString(block)
+		require.NoError(t, err)
+	}
+	require.NoError(t, expected.Close())
+	cmd := s.command(t, "try")
+	require.NoError(t, cmd.Start())
+	peak, ended := make(chan int), make(chan struct{})
+	go func() { peak <- peakUntil(cmd.Process.Pid, ended) }()
+	err = cmd.Wait()
+	close(ended)
+	assert.NoError(t, err)
+	kib := <-peak
+	assert.Positive(t, kib)
+	assert.Less(t, kib, 64<<10, "KiB; the output has %d MiB", mib)
+}
+
+// peakUntil follows the high-water mark of a process, in KiB. What wait4
+// reports would carry over that of this test.
+func peakUntil(pid int, ended chan struct{}) (peak int) {
+	for {
+		text, _ := os.ReadFile(fmt.Sprintf("/proc/%d/status", pid))
+		if _, rest, ok := bytes.Cut(text, []byte("VmHWM:")); ok {
+			fmt.Sscan(string(rest), &peak)
+		}
+		select {
+		case <-ended:
+			return peak
+		case <-time.After(2 * time.Millisecond):
+		}
+	}
+}
+
+func TestTheDemoGetsEveryVerdict(t *testing.T) {
+	need(t, "gcc", "g++", "python3", "java", "javac", "node", "go")
+	dir := t.TempDir()
+	got := session{dir: dir}.run(t, "demo", "--out", "tour")
+	assert.Equal(t, 0, got.status, got.out+got.errors)
+	assert.Contains(t, got.out, "24 solutions: every verdict came out as it should.")
+	again := session{dir: dir}.run(t, "demo", "--out", "tour")
+	assert.Equal(t, 64, again.status)
+	assert.Contains(t, again.errors, "stays as it is; choose a new folder")
+}
+
+func TestTheDemoShowsWhatIsMissing(t *testing.T) {
+	need(t, "gcc", "g++")
+	tools := t.TempDir()
+	for _, tool := range []string{"gcc", "g++", "cc1", "as", "ld"} {
+		if path, err := exec.LookPath(tool); err == nil {
+			require.NoError(t, os.Symlink(path, filepath.Join(tools, tool)))
+		}
+	}
+	got := session{dir: t.TempDir(), env: []string{"PATH=" + tools}}.run(t, "demo")
+	assert.Equal(t, 0, got.status, got.out+got.errors)
+	assert.Contains(t, got.out, "every verdict came out as it should. 14 solutions skipped")
+	assert.Contains(t, got.out, "no node or nodejs on this machine; install it")
+}
