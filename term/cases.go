@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"strings"
 
-	"github.com/charmbracelet/x/ansi"
-
 	"coldverdict/core/problem"
 )
 
@@ -17,7 +15,7 @@ func (s *Screen) Cases(p *problem.Problem, indices []int) {
 	}
 	wide := 0
 	for _, i := range indices {
-		wide = max(wide, ansi.StringWidth(shortName(p.Cases[i])))
+		wide = max(wide, width(shortName(p.Cases[i])))
 	}
 	wide = min(wide, s.Width/3)
 	group := ""
@@ -32,7 +30,7 @@ func (s *Screen) Cases(p *problem.Problem, indices []int) {
 		}
 		name := pad(fit(shortName(c), wide), wide)
 		line := fmt.Sprintf("  %s  %s  %s", name, padLeft(Size(c.Input.Size), 8), pad(answerWords(c), 11))
-		if left := s.Width - ansi.StringWidth(line) - 2; left > 20 {
+		if left := s.Width - width(line) - 2; left > 20 {
 			words := firstParagraph(c.Reason)
 			if words == "" {
 				words = c.Where

@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"strings"
 
-	"github.com/charmbracelet/x/ansi"
-
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
@@ -32,7 +30,7 @@ type DemoTally struct{ AsExpected, Other, Skipped int }
 // Begin shows the problem's title and words.
 func (v *DemoView) Begin(words string) {
 	for _, s := range v.Problem.Solutions {
-		v.wide = max(v.wide, ansi.StringWidth(s.File))
+		v.wide = max(v.wide, width(s.File))
 	}
 	v.Screen.Print("%s", strong.Render(v.Problem.Title))
 	v.Screen.Print("%s\n", v.Screen.wrapped(normal, words, ""))
@@ -64,7 +62,7 @@ func (v *DemoView) end(e judge.Ended) {
 		v.Screen.Print("%s", v.Screen.wrapped(dim, Visible(text), indent))
 	}
 	words := wrapWords(v.Words[solution.File], v.Screen.Width-len(indent))
-	v.Screen.Print("  %s%s  %s", verdictStyle(e.Verdict).Render(pad(e.Verdict.Short(), 4)), pad(solution.File, v.wide), words[0])
+	v.Screen.Print("  %s%s  %s", badges[e.Verdict], pad(solution.File, v.wide), words[0])
 	for _, more := range words[1:] {
 		v.Screen.Print("%s%s", indent, more)
 	}

@@ -196,7 +196,7 @@ func (s *Screen) printSides(d *verdict.Difference) {
 	want, got := sideLines(d.ExpectedSide, column), sideLines(d.GotSide, column)
 	widest := 0
 	for _, line := range append(append([]string(nil), want...), got...) {
-		widest = max(widest, ansi.StringWidth(line))
+		widest = max(widest, width(line))
 	}
 	if column < 26 && widest > column-1 {
 		s.Print("\n  %s", strong.Render("expected"))
@@ -268,12 +268,12 @@ func cutLine(line string, start, at, room int) cutText {
 	if start > 0 {
 		lead = "…"
 	}
-	if over := ansi.StringWidth(lead+left) - room*2/3; over > 0 && ansi.StringWidth(lead+left+right) > room {
+	if over := width(lead+left) - room*2/3; over > 0 && width(lead+left+right) > room {
 		lead = "…"
 		left = ansi.TruncateLeft(left, over+1, "")
 	}
 	shown := lead + left
-	return cutText{fit(shown+right, room), ansi.StringWidth(shown)}
+	return cutText{fit(shown+right, room), width(shown)}
 }
 
 func splitAt(line string, runes int) (string, string) {

@@ -81,14 +81,15 @@ func lookup(environ []string, name string) (string, bool) {
 func (s *Screen) Print(format string, args ...any) {
 	s.clearProgress()
 	text := fmt.Sprintf(format, args...) + "\n"
-	if s.profile <= colorprofile.ASCII {
-		text = ansi.Strip(text)
-	} else if s.profile < colorprofile.TrueColor {
+	switch {
+	case !strings.Contains(text, "\x1b") || s.profile == colorprofile.TrueColor:
+		s.results.WriteString(text)
+	case s.profile <= colorprofile.ASCII:
+		s.results.WriteString(ansi.Strip(text))
+	default:
 		w := colorprofile.Writer{Forward: s.results, Profile: s.profile}
 		w.WriteString(text)
-		text = ""
 	}
-	s.results.WriteString(text)
 	if s.instant {
 		s.results.Flush()
 	}
@@ -161,18 +162,40 @@ func verdictStyle(v verdict.Verdict) lipgloss.Style {
 	return dim
 }
 
+// badges are the short forms of the verdicts, as a case's line begins with.
+var badges = func() (all [verdict.Fault + 1]string) {
+	for v := range all {
+		v := verdict.Verdict(v)
+		all[v] = verdictStyle(v).Render(pad(v.Short(), 4))
+	}
+	return all
+}()
+
+// width returns how many columns text takes.
+func width(text string) int {
+	if plain(text) {
+		return len(text)
+	}
+	return ansi.StringWidth(text)
+}
+
 // pad fills text with blanks up to a width in columns.
-func pad(text string, width int) string {
-	return text + strings.Repeat(" ", max(0, width-ansi.StringWidth(text)))
+func pad(text string, columns int) string {
+	return text + strings.Repeat(" ", max(0, columns-width(text)))
 }
 
 // padLeft fills text with blanks at its left.
-func padLeft(text string, width int) string {
-	return strings.Repeat(" ", max(0, width-ansi.StringWidth(text))) + text
+func padLeft(text string, columns int) string {
+	return strings.Repeat(" ", max(0, columns-width(text))) + text
 }
 
 // fit cuts text to a width, and says so with an ellipsis.
-func fit(text string, width int) string { return ansi.Truncate(text, max(0, width), "…") }
+func fit(text string, width int) string {
+	if len(text) <= width { // no character takes more columns than bytes
+		return text
+	}
+	return ansi.Truncate(text, max(0, width), "…")
+}
 
 // wrapped breaks prose at blanks and shows it in a style; every line begins
 // with indent.

@@ -6,8 +6,6 @@ import (
 	"slices"
 	"strings"
 
-	"github.com/charmbracelet/x/ansi"
-
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
@@ -99,7 +97,7 @@ func (v *TryView) begin(plan judge.Plan) {
 	}
 	v.solution = &tally{plan: plan, counts: map[verdict.Verdict]int{}}
 	for _, i := range plan.Cases {
-		v.solution.nameWide = max(v.solution.nameWide, ansi.StringWidth(shortName(v.Problem.Cases[i])))
+		v.solution.nameWide = max(v.solution.nameWide, width(shortName(v.Problem.Cases[i])))
 	}
 	name := strong.Render(Visible(plan.Solution.File))
 	if v.Chosen != "" {
@@ -150,12 +148,12 @@ func (v *TryView) oneCase(e judge.Case) {
 	remark := ""
 	if words := remarkWords(o); words != "" {
 		wide := min(t.nameWide, room/2)
-		if left := room - max(ansi.StringWidth(name), wide) - 2; left >= 12 {
+		if left := room - max(width(name), wide) - 2; left >= 12 {
 			name = pad(name, wide)
 			remark = "  " + dim.Render(fit(words, left))
 		}
 	}
-	v.Screen.Print("  %s%s  %s%s", verdictStyle(o.Verdict).Render(pad(o.Verdict.Short(), 4)), used, name, remark)
+	v.Screen.Print("  %s%s  %s%s", badges[o.Verdict], used, name, remark)
 }
 
 func remarkWords(o verdict.Outcome) string {
@@ -285,7 +283,7 @@ func (v *TryView) countWords() string {
 func (v *TryView) ShowExpectations() {
 	wide := 0
 	for _, e := range v.ended {
-		wide = max(wide, ansi.StringWidth(Visible(e.file)))
+		wide = max(wide, width(Visible(e.file)))
 	}
 	v.Screen.Print("")
 	for _, e := range v.ended {

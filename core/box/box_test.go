@@ -114,7 +114,7 @@ func TestEachEndingIsToldAsWhatItIs(t *testing.T) {
 
 func TestAForkBombIsEndedAndNothingOfItIsLeft(t *testing.T) {
 	b := open(t)
-	got := run(t, b, program(t, "act", "forks"), verdict.Limits{Time: time.Second, Wall: 3 * time.Second, Memory: 256 << 20, Processes: 100})
+	got := run(t, b, program(t, "act", "forks"), verdict.Limits{Time: time.Second, Wall: 3 * time.Second, Processes: 100})
 	assert.Contains(t, []Ending{PassedProcess, PassedTime}, got.Ending)
 	assert.Positive(t, got.Left)
 	assertNoChildren(t, b)
@@ -259,6 +259,8 @@ func TestOneRunLeavesNothingForTheNext(t *testing.T) {
 	b := open(t)
 	run(t, b, program(t, "act", "litter"), generous)
 	assert.Equal(t, 0, run(t, b, program(t, "act", "look around"), generous).ExitCode, "files")
+	run(t, b, program(t, "act", "remove folder"), generous)
+	assert.Equal(t, 0, run(t, b, program(t, "act", "look around"), generous).ExitCode, "the folder is made anew")
 	run(t, b, program(t, "act", "nonblocking"), generous)
 	assert.Equal(t, 0, run(t, b, program(t, "act", "flags"), generous).ExitCode, "pipe flags")
 }

@@ -1,28 +1,35 @@
 package box
 
 import (
+	"bytes"
+	"encoding/binary"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"time"
 
 	"coldverdict/core/verdict"
+
 	"golang.org/x/sys/unix"
 )
 
 // An order asks the warden to run a program; the descriptor of its standard
 // input travels beside it.
 type order struct {
-	ID      uint32
-	Program *Program `json:",omitempty"` // nil: the same as in the order before
+	ID     uint32
+	Limits verdict.Limits
+	Task   *task // nil: the same as in the order before
+}
+
+// A task is what orders that follow each other nearly always share.
+type task struct {
+	Program Program
 	Dir     string
-	Limits  verdict.Limits
 }
 
 // A report is the warden's answer to an order.
 type report struct {
 	ID       uint32
-	Error    string // the program could not be started; all else is zero
 	Ending   Ending
 	CPU      time.Duration
 	Wall     time.Duration
@@ -30,58 +37,117 @@ type report struct {
 	ExitCode int
 	Signal   int
 	Left     int
+	Error    string // the program could not be started; all else is zero
 }
 
-// maxMessage bounds one order or report, in bytes. An order carries arguments
-// and an environment.
+// On the wire a message is a row of numbers and a text, since both sides must
+// handle thousands of them a second.
+
+func (o order) encode() ([]byte, error) {
+	l := o.Limits
+	numbers := []int64{int64(o.ID), int64(l.Time), int64(l.Wall), l.Memory, l.Output, int64(l.Processes)}
+	if o.Task == nil {
+		return encode(numbers, nil), nil
+	}
+	text, err := json.Marshal(o.Task)
+	if len(text) > maxMessage-1024 {
+		return nil, fmt.Errorf("arguments and environment of %d bytes are too long; at most %d", len(text), maxMessage-1024)
+	}
+	return encode(numbers, text), err
+}
+
+func decodeOrder(message []byte) (o order, err error) {
+	var n [6]int64
+	text, err := decode(message, n[:])
+	if err != nil {
+		return o, err
+	}
+	o.ID = uint32(n[0])
+	o.Limits = verdict.Limits{Time: time.Duration(n[1]), Wall: time.Duration(n[2]), Memory: n[3], Output: n[4], Processes: int(n[5])}
+	if len(text) > 0 {
+		o.Task = &task{}
+		err = json.Unmarshal(text, o.Task)
+	}
+	return o, err
+}
+
+func (r report) encode() []byte {
+	numbers := []int64{int64(r.ID), int64(r.CPU), int64(r.Wall), r.Memory, int64(r.ExitCode), int64(r.Signal), int64(r.Left)}
+	return encode(numbers, []byte(string(r.Ending)+"\x00"+r.Error))
+}
+
+func decodeReport(message []byte) (r report, err error) {
+	var n [7]int64
+	text, err := decode(message, n[:])
+	if err != nil {
+		return r, err
+	}
+	ending, failure, _ := bytes.Cut(text, []byte{0})
+	return report{
+		ID: uint32(n[0]), CPU: time.Duration(n[1]), Wall: time.Duration(n[2]), Memory: n[3],
+		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Ending: Ending(ending), Error: string(failure),
+	}, nil
+}
+
+func encode(numbers []int64, text []byte) []byte {
+	message := make([]byte, 0, 8*len(numbers)+len(text))
+	for _, n := range numbers {
+		message = binary.LittleEndian.AppendUint64(message, uint64(n))
+	}
+	return append(message, text...)
+}
+
+func decode(message []byte, numbers []int64) (text []byte, err error) {
+	if len(message) < 8*len(numbers) {
+		return nil, fmt.Errorf("a message of %d bytes is too short", len(message))
+	}
+	for i := range numbers {
+		numbers[i] = int64(binary.LittleEndian.Uint64(message[8*i:]))
+	}
+	return message[8*len(numbers):], nil
+}
+
+// maxMessage bounds one order or report, in bytes.
 const maxMessage = 128 << 10
 
 var errHungUp = errors.New("the other side hung up")
 
-func send(socket int, message any, files ...int) error {
-	text, err := json.Marshal(message)
-	if err != nil {
-		return err
-	}
-	if len(text) > maxMessage {
-		return fmt.Errorf("arguments and environment of %d bytes are too long; at most %d", len(text), maxMessage)
-	}
+// send sends one message with descriptors.
+func send(socket int, message []byte, files ...int) error {
 	var rights []byte
 	if len(files) > 0 {
 		rights = unix.UnixRights(files...)
 	}
-	return again(func() error { return unix.Sendmsg(socket, text, rights, nil, unix.MSG_NOSIGNAL) })
+	return again(func() error { return unix.Sendmsg(socket, message, rights, nil, unix.MSG_NOSIGNAL) })
 }
 
-// receive reads one message into message, using buffer as its space, and
-// returns the descriptors that came with it.
-func receive(socket int, buffer []byte, message any) (files []int, err error) {
-	rights := make([]byte, unix.CmsgSpace(4))
+// receive reads one message into buffer and returns it, with the descriptor
+// that came with it, or -1.
+func receive(socket int, buffer []byte) (message []byte, file int, err error) {
+	var rights [24]byte // room for one descriptor
 	var n, nr int
 	err = again(func() (err error) {
-		n, nr, _, _, err = unix.Recvmsg(socket, buffer, rights, unix.MSG_CMSG_CLOEXEC)
+		n, nr, _, _, err = unix.Recvmsg(socket, buffer, rights[:], unix.MSG_CMSG_CLOEXEC)
 		return err
 	})
 	if err != nil {
-		return nil, err
+		return nil, -1, err
 	}
 	if n == 0 {
-		return nil, errHungUp
+		return nil, -1, errHungUp
 	}
-	if nr > 0 {
-		messages, err := unix.ParseSocketControlMessage(rights[:nr])
-		if err != nil {
-			return nil, err
-		}
-		for _, m := range messages {
-			got, err := unix.ParseUnixRights(&m)
-			if err != nil {
-				return nil, err
-			}
-			files = append(files, got...)
-		}
+	if nr == 0 {
+		return buffer[:n], -1, nil
 	}
-	return files, json.Unmarshal(buffer[:n], message)
+	messages, err := unix.ParseSocketControlMessage(rights[:nr])
+	if err != nil {
+		return nil, -1, err
+	}
+	files, err := unix.ParseUnixRights(&messages[0])
+	if err != nil || len(files) != 1 {
+		return nil, -1, fmt.Errorf("%d descriptors came with a message: %w", len(files), err)
+	}
+	return buffer[:n], files[0], nil
 }
 
 // again repeats a system call that a signal interrupted.

@@ -39,18 +39,18 @@ const traceOptions = unix.PTRACE_O_TRACEEXIT | unix.PTRACE_O_EXITKILL |
 // it go.
 func (w *warden) start(o order, input int) (*tracee, error) {
 	t := &tracee{id: o.ID, limits: o.Limits, spent: w.spent, ending: Exited}
-	path := w.program.Path
+	path := w.task.Program.Path
 	// A program may have left the pipes in another mode for the next one.
 	for _, fd := range []int{outputFD, errorsFD} {
 		if _, err := unix.FcntlInt(uintptr(fd), unix.F_SETFL, 0); err != nil {
 			return nil, err
 		}
 	}
-	pid, err := syscall.ForkExec(path, append([]string{path}, w.program.Args...), &syscall.ProcAttr{
-		Dir:   o.Dir,
-		Env:   w.program.Env,
+	pid, err := syscall.ForkExec(path, append([]string{path}, w.task.Program.Args...), &syscall.ProcAttr{
+		Dir:   w.task.Dir,
+		Env:   w.task.Program.Env,
 		Files: []uintptr{uintptr(input), outputFD, errorsFD},
-		Sys:   &syscall.SysProcAttr{Ptrace: true, Setsid: true},
+		Sys:   &syscall.SysProcAttr{Ptrace: true, Setpgid: true},
 	})
 	if err != nil {
 		return nil, startError(path, err)

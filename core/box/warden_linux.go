@@ -5,9 +5,11 @@ import (
 	"fmt"
 	"math"
 	"os"
+	"os/signal"
 	"runtime"
 	"sync"
 	"time"
+	"unsafe"
 
 	"golang.org/x/sys/unix"
 )
@@ -40,10 +42,10 @@ func Warden() {
 
 // A warden serves orders until its leash ends.
 type warden struct {
-	program Program
-	limits  rlimits
-	watch   watch
-	spent   time.Duration // processor time of all that was reaped so far
+	task   task
+	limits rlimits
+	watch  watch
+	spent  time.Duration // processor time of all that was reaped so far
 
 	mu      sync.Mutex
 	current *tracee // the run under way, nil between runs
@@ -60,28 +62,35 @@ func serve() error {
 	if err := unix.Prctl(unix.PR_SET_CHILD_SUBREAPER, 1, 0, 0, 0); err != nil {
 		return err
 	}
+	name := append([]byte(wardenName), 0)
+	if err := unix.Prctl(unix.PR_SET_NAME, uintptr(unsafe.Pointer(&name[0])), 0, 0, 0); err != nil {
+		return err
+	}
+	if err := forgetSignals(); err != nil {
+		return err
+	}
 	w := &warden{}
 	w.watch.wake = make(chan struct{}, 1)
 	go w.holdLeash()
 	go w.watch.keep(w.running)
 	buffer := make([]byte, maxMessage)
 	for {
-		var o order
-		files, err := receive(ordersFD, buffer, &o)
+		message, input, err := receive(ordersFD, buffer)
 		if err == errHungUp {
 			return nil
 		}
 		if err != nil {
 			return err
 		}
-		if len(files) != 1 {
-			return fmt.Errorf("%d descriptors came with an order", len(files))
+		o, err := decodeOrder(message)
+		if err != nil {
+			return err
 		}
-		if o.Program != nil {
-			w.program = *o.Program
+		if o.Task != nil {
+			w.task = *o.Task
 		}
-		rep := w.run(o, files[0])
-		if err := send(ordersFD, rep); err != nil {
+		rep := w.run(o, input)
+		if err := send(ordersFD, rep.encode()); err != nil {
 			if err == unix.EPIPE {
 				return nil
 			}
@@ -89,6 +98,30 @@ func serve() error {
 		}
 	}
 }
+
+// forgetSignals gives signals back their default actions, so that a child need
+// not do so, one system call for each of them, every time it is started.
+func forgetSignals() error {
+	// To ignore a signal makes the runtime drop its handler.
+	signal.Ignore()
+	for number := 1; number <= lastSignal; number++ {
+		var action struct{ handler, flags, restorer, mask uint64 } // all zero: the default
+		_, _, errno := unix.RawSyscall6(unix.SYS_RT_SIGACTION, uintptr(number), 0, uintptr(unsafe.Pointer(&action)), 8, 0, 0)
+		if errno != 0 || action.handler != ignored {
+			continue // one that cannot be set, or that the runtime keeps
+		}
+		action.handler = 0
+		if _, _, errno = unix.RawSyscall6(unix.SYS_RT_SIGACTION, uintptr(number), uintptr(unsafe.Pointer(&action)), 0, 8, 0, 0); errno != 0 {
+			return errno
+		}
+	}
+	return nil
+}
+
+const (
+	lastSignal = 64
+	ignored    = 1 // SIG_IGN
+)
 
 func (w *warden) running() *tracee {
 	w.mu.Lock()

@@ -22,12 +22,13 @@ import (
 // one for each program that shall run at the same moment.
 type Box struct {
 	dir     string // the private working folder
+	dirFD   int    // the same, open
 	warden  *os.Process
 	socket  int    // orders go out, reports come in
 	leash   int    // a run's number kills that run; its end kills the warden
 	streams [2]int // what programs write to standard output and standard error
 	null    *os.File
-	known   Program // the warden knows it from the order before
+	known   *task // the warden knows it from the order before
 	message []byte
 	chunk   []byte
 	running uint32 // number of the last run
@@ -42,7 +43,7 @@ const wardenName = "cold-warden"
 // exist and stays the caller's to remove.
 func Open(scratch string) (b *Box, err error) {
 	b = &Box{
-		socket: -1, leash: -1, streams: [2]int{-1, -1},
+		dirFD: -1, socket: -1, leash: -1, streams: [2]int{-1, -1},
 		message: make([]byte, maxMessage), chunk: make([]byte, narrow),
 	}
 	var theirs []*os.File
@@ -56,6 +57,9 @@ func Open(scratch string) (b *Box, err error) {
 		}
 	}()
 	if b.dir, err = os.MkdirTemp(scratch, "work-"); err != nil {
+		return b, err
+	}
+	if err = b.openDir(); err != nil {
 		return b, err
 	}
 	if b.null, err = os.OpenFile(os.DevNull, os.O_RDWR, 0); err != nil {
@@ -87,8 +91,9 @@ func Open(scratch string) (b *Box, err error) {
 	b.warden, err = os.StartProcess("/proc/self/exe", []string{wardenName}, &os.ProcAttr{
 		Files: append([]*os.File{b.null, b.null, os.Stderr}, theirs...),
 		Env:   os.Environ(),
-		// A group of its own keeps the terminal's Ctrl-C away from it.
-		Sys: &syscall.SysProcAttr{Setpgid: true},
+		// A session of its own keeps the terminal away: its Ctrl-C is for us
+		// to act on, and no program finds it under /dev/tty.
+		Sys: &syscall.SysProcAttr{Setsid: true},
 	})
 	return b, err
 }
@@ -101,7 +106,7 @@ func pipe() (ends [2]int, err error) {
 // Close ends the warden, waits until nothing of it is left, and removes the
 // private working folder.
 func (b *Box) Close() error {
-	for _, fd := range []*int{&b.leash, &b.socket, &b.streams[0], &b.streams[1]} {
+	for _, fd := range []*int{&b.dirFD, &b.leash, &b.socket, &b.streams[0], &b.streams[1]} {
 		if *fd >= 0 {
 			unix.Close(*fd)
 			*fd = -1
@@ -158,7 +163,7 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 		return Result{}, b.broken
 	}
 	if run.Dir == "" {
-		if err := empty(b.dir); err != nil {
+		if err := b.empty(); err != nil {
 			return Result{}, fmt.Errorf("cannot clean the working folder: %w", err)
 		}
 	}
@@ -182,23 +187,28 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 
 // order tells the warden what to run.
 func (b *Box) order(id uint32, run Run) error {
-	o := order{ID: id, Dir: run.Dir, Limits: run.Limits}
-	if o.Dir == "" {
-		o.Dir = b.dir
+	o := order{ID: id, Limits: run.Limits}
+	now := task{run.Program, run.Dir}
+	if now.Dir == "" {
+		now.Dir = b.dir
 	}
-	if !b.known.equal(run.Program) {
-		o.Program = &run.Program
+	if b.known == nil || b.known.Dir != now.Dir || !b.known.Program.equal(now.Program) {
+		o.Task = &now
+	}
+	message, err := o.encode()
+	if err != nil {
+		return err
 	}
 	input := run.Input
 	if input == nil {
 		input = b.null
 	}
-	err := send(b.socket, o, int(input.Fd()))
+	err = send(b.socket, message, int(input.Fd()))
 	runtime.KeepAlive(input)
 	if err != nil {
 		return fmt.Errorf("cannot reach the worker: %w", err)
 	}
-	b.known = run.Program
+	b.known = &now
 	return nil
 }
 
@@ -253,7 +263,11 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, err error) {
 			}
 		}
 	}
-	if _, err := receive(b.socket, b.message, &rep); err != nil {
+	message, _, err := receive(b.socket, b.message)
+	if err != nil {
+		return c, rep, err
+	}
+	if rep, err = decodeReport(message); err != nil {
 		return c, rep, err
 	}
 	for i := range b.streams {
@@ -321,34 +335,34 @@ func closeAll(fds ...int) {
 	}
 }
 
-// empty removes all that a program left in its working folder.
-func empty(dir string) error {
-	if isEmpty(dir) {
+// empty removes all that a program left in the working folder, and makes the
+// folder anew if it removed that.
+func (b *Box) empty() error {
+	if isEmpty(b.dirFD) {
 		return nil
 	}
-	names, err := os.ReadDir(dir)
-	if err != nil {
-		// The program may have taken its own rights away.
-		os.Chmod(dir, 0o700)
-		if names, err = os.ReadDir(dir); err != nil {
-			return err
-		}
+	unix.Close(b.dirFD)
+	b.dirFD = -1
+	if err := removeAll(b.dir); err != nil {
+		return err
 	}
-	for _, name := range names {
-		if err := removeAll(filepath.Join(dir, name.Name())); err != nil {
-			return err
-		}
-	}
-	return nil
+	return b.openDir()
 }
 
-// isEmpty reports that a folder holds nothing; it is asked after each run.
-func isEmpty(dir string) bool {
-	fd, err := unix.Open(dir, unix.O_RDONLY|unix.O_DIRECTORY|unix.O_CLOEXEC, 0)
-	if err != nil {
+func (b *Box) openDir() (err error) {
+	if err = os.Mkdir(b.dir, 0o700); err != nil && !errors.Is(err, os.ErrExist) {
+		return err
+	}
+	b.dirFD, err = unix.Open(b.dir, unix.O_RDONLY|unix.O_DIRECTORY|unix.O_CLOEXEC, 0)
+	return err
+}
+
+// isEmpty reports that an open folder is still there and holds nothing; it is
+// asked after each run.
+func isEmpty(fd int) bool {
+	if _, err := unix.Seek(fd, 0, 0); err != nil {
 		return false
 	}
-	defer unix.Close(fd)
 	var entries [512]byte
 	n, err := unix.Getdents(fd, entries[:])
 	if err != nil {

@@ -21,6 +21,7 @@ type caseRun struct {
 	*session
 	worker  *worker
 	plan    *Plan
+	program box.Program
 	test    *problem.Case
 	crowded bool // others run beside it
 }
@@ -32,6 +33,9 @@ const (
 	nearTime   = 0.7
 	closeShare = 0.8
 )
+
+// smallText is the size up to which a file is read at once, in bytes.
+const smallText = 16 << 10
 
 // settled runs the case, and runs it again alone if it came near the time
 // limit while others ran beside it. The lone run settles its time. Where
@@ -88,7 +92,7 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 	out := &box.Head{Most: KeptText}
 	errs := &box.Head{Most: KeptText}
 	run := box.Run{
-		Program: r.plan.Build.Program(r.plan.Limits, r.plan.Solution.Args),
+		Program: r.program,
 		Limits:  r.plan.Limits, Input: input, Output: out, Errors: errs,
 	}
 	if comparison != nil {
@@ -169,20 +173,29 @@ func (r *caseRun) comparison() (*compare.Comparison, error) {
 			accepted = append(accepted, &compare.Inline{Text: data.Text})
 			continue
 		}
-		file, err := os.Open(data.Path)
+		source, err := expectedFile(data)
 		if err != nil {
 			for _, other := range accepted {
 				other.Close()
 			}
 			return nil, err
 		}
-		accepted = append(accepted, file)
+		accepted = append(accepted, source)
 	}
 	c := r.problem.Compare
 	return compare.New(compare.Settings{
 		Mode: c.Mode, Absolute: c.Absolute, Relative: c.Relative,
 		IgnoreCase: c.IgnoreCase, AnyOrder: c.AnyOrder,
 	}, accepted...)
+}
+
+// expectedFile opens an expected output; a small one is read at once.
+func expectedFile(data problem.Data) (io.ReadCloser, error) {
+	if data.Size > smallText {
+		return os.Open(data.Path)
+	}
+	text, err := os.ReadFile(data.Path)
+	return &compare.Inline{Text: text}, err
 }
 
 // byLimits sets the verdict as far as limits and the program's end decide it;

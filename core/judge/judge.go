@@ -269,6 +269,7 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 		running: func(finished int) { s.tell(Running{index, finished, len(plan.Cases)}) },
 		tell:    func(i int, o verdict.Outcome) { s.tell(Case{index, plan.Cases[i], o}) },
 	}
+	program := plan.Build.Program(plan.Limits, plan.Solution.Args)
 	workers := s.workers[:min(len(s.workers), len(plan.Cases))]
 	var group sync.WaitGroup
 	var once sync.Once
@@ -280,7 +281,7 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 				if !ok {
 					return
 				}
-				run := &caseRun{session: s, worker: w, plan: &plan, crowded: len(workers) > 1, test: &s.problem.Cases[plan.Cases[i]]}
+				run := &caseRun{session: s, worker: w, plan: &plan, program: program, crowded: len(workers) > 1, test: &s.problem.Cases[plan.Cases[i]]}
 				outcome, err := run.settled(ctx)
 				if err != nil {
 					once.Do(func() { failed = err; cancel() })
