@@ -24,8 +24,6 @@ type TryView struct {
 
 	solution *tally
 	ended    []ending
-	building int
-	checked  map[string]bool
 }
 
 // An ending is a solution that has its verdict.
@@ -64,7 +62,6 @@ type extreme struct {
 func (v *TryView) Tell(event judge.Event) {
 	switch e := event.(type) {
 	case judge.Building:
-		v.building++
 		v.Screen.Progress("building …")
 	case judge.Began:
 		v.begin(e.Plan)

@@ -20,7 +20,7 @@ type tracee struct {
 	limits verdict.Limits
 	began  time.Time     // the moment before its first instruction
 	spent  time.Duration // processor time the warden had reaped before
-	fresh  map[int]bool  // processes whose first stop was taken away
+	born   map[int]bool  // processes that it started and that are alive; used by the tracing thread only
 
 	mu     sync.Mutex // guards what the watch and the leash also touch
 	peak   int64      // bytes, largest seen so far
@@ -99,10 +99,24 @@ func (t *tracee) follow() (unix.WaitStatus, error) {
 			t.mu.Unlock()
 			return status, nil
 		}
-		if status.Stopped() {
+		switch {
+		case !status.Stopped():
+			delete(t.born, pid)
+		case t.ended():
+			// A process that starts now begins with a stop, and ends with it.
+			t.raise(readStatus(pid).peak)
+			unix.Kill(pid, unix.SIGKILL)
+			unix.PtraceCont(pid, 0)
+		default:
 			t.stopped(pid, status)
 		}
 	}
+}
+
+func (t *tracee) ended() bool {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return t.ending != Exited
 }
 
 // wait waits for a change of one process, or of any (-1).
@@ -133,11 +147,14 @@ func (t *tracee) stopped(pid int, status unix.WaitStatus) {
 func (t *tracee) signalled(pid int, signal unix.Signal) {
 	switch signal {
 	case unix.SIGSTOP:
-		if pid != t.pid && !t.fresh[pid] {
-			if t.fresh == nil {
-				t.fresh = map[int]bool{}
+		if pid != t.pid && !t.born[pid] {
+			if t.born == nil {
+				t.born = map[int]bool{}
 			}
-			t.fresh[pid] = true
+			t.born[pid] = true
+			if most := t.limits.Processes; most > 0 && len(t.born) >= most {
+				t.end(PassedProcess)
+			}
 			unix.PtraceCont(pid, 0)
 		}
 	case unix.SIGTSTP, unix.SIGTTIN, unix.SIGTTOU:
@@ -181,8 +198,7 @@ func (t *tracee) end(why Ending) {
 		return
 	}
 	t.ending = why
-	unix.Kill(t.pid, unix.SIGKILL)
-	killChildren()
+	unix.Kill(t.pid, unix.SIGKILL) // reap does the rest
 }
 
 // reap kills and reaps all that is left under this process, and returns how

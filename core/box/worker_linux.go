@@ -329,12 +329,6 @@ func (c *carried) take(i int, text []byte) (over bool) {
 	return false
 }
 
-func closeAll(fds ...int) {
-	for _, fd := range fds {
-		unix.Close(fd)
-	}
-}
-
 // empty removes all that a program left in the working folder, and makes the
 // folder anew if it removed that.
 func (b *Box) empty() error {
