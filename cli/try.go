@@ -43,7 +43,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.StringSliceFlag{Name: "case", Usage: "run only the cases that match `PATTERN`: a name, a group, or one with * and ?", Destination: &f.patterns},
 			&cli.StringFlag{Name: "time", Usage: "limit the processor time of a case to `D`, such as 1.5s", Destination: &f.time},
 			&cli.StringFlag{Name: "memory", Usage: "limit the memory of a case to `S`, such as 256MiB", Destination: &f.memory},
-			&cli.IntFlag{Name: "jobs", Usage: "run `N` cases beside each other (default: one a processor core)", Destination: &f.jobs},
+			&cli.IntFlag{Name: "jobs", Usage: "run `N` cases beside each other", DefaultText: "one a processor core", Destination: &f.jobs},
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
 			&cli.StringFlag{Name: "lang", Usage: "take the solutions for `NAME`, such as cpp17, whatever their extension", Destination: &f.lang},
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and hold it against its expect", Destination: &f.every},

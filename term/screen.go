@@ -130,14 +130,14 @@ func (s *Screen) clearProgress() {
 	}
 }
 
-// The colours are chosen to be read on light and dark screens. Nothing is
-// said by colour alone.
+// The colours are those of the terminal's own palette, which its owner can
+// read. Nothing is said by colour alone.
 var (
-	teal   = lipgloss.Color("#1C9AA0")
-	amber  = lipgloss.Color("#C8791C")
-	violet = lipgloss.Color("#8C66D8")
-	rose   = lipgloss.Color("#CC4B74")
-	grey   = lipgloss.Color("#7F8790")
+	teal   = lipgloss.Cyan
+	amber  = lipgloss.Yellow
+	violet = lipgloss.Magenta
+	rose   = lipgloss.Red
+	grey   = lipgloss.BrightBlack
 
 	normal = lipgloss.NewStyle()
 	dim    = lipgloss.NewStyle().Foreground(grey)

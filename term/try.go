@@ -227,7 +227,8 @@ func (v *TryView) end(e judge.Ended) {
 		{"largest", Size(t.plan.Limits.Memory) + unsetWord(t.plan.Unset.Memory != 0), t.largest},
 	} {
 		if x.name != "" {
-			s.Print("  %s %s of %s  %s", x.word, x.words, x.limit, dim.Render(fit(Visible(x.name), s.Width-45)))
+			line := fmt.Sprintf("  %s %s of %s  ", x.word, x.words, x.limit)
+			s.Print("%s%s", line, dim.Render(fit(Visible(x.name), s.Width-width(line))))
 		}
 	}
 	if t.plan.Solution.Expect != "" && v.Expectations {

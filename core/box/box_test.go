@@ -81,7 +81,7 @@ func run(t testing.TB, b *Box, p Program, limits verdict.Limits) Result {
 }
 
 func TestEachEndingIsToldAsWhatItIs(t *testing.T) {
-	tight := verdict.Limits{Time: 100 * time.Millisecond, Wall: 300 * time.Millisecond, Memory: 64 << 20, Output: 1 << 20, Processes: 50}
+	tight := verdict.Limits{Time: 500 * time.Millisecond, Wall: time.Second, Memory: 64 << 20, Output: 1 << 20, Processes: 50}
 	tests := []struct {
 		act  string
 		want Result // Usage and Written are not compared
