@@ -56,10 +56,12 @@ type app struct {
 func Run(args []string, in io.Reader, out, errs io.Writer) int {
 	ctx, stop := signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM, syscall.SIGHUP)
 	defer stop()
+	// A reader that has seen enough must not end us before we have cleaned up.
+	signal.Ignore(syscall.SIGPIPE)
 	a := &app{in: in, out: out, errors: errs, screen: term.NewScreen(out, errs, os.Environ())}
 	err := a.command().Run(ctx, args)
-	if flushErr := a.screen.Flush(); err == nil && flushErr != nil && !errors.Is(flushErr, syscall.EPIPE) {
-		err = flushErr
+	if lost := a.screen.Flush(); lost != nil && !errors.Is(lost, syscall.EPIPE) {
+		err = fmt.Errorf("cannot write the results: %w", lost)
 	}
 	return a.status(ctx, err)
 }
@@ -188,6 +190,17 @@ func (a *app) load() (*problem.Problem, error) {
 		a.screen.Remark("note: %s", term.Visible(note))
 	}
 	return p, nil
+}
+
+// standBeside lets the command work on the folder of a solution that was named
+// by a path, where the person stands in no problem's folder.
+func (a *app) standBeside(solution string) {
+	if problem.IsFolder(a.dir, vocabulary()) || !strings.ContainsRune(solution, filepath.Separator) {
+		return
+	}
+	if dir := filepath.Dir(a.path(solution)); problem.IsFolder(dir, vocabulary()) {
+		a.dir = dir
+	}
 }
 
 // path returns a path that the person wrote, seen from the folder that -C

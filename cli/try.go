@@ -61,11 +61,15 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if err != nil {
 		return err
 	}
+	from := a.dir
+	if c.Args().Present() {
+		a.standBeside(c.Args().First())
+	}
 	p, err := a.load()
 	if err != nil {
 		return err
 	}
-	solutions, chosen, err := a.solutions(p, c.Args().Slice(), f)
+	solutions, chosen, err := solutions(p, c.Args().Slice(), from, f)
 	if err != nil {
 		return err
 	}
@@ -135,7 +139,7 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 }
 
 // solutions returns what is to be tried, and how it was chosen if not by name.
-func (a *app) solutions(p *problem.Problem, names []string, f tryFlags) (list []problem.Solution, chosen string, err error) {
+func solutions(p *problem.Problem, names []string, from string, f tryFlags) (list []problem.Solution, chosen string, err error) {
 	switch {
 	case f.every:
 		if len(p.Solutions) == 0 {
@@ -153,7 +157,7 @@ func (a *app) solutions(p *problem.Problem, names []string, f tryFlags) (list []
 		}
 	}
 	for _, name := range names {
-		s, err := p.FindSolution(name, a.dir)
+		s, err := p.FindSolution(name, from)
 		if err != nil {
 			return nil, "", err
 		}

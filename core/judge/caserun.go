@@ -315,6 +315,8 @@ func crashWords(o *verdict.Outcome, result box.Result, l verdict.Limits) string 
 		return fmt.Sprintf("more than %d processes and threads at once", l.Processes)
 	case words == "":
 		words = fmt.Sprintf("exit status %d", o.ExitCode)
+	case result.Signal == int(syscall.SIGKILL):
+		words += ", by itself or by the system"
 	}
 	if line := tellingLine(string(o.Stderr.Bytes)); line != "" {
 		words += ": " + line

@@ -136,9 +136,7 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 		o.Jobs = DefaultJobs()
 	}
 	if o.Cache == "" {
-		if o.Cache, err = toolchain.DefaultDir(); err != nil {
-			return err
-		}
+		o.Cache = toolchain.DefaultDir()
 	}
 	kit, err := toolchain.Open(o.Cache)
 	if err != nil {

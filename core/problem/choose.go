@@ -76,6 +76,9 @@ func (p *Problem) FindSolution(name, from string) (Solution, error) {
 		if !info.Mode().IsRegular() {
 			return Solution{}, &UsageError{fmt.Sprintf("%s is %s; a source file was expected", name, kind(info))}
 		}
+		if full, err = filepath.Abs(full); err != nil {
+			return Solution{}, err
+		}
 		if inside, err := filepath.Rel(p.Dir, full); err == nil && filepath.IsLocal(inside) {
 			return p.solution(inside), nil
 		}

@@ -65,7 +65,7 @@ func (f Fresh) config() string {
 	return strings.Join([]string{
 		fmt.Sprintf("title = %q", f.Title),
 		"",
-		"[limits]               # what the statement says; a line with # in front is not set",
+		"[limits]             # what the statement says; a line with # in front is not set",
 		line("time", f.Time, "2s", "processor time of the whole process tree, for each case"),
 		line("wall", "", "5s", "elapsed time; by default twice the time and a second more"),
 		line("memory", f.Memory, "256MiB", "peak of the whole process tree"),

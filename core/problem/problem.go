@@ -237,7 +237,7 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 		return nil, Mistakes{folderMistake(dir, err)}
 	}
 	l := &loader{words: words, problem: &Problem{Dir: dir, Title: filepath.Base(dir)}}
-	if !l.isProblem(entries) {
+	if !holdsProblem(entries, words) {
 		return nil, Mistakes{{File: dir, Text: "is not a problem's folder: it holds no verdict.toml, no cases.md, no cases/, no NAME.in and no source file; 'cold open NAME' makes one"}}
 	}
 	l.config()
@@ -263,11 +263,17 @@ func folderMistake(dir string, err error) Mistake {
 	return Mistake{File: dir, Text: err.Error()}
 }
 
-func (l *loader) isProblem(entries []fs.DirEntry) bool {
+// IsFolder reports whether dir holds anything that makes it a problem's folder.
+func IsFolder(dir string, words Vocabulary) bool {
+	entries, err := os.ReadDir(dir)
+	return err == nil && holdsProblem(entries, words)
+}
+
+func holdsProblem(entries []fs.DirEntry, words Vocabulary) bool {
 	return slices.ContainsFunc(entries, func(e fs.DirEntry) bool {
 		name := e.Name()
 		return name == ConfigFile || name == CasesFile || name == CasesFolder ||
-			strings.HasSuffix(name, ".in") || l.words.IsSource(name)
+			strings.HasSuffix(name, ".in") || words.IsSource(name)
 	})
 }
 

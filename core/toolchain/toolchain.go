@@ -61,13 +61,14 @@ func Open(dir string) (*Kit, error) {
 	return &Kit{dir: dir}, nil
 }
 
-// DefaultDir is the cache in the user's cache folder.
-func DefaultDir() (string, error) {
+// DefaultDir is the cache in the user's cache folder, or, for a user who has
+// none, one in the folder for temporary files.
+func DefaultDir() string {
 	base, err := os.UserCacheDir()
 	if err != nil {
-		return "", fmt.Errorf("cannot find the user's cache folder: %w", err)
+		return filepath.Join(os.TempDir(), fmt.Sprintf("cold-verdict-%d", os.Getuid()))
 	}
-	return filepath.Join(base, "cold-verdict"), nil
+	return filepath.Join(base, "cold-verdict")
 }
 
 // A Source is what is to be built.
@@ -131,8 +132,12 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 	if language.FileName != nil {
 		build.File = language.FileName(build.File, source)
 	}
+	named := build.File
+	if strings.HasPrefix(named, "-") { // not an option
+		named = "./" + named
+	}
 	fill := strings.NewReplacer("{compiler}", compiler.Path, "{runtime}", runtime.Path,
-		"{standard}", language.Standards[standard], "{source}", build.File, "{folder}", filepath.Dir(s.Path))
+		"{standard}", language.Standards[standard], "{source}", named, "{folder}", filepath.Dir(s.Path))
 	var commands [][]string
 	for _, command := range language.Build {
 		commands = append(commands, replaced(command, fill))
