@@ -3,7 +3,7 @@ package cli
 import (
 	"bytes"
 	"context"
-	"os"
+	"fmt"
 
 	"github.com/urfave/cli/v3"
 
@@ -248,7 +248,7 @@ func everyExit(solutions []problem.Solution, verdicts []verdict.Verdict, show bo
 	return nil
 }
 
-// complete lists sources and names of cases for a shell.
+// complete lists options and sources for a shell.
 func (a *app) complete(ctx context.Context, c *cli.Command) {
 	cli.DefaultCompleteWithFlags(ctx, c)
 	p, err := problem.Load(a.dir, vocabulary())
@@ -256,6 +256,6 @@ func (a *app) complete(ctx context.Context, c *cli.Command) {
 		return
 	}
 	for _, name := range p.Sources {
-		os.Stdout.WriteString(name + "\n")
+		fmt.Fprintln(a.out, name)
 	}
 }

@@ -268,6 +268,7 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 		tell:    func(i int, o verdict.Outcome) { s.tell(Case{index, plan.Cases[i], o}) },
 	}
 	program := plan.Build.Program(plan.Limits, plan.Solution.Args)
+	queue.running(0)
 	workers := s.workers[:min(len(s.workers), len(plan.Cases))]
 	var group sync.WaitGroup
 	var once sync.Once
