@@ -1,0 +1,144 @@
+package term
+
+import (
+	"bytes"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
+)
+
+// plainScreen is a screen of a width whose results are kept.
+func plainScreen(columns string) (*Screen, *bytes.Buffer) {
+	var out bytes.Buffer
+	return NewScreen(&out, &bytes.Buffer{}, []string{"COLUMNS=" + columns, "NO_COLOR=1"}), &out
+}
+
+func TestTheTourSaysOfEachSolutionWhatItDidAndShould(t *testing.T) {
+	s, out := plainScreen("80")
+	p := &problem.Problem{Title: "Fuel depots", Cases: []problem.Case{{Name: "samples/one"}}}
+	for _, file := range []string{"right.cpp", "slow.cpp", "broken.cpp", "odd.py", "gone.go"} {
+		p.Solutions = append(p.Solutions, problem.Solution{File: file})
+	}
+	p.Solutions[1].Expect = "time limit exceeded"
+	p.Solutions[2].Expect = "compile error"
+	view := &DemoView{Screen: s, Problem: p, Words: map[string]string{"right.cpp": "Adds up.", "slow.cpp": "Too slow."}}
+	view.Begin("What it shows.")
+	run := func(i int, v verdict.Verdict, message string, o *verdict.Outcome, build *toolchain.Build) {
+		view.Tell(judge.Building{Solution: i})
+		view.Tell(judge.Began{Solution: i, Plan: judge.Plan{Solution: p.Solutions[i], Build: build, Limits: verdict.Limits{Time: time.Second}}})
+		if o != nil {
+			view.Tell(judge.Case{Solution: i, Outcome: *o})
+		}
+		view.Tell(judge.Ended{Solution: i, Verdict: v, Message: message})
+	}
+	run(0, verdict.Accepted, "", &verdict.Outcome{Verdict: verdict.Accepted}, nil)
+	run(1, verdict.TimeLimit, "", &verdict.Outcome{Verdict: verdict.TimeLimit, Hints: []string{"a loop"}}, nil)
+	run(2, verdict.CompileError, "", nil, &toolchain.Build{Failed: true, Log: "in main:\nbroken.cpp:1: error: no\n"})
+	run(3, verdict.WrongAnswer, "", &verdict.Outcome{Verdict: verdict.WrongAnswer, Message: "line 1: expected 3, got 4"}, nil)
+	run(4, verdict.Skipped, "no go on this machine", nil, nil)
+	assert.Equal(t, DemoTally{AsExpected: 3, Other: 1, Skipped: 1}, view.Tally)
+	s.DemoEnd(view.Tally)
+	s.Flush()
+	assert.Equal(t, `Fuel depots
+What it shows.
+
+  AC  right.cpp   Adds up.
+  TLE slow.cpp    Too slow.
+                  samples/one: still running after 1 s
+                  hint: a loop
+  CE  broken.cpp  
+                  broken.cpp:1: error: no
+  WA  odd.py      
+                  samples/one: line 1: expected 3, got 4
+                  expected: accepted
+  SK  gone.go     
+                  no go on this machine
+1 of 4 solutions did not get the verdict that it should. 1 solution skipped for want of a compiler.
+`, out.String())
+}
+
+func TestTheEndOfTheTourSaysHowItWent(t *testing.T) {
+	for tally, says := range map[DemoTally]string{
+		{AsExpected: 24}:            "24 solutions: every verdict came out as it should.\n",
+		{AsExpected: 1, Skipped: 2}: "1 solution: every verdict came out as it should. 2 solutions skipped",
+		{Skipped: 3}:                "Nothing could be shown: 3 solutions skipped",
+		{Other: 1, AsExpected: 1}:   "1 of 2 solutions did not get",
+	} {
+		s, out := plainScreen("120")
+		s.DemoEnd(tally)
+		s.Flush()
+		assert.Contains(t, out.String(), says)
+	}
+}
+
+func TestCasesAreListedByGroup(t *testing.T) {
+	s, out := plainScreen("80")
+	one := []problem.Data{{Text: []byte("3\n"), Size: 2}}
+	p := &problem.Problem{Cases: []problem.Case{
+		{Name: "samples/one", Group: "samples", Accepted: one, Where: "cases.md:2", Input: problem.Data{Size: 12}},
+		{Name: "edge/\x1b[2Jties", Group: "edge", Accepted: append(one, one...), Reason: "Two alike.\n\nMore.", Input: problem.Data{Size: 4 << 20}},
+		{Name: "edge/open", Group: "edge", Where: "cases.md:9"},
+	}}
+	s.Cases(p, []int{0, 1, 2})
+	s.Cases(p, nil)
+	s.Flush()
+	assert.Equal(t, `samples
+  one              12 B  1 answer     cases.md:2
+
+edge
+  \x1b[2Jties     4 MiB  2 answers    Two alike.
+  open              0 B  no answer    cases.md:9
+
+3 cases
+no cases yet; 'cold case add' adds one
+`, out.String())
+}
+
+func TestACaseIsShownInFull(t *testing.T) {
+	s, out := plainScreen("60")
+	long := strings.Repeat("7\n", 100)
+	s.Case(problem.Case{Name: "a/1", Where: "cases.md:2", Reason: "Why.", Input: problem.Data{Text: []byte(long), Size: int64(len(long))},
+		Accepted: []problem.Data{{Text: []byte("3\n"), Size: 2}, {Text: []byte("4"), Size: 1}}})
+	s.Case(problem.Case{Name: "a/2", Input: problem.Data{}})
+	s.Flush()
+	for _, part := range []string{"a/1  cases.md:2\n  Why.\n", "input, 100 lines, 200 B", "   60  7\n  … 30 lines left out …\n     91  7", "output, 1 line, 2 B", "or, 1 line, 1 B", "input is empty", "the answer is not known"} {
+		assert.Contains(t, out.String(), part)
+	}
+}
+
+func TestALargeFileIsShownByItsEnds(t *testing.T) {
+	s, out := plainScreen("60")
+	text := strings.Repeat("1234567\n", 20_000)
+	s.printData("input", problem.Data{Text: []byte(text), Size: int64(len(text))}, shownShort)
+	s.printData("gone", problem.Data{Path: "/no/such/file", Size: 1 << 20}, shownShort)
+	s.Flush()
+	assert.Contains(t, out.String(), "input, 156 KiB\n    1  1234567\n")
+	assert.Contains(t, out.String(), "… 156 KiB left out …\n    1234567")
+	assert.Contains(t, out.String(), "gone cannot be read")
+}
+
+func TestWordsAreWrappedAtBlanksOnly(t *testing.T) {
+	assert.Equal(t, []string{"apt install", "golang-go"}, wrapWords("apt install golang-go", 12))
+	assert.Equal(t, []string{"aaaaa", "aaa b"}, wrapWords("aaaaaaaa  b", 5))
+	assert.Equal(t, []string{""}, wrapWords("", 5))
+}
+
+func TestProgressIsForTerminalsOnly(t *testing.T) {
+	var remarks bytes.Buffer
+	s := NewScreen(&bytes.Buffer{}, &remarks, nil)
+	s.Progress("12 of 20 cases")
+	assert.Empty(t, remarks.String())
+	s.moving = true
+	s.Progress("12 of 20 cases")
+	s.Progress("12 of 20 cases")
+	assert.Equal(t, "\r12 of 20 cases\x1b[K", remarks.String(), "the same is not drawn again")
+	s.Print("a line")
+	assert.True(t, strings.HasSuffix(remarks.String(), "\r\x1b[K"), "a result takes its place")
+}
