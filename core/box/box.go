@@ -23,6 +23,7 @@
 package box
 
 import (
+	"errors"
 	"io"
 	"os"
 	"time"
@@ -77,6 +78,10 @@ type Result struct {
 	Written  int64 // bytes written to standard output and standard error
 	Left     int   // processes that were still alive after the program's end, and were killed
 }
+
+// ErrLost says that the warden is gone. The box serves no more; another one
+// may be opened.
+var ErrLost = errors.New("lost the worker")
 
 // grace is how long a warden may take to end a run that it was told to end.
 const grace = 2 * time.Second

@@ -159,7 +159,7 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 		err = fmt.Errorf("report %d came for run %d", rep.ID, id)
 	}
 	if err != nil {
-		b.broken = fmt.Errorf("lost the worker: %w", err)
+		b.broken = fmt.Errorf("%w: %w", ErrLost, err)
 		return Result{}, b.broken
 	}
 	if run.Dir == "" {

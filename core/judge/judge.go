@@ -100,8 +100,9 @@ type worker struct {
 	box     *box.Box
 }
 
-// Run implements toolchain.Runner.
-func (w *worker) Run(ctx context.Context, run box.Run) (box.Result, error) {
+// Run implements toolchain.Runner. A box that was lost is replaced before the
+// next run.
+func (w *worker) Run(ctx context.Context, run box.Run) (result box.Result, err error) {
 	if w.box == nil {
 		b, err := box.Open(w.scratch)
 		if err != nil {
@@ -109,7 +110,11 @@ func (w *worker) Run(ctx context.Context, run box.Run) (box.Result, error) {
 		}
 		w.box = b
 	}
-	return w.box.Run(ctx, run)
+	if result, err = w.box.Run(ctx, run); errors.Is(err, box.ErrLost) {
+		w.box.Close()
+		w.box = nil
+	}
+	return result, err
 }
 
 // DefaultJobs is the number of processor cores that this process may use;

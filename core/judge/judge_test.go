@@ -47,6 +47,7 @@ int main(int argc, char **argv)
         else if (!strcmp(word, "hog")) for (;;) memset(malloc(1 << 20), 1, 1 << 20);
         else if (!strcmp(word, "flood")) for (;;) puts("ice ice ice ice ice ice ice ice ice ice ice ice ice");
         else if (!strcmp(word, "crash")) raise(SIGSEGV);
+        else if (!strcmp(word, "murder")) { kill(getppid(), SIGKILL); pause(); }
         else if (!strcmp(word, "bytes")) printf("%d\n", getchar() == '\n' ? 1 : 2);
         else if (!strcmp(word, "count") && argc > 1) { FILE *f = fopen(argv[1], "a"); fputc('x', f); fclose(f); }
         else if (!strcmp(word, "first") && argc > 1) { puts(access(argv[1], F_OK) ? "1" : "2"); fclose(fopen(argv[1], "a")); }
@@ -271,6 +272,14 @@ func TestWhatCannotBeRunSaysWhy(t *testing.T) {
 	end := ended(r)
 	assert.Equal(t, verdict.Fault, end.Verdict)
 	assert.Contains(t, end.Message, "no gcc or clang on this machine")
+}
+
+func TestALostWorkerIsReplaced(t *testing.T) {
+	r := newTry(t, "murder", "1\n", "say 2", "2\n")
+	outcomes, sum := r.outcomes(t)
+	assert.Equal(t, verdict.Fault, sum)
+	assert.Contains(t, outcomes[0].Message, "lost the worker")
+	assert.Equal(t, verdict.Accepted, outcomes[1].Verdict)
 }
 
 func TestChosenCasesAndGroupsMeet(t *testing.T) {
