@@ -27,7 +27,6 @@ type solution struct {
 	File     string          `json:"file"`
 	Language string          `json:"language,omitempty"`
 	Role     string          `json:"role"`
-	Expect   string          `json:"expect,omitempty"`
 	Verdict  verdict.Verdict `json:"verdict"`
 	Message  string          `json:"message,omitempty"`
 	Build    *build          `json:"build,omitempty"`
@@ -97,7 +96,7 @@ func (t *Try) Write(w io.Writer) error {
 func newSolution(plan judge.Plan) solution {
 	s := solution{
 		File: plan.Solution.File, Language: plan.Language, Role: plan.Solution.Role,
-		Expect: plan.Solution.Expect, Cases: []testCase{},
+		Cases: []testCase{},
 	}
 	if b := plan.Build; b != nil {
 		s.Build = &build{Seconds: b.Duration.Seconds(), Cached: b.Cached, Log: b.Log}

@@ -3,6 +3,7 @@ package term
 import (
 	"cmp"
 	"fmt"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -87,6 +88,9 @@ func (v *TryView) failedSoFar() string {
 	return fmt.Sprintf(", %d failed so far", failed)
 }
 
+// distribution is what a compiler's version says of who built it.
+var distribution = regexp.MustCompile(` \([^)]*\)`)
+
 // begin shows what is run, with what, and under which limits.
 func (v *TryView) begin(plan judge.Plan) {
 	if v.solution != nil {
@@ -112,14 +116,12 @@ func (v *TryView) begin(plan judge.Plan) {
 		if b.Standard != "" {
 			title = strings.Replace(strings.ToUpper(b.Standard), "CPP", "C++", 1)
 		}
-		if !strings.HasPrefix(b.Tool, title) {
-			title += ", " + b.Tool
-		} else {
-			title = b.Tool
+		tool := distribution.ReplaceAllString(b.Tool, "")
+		if !strings.HasPrefix(tool, title) {
+			tool = title + ", " + tool
 		}
-		name += dim.Render(fmt.Sprintf(": %s, %s", Visible(title), how))
+		name += dim.Render(fmt.Sprintf(": %s, %s, %s", Visible(tool), Visible(b.Command), how))
 		v.Screen.Print("%s", v.Screen.wrapped(normal, name, ""))
-		v.Screen.Print("%s", v.Screen.wrapped(dim, Visible(b.Command), "  "))
 	} else {
 		v.Screen.Print("%s", name)
 	}

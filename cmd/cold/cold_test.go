@@ -103,7 +103,7 @@ func TestASourceAndTwoFilesAreEnough(t *testing.T) {
 	} {
 		got := folder(t, files).run(t, "try")
 		assert.Equal(t, 0, got.status, got.errors)
-		assert.Contains(t, got.out, "add.c: C17, gcc")
+		assert.Contains(t, got.out, "add.c: C17, gcc ")
 		assert.Contains(t, got.out, "add.c: accepted (1 case: 1 accepted)")
 		assert.Empty(t, got.errors)
 		assert.NotContains(t, got.out, "\x1b", "a pipe gets no colour")

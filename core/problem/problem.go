@@ -245,6 +245,7 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 	l.casesFolder()
 	l.beside(entries)
 	l.arrange()
+	l.checkGroups()
 	if len(l.mistakes) > 0 {
 		return nil, l.mistakes
 	}
@@ -346,6 +347,18 @@ func (l *loader) arrange() {
 			continue
 		}
 		first[c.Name] = c.Where
+	}
+}
+
+// checkGroups looks for groups that solutions name and that no case has.
+func (l *loader) checkGroups() {
+	groups := l.problem.Groups()
+	for _, s := range l.problem.Solutions {
+		for _, name := range s.Groups {
+			if len(groups) > 0 && !slices.Contains(groups, name) {
+				l.wrong(ConfigFile, s.Line, "%s is to run the group %q, which no case has; %s", s.File, name, nearest(name, groups))
+			}
+		}
 	}
 }
 

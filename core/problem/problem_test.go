@@ -146,7 +146,7 @@ groups = ["part-two"]
 file = "slow.cpp"
 expect = "time limit exceeded"
 language = "cpp17"
-`, "1.in": ""})
+`, "cases/part-two/1.in": "", "cases/samples/1.in": ""})
 	assert.Equal(t, "Sledge loading", p.Title)
 	assert.Equal(t, Comparison{Mode: "numbers", Relative: 1e-9, IgnoreCase: true}, p.Compare)
 	assert.Equal(t, []Solution{
@@ -196,6 +196,7 @@ func TestEachMistakeIsToldWithItsPlaceAndWhatToDo(t *testing.T) {
 		{"solutions", map[string]string{"verdict.toml": "[[solution]]\nfile = \"gone.cpp\"\n[[solution]]\nrole = \"refrence\"\n[[solution]]\nfile = \"notes.txt\"\nexpect = \"wrong\"\n", "notes.txt": ""},
 			[]string{`verdict.toml:2: there is no file "gone.cpp"`, `verdict.toml:3: a [[solution]] needs a file`, `verdict.toml:4: solution[1].role is "refrence"; did you mean "reference"?`,
 				`verdict.toml:6: the extension of "notes.txt"`, `verdict.toml:7: solution[2].expect is "wrong"`}},
+		{"a group that no case has", map[string]string{"a.cpp": "", "1.in": "", "verdict.toml": "[[solution]]\nfile = \"a.cpp\"\ngroups = [\"case\"]\n"}, []string{`verdict.toml:1: a.cpp is to run the group "case", which no case has; did you mean "cases"?`}},
 		{"what a later version serves", map[string]string{"verdict.toml": "[call]\nname = \"f\"\n[compare]\nscript = \"check.star\"\n"}, []string{"verdict.toml:1: this version", "verdict.toml:4: this version"}},
 		{"a folder for a file", map[string]string{"verdict.toml/x": "", "a.cpp": ""}, []string{"verdict.toml: is a folder; a file was expected"}},
 		{"an input that is a folder", map[string]string{"cases/1.in/x": "", "a.cpp": ""}, []string{"cases/1.in: is a folder; a file was expected"}},
