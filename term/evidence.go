@@ -41,14 +41,14 @@ func (v *TryView) evidence(f failure) {
 	case o.Difference != nil:
 		s.printSides(o.Difference)
 	case len(o.Stdout.Bytes) > 0:
-		s.Print("\n  %s%s", strong.Render("printed"), cutWord(o.Stdout.Cut))
-		s.printText(string(o.Stdout.Bytes), outputMost)
+		s.Print("\n  %s", strong.Render("printed"))
+		s.printText(o.Stdout, outputMost)
 	case o.Verdict != verdict.Fault:
 		s.Print("\n  %s", strong.Render("printed nothing"))
 	}
 	if len(o.Stderr.Bytes) > 0 {
-		s.Print("\n  %s%s", strong.Render("stderr"), cutWord(o.Stderr.Cut))
-		s.printText(string(o.Stderr.Bytes), stderrMost)
+		s.Print("\n  %s", strong.Render("stderr"))
+		s.printText(o.Stderr, stderrMost)
 	}
 	for i, hint := range o.Hints {
 		if i == 0 {
@@ -61,13 +61,6 @@ func (v *TryView) evidence(f failure) {
 func firstParagraph(text string) string {
 	text, _, _ = strings.Cut(text, "\n\n")
 	return strings.Join(strings.Fields(text), " ")
-}
-
-func cutWord(cut bool) string {
-	if cut {
-		return ", its beginning"
-	}
-	return ""
 }
 
 // wholeText bounds what is read of an input to be shown, in bytes.
@@ -157,14 +150,15 @@ func splitLines(text []byte) []string {
 }
 
 // printText shows at most so many lines of a program's text.
-func (s *Screen) printText(text string, most int) {
-	lines := splitLines([]byte(text))
-	if len(lines) > most {
-		s.printLines(lines[:most], 0)
+func (s *Screen) printText(text verdict.Text, most int) {
+	lines := splitLines(text.Bytes)
+	s.printLines(lines[:min(len(lines), most)], 0)
+	switch {
+	case text.Cut:
+		s.leftOut("more")
+	case len(lines) > most:
 		s.leftOut(count(len(lines)-most, "line"))
-		return
 	}
-	s.printLines(lines, 0)
 }
 
 // printLines shows lines with their numbers, from first on; 0 for none.

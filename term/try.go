@@ -207,7 +207,7 @@ func (v *TryView) end(e judge.Ended) {
 	v.ended = append(v.ended, ending{t.plan.Solution.File, e.Verdict, t.plan.Solution.Expect})
 	if b := t.plan.Build; b != nil && b.Failed {
 		s.Print("\n%s", verdictStyle(verdict.CompileError).Render("the compiler says"))
-		s.printText(b.Log, 30)
+		s.printText(verdict.Text{Bytes: []byte(b.Log)}, 30)
 	}
 	for _, f := range t.failed {
 		v.evidence(f)

@@ -18,6 +18,10 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// program keeps all that the built program consists of in the test as well, so
+// that a change to any of it makes go test run these tests again.
+var program = main
+
 // binary builds the program once.
 var binary = sync.OnceValues(func() (string, error) {
 	dir, err := os.MkdirTemp("", "cold-built-")
@@ -299,6 +303,7 @@ func TestAProblemFromOpeningToTrying(t *testing.T) {
 }
 
 func TestHelpAndVersion(t *testing.T) {
+	require.NotNil(t, program)
 	s := session{dir: t.TempDir()}
 	for _, args := range []string{"--help", "try --help", "case --help", "case add --help", "case list --help", "case show --help", "open --help", "demo --help"} {
 		got := s.run(t, strings.Fields(args)...)

@@ -147,13 +147,13 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	if err != nil {
 		return err
 	}
-	scratch, err := os.MkdirTemp("", "cold-verdict-")
+	scratch, err := newScratch(os.TempDir())
 	if err != nil {
 		return fmt.Errorf("cannot make a working folder: %w", err)
 	}
 	s := &session{problem: p, options: o, kit: kit, tell: tell}
 	for range o.Jobs {
-		s.workers = append(s.workers, &worker{scratch: scratch})
+		s.workers = append(s.workers, &worker{scratch: scratch.dir})
 	}
 	defer func() {
 		for _, w := range s.workers {
@@ -161,7 +161,7 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 				err = errors.Join(err, w.box.Close())
 			}
 		}
-		err = errors.Join(err, os.RemoveAll(scratch))
+		err = errors.Join(err, scratch.remove())
 	}()
 	plans, faults := s.buildAll(ctx, solutions)
 	for i, plan := range plans {

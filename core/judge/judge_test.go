@@ -142,7 +142,7 @@ func TestEachEndOfARunGetsItsVerdict(t *testing.T) {
 		{"right, but too long", "say 3 burn 0.25", "3\n", verdict.TimeLimit, ""},
 		{"waits", "say 3 sleep 9", "3\n", verdict.Stalled, "it waited"},
 		{"hog", "say 3 hog", "3\n", verdict.MemoryLimit, ""},
-		{"flood", "flood", "3\n", verdict.OutputLimit, "it wrote without end"},
+		{"flood", "flood", "3\n", verdict.OutputLimit, "it wrote more than 64 KiB"},
 		{"not known, and a crash", "crash", "-", verdict.RuntimeError, "segmentation fault"},
 		{"near the limit", "say 3 burn 0.18", "3\n", verdict.Accepted, "close: "},
 	}
