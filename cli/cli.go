@@ -59,6 +59,7 @@ func Run(args []string, in io.Reader, out, errs io.Writer) int {
 	// A reader that has seen enough must not end us before we have cleaned up.
 	signal.Ignore(syscall.SIGPIPE)
 	a := &app{in: in, out: out, errors: errs, screen: term.NewScreen(out, errs, os.Environ())}
+	cli.VersionPrinter = a.printVersion
 	err := a.command().Run(ctx, args)
 	if lost := a.screen.Flush(); lost != nil && !errors.Is(lost, syscall.EPIPE) {
 		err = fmt.Errorf("cannot write the results: %w", lost)
@@ -157,10 +158,8 @@ func unknownCommand(c *cli.Command) error {
 	return usageError("there is no command %q; 'cold --help' lists them", name)
 }
 
-func init() {
-	cli.VersionPrinter = func(c *cli.Command) {
-		fmt.Fprintf(c.Root().Writer, "cold %s (%s/%s, %s)\n", Version, runtime.GOOS, runtime.GOARCH, goVersion())
-	}
+func (a *app) printVersion(*cli.Command) {
+	fmt.Fprintf(a.out, "cold %s (%s/%s, %s)\n", Version, runtime.GOOS, runtime.GOARCH, goVersion())
 }
 
 func goVersion() string {

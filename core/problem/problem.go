@@ -12,6 +12,7 @@ package problem
 
 import (
 	"bytes"
+	"cmp"
 	"errors"
 	"fmt"
 	"io"
@@ -91,35 +92,24 @@ func (l Limits) For(language string, given verdict.Limits) (limits, unset verdic
 		if layer.Wall > 0 {
 			wall = layer.Wall
 		}
-		limits.Memory = cmpOr(layer.Memory, limits.Memory)
-		limits.Output = cmpOr(layer.Output, limits.Output)
-		limits.Processes = cmpOr(layer.Processes, limits.Processes)
+		limits.Memory = cmp.Or(layer.Memory, limits.Memory)
+		limits.Output = cmp.Or(layer.Output, limits.Output)
+		limits.Processes = cmp.Or(layer.Processes, limits.Processes)
 	}
 	limits.Wall = wall
-	use := func(set, unset *time.Duration, value time.Duration) {
-		if *set == 0 {
-			*set, *unset = value, value
-		}
-	}
-	use(&limits.Time, &unset.Time, Defaults.Time)
-	use(&limits.Wall, &unset.Wall, DefaultWall(limits.Time))
-	if limits.Memory == 0 {
-		limits.Memory, unset.Memory = Defaults.Memory, Defaults.Memory
-	}
-	if limits.Output == 0 {
-		limits.Output, unset.Output = Defaults.Output, Defaults.Output
-	}
-	if limits.Processes == 0 {
-		limits.Processes, unset.Processes = Defaults.Processes, Defaults.Processes
-	}
+	orDefault(&limits.Time, &unset.Time, Defaults.Time)
+	orDefault(&limits.Wall, &unset.Wall, DefaultWall(limits.Time))
+	orDefault(&limits.Memory, &unset.Memory, Defaults.Memory)
+	orDefault(&limits.Output, &unset.Output, Defaults.Output)
+	orDefault(&limits.Processes, &unset.Processes, Defaults.Processes)
 	return limits, unset
 }
 
-func cmpOr[T int | int64](a, b T) T {
-	if a != 0 {
-		return a
+// orDefault gives a limit that nobody set its default, and notes that in unset.
+func orDefault[T time.Duration | int64 | int](limit, unset *T, usual T) {
+	if *limit == 0 {
+		*limit, *unset = usual, usual
 	}
-	return b
 }
 
 // A Comparison says how outputs are held against what was expected.
