@@ -26,7 +26,7 @@ func (a *app) caseCommand() *cli.Command {
 		Commands: []*cli.Command{a.caseAddCommand(), a.caseListCommand(), a.caseShowCommand()},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {
-				return unknownCommand(c)
+				return unknownCommand(c, c.Args().First())
 			}
 			return cli.ShowSubcommandHelp(c)
 		},

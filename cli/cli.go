@@ -122,20 +122,39 @@ func (a *app) command() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "directory", Aliases: []string{"C"}, Usage: "work as if started in `DIR`", Value: ".", Destination: &a.dir, TakesFile: true},
 		},
-		Commands: []*cli.Command{a.openCommand(), a.tryCommand(), a.caseCommand(), a.demoCommand()},
+		Commands: []*cli.Command{a.openCommand(), a.tryCommand(), a.caseCommand(), a.demoCommand(), helpCommand()},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {
-				return unknownCommand(c)
+				return unknownCommand(c, c.Args().First())
 			}
 			return cli.ShowRootCommandHelp(c)
 		},
 	}
 	everyCommand(root, func(c *cli.Command) {
+		c.HideHelpCommand = true // there is one of our own
 		c.OnUsageError = func(_ context.Context, c *cli.Command, err error, _ bool) error {
 			return usageError("%v; 'cold%s --help' lists the options", err, commandPath(c))
 		}
 	})
 	return root
+}
+
+func helpCommand() *cli.Command {
+	return &cli.Command{
+		Name:        "help",
+		Usage:       "say more about a command",
+		ArgsUsage:   "[COMMAND]",
+		Description: "The same as --help behind the command.\n\n   cold help try",
+		Action: func(ctx context.Context, c *cli.Command) error {
+			if !c.Args().Present() {
+				return cli.ShowRootCommandHelp(c.Root())
+			}
+			if c.Root().Command(c.Args().First()) == nil {
+				return unknownCommand(c.Root(), c.Args().First())
+			}
+			return cli.ShowCommandHelp(ctx, c.Root(), c.Args().First())
+		},
+	}
 }
 
 func everyCommand(c *cli.Command, do func(*cli.Command)) {
@@ -150,10 +169,10 @@ func commandPath(c *cli.Command) string {
 	return strings.TrimPrefix(c.FullName(), "cold")
 }
 
-func unknownCommand(c *cli.Command) error {
-	name := c.Args().First()
-	if near := cli.SuggestCommand(c.Commands, name); near != "" {
-		return usageError("there is no command %q; did you mean %q?", name, strings.TrimSpace(commandPath(c)+" "+near))
+// unknownCommand is the error for a name that parent has no command of.
+func unknownCommand(parent *cli.Command, name string) error {
+	if near := cli.SuggestCommand(parent.Commands, name); near != "" {
+		return usageError("there is no command %q; did you mean %q?", name, strings.TrimSpace(commandPath(parent)+" "+near))
 	}
 	return usageError("there is no command %q; 'cold --help' lists them", name)
 }

@@ -169,6 +169,7 @@ func TestBadInputIsToldInItsOwnWords(t *testing.T) {
 		{"large cases.md", map[string]string{"a.c": "", "cases.md": strings.Repeat("x", 50e6)}, "try", "cases.md: has 50 MB, more than the 16 MB"},
 		{"unknown command", nil, "tyr", `there is no command "tyr"; did you mean "try"?`},
 		{"unknown subcommand", map[string]string{"a.c": ""}, "case lst", `there is no command "lst"; did you mean "case list"?`},
+		{"help on nothing", nil, "help tyr", `there is no command "tyr"; did you mean "try"?`},
 		{"unknown option", nil, "try --tiem 1s", "'cold try --help' lists the options"},
 		{"no time", map[string]string{"a.c": "", "1.in": ""}, "try --time 3", `--time: "3" has no unit; write "3s"`},
 		{"no memory", map[string]string{"a.c": "", "1.in": ""}, "try --memory lots", `--memory: "lots" is no size`},
@@ -305,7 +306,7 @@ func TestAProblemFromOpeningToTrying(t *testing.T) {
 func TestHelpAndVersion(t *testing.T) {
 	require.NotNil(t, program)
 	s := session{dir: t.TempDir()}
-	for _, args := range []string{"--help", "try --help", "case --help", "case add --help", "case list --help", "case show --help", "open --help", "demo --help"} {
+	for _, args := range []string{"--help", "try --help", "case --help", "case add --help", "case list --help", "case show --help", "open --help", "demo --help", "help", "help try"} {
 		got := s.run(t, strings.Fields(args)...)
 		assert.Equal(t, 0, got.status, args)
 		assert.Contains(t, got.out, "   cold ", "%s has an example", args)

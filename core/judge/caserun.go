@@ -291,7 +291,11 @@ func differenceWords(d *verdict.Difference) string {
 	case d.Reason != "" && !strings.HasPrefix(d.Reason, "off by"):
 		return at + ": " + d.Reason
 	}
-	return fmt.Sprintf("%s: expected %s, got %s", at, quote(d.Expected), quote(d.Got))
+	words := fmt.Sprintf("%s: expected %s, got %s", at, quote(d.Expected), quote(d.Got))
+	if d.Reason != "" {
+		words += " (" + d.Reason + ")"
+	}
+	return words
 }
 
 // quote shows a token in a remark: bare where that is clear.
