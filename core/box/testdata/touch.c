@@ -36,7 +36,7 @@ int main(int argc, char **argv)
     }
     if (!strcmp(argv[2], "children")) {
         for (int i = 0; i < 2; i++)
-            if (fork() == 0) { touch(size / 2); usleep(60000); _exit(0); }
+            if (fork() == 0) { touch(size / 2); usleep(300000); _exit(0); }
         while (wait(NULL) > 0) {}
         return 0;
     }
