@@ -21,9 +21,11 @@ func (e *UsageError) Error() string { return e.Text }
 func (p *Problem) ChooseCandidate() (Solution, error) {
 	var last []Solution
 	var edited fs.FileInfo
+	var others []string
 	for _, name := range p.Sources {
 		s := p.solution(name)
 		if s.Role != Candidate || len(s.Groups) > 0 || s.Expect != "" && s.Expect != "accepted" {
+			others = append(others, name)
 			continue
 		}
 		info, err := os.Stat(filepath.Join(p.Dir, name))
@@ -39,6 +41,9 @@ func (p *Problem) ChooseCandidate() (Solution, error) {
 	}
 	switch len(last) {
 	case 0:
+		if len(others) > 0 {
+			return Solution{}, &UsageError{fmt.Sprintf("no candidate in %s: %s has another part for %s; say which to try", p.Dir, ConfigFile, strings.Join(others, " and "))}
+		}
 		return Solution{}, &UsageError{fmt.Sprintf("no candidate in %s; name a source file, or write one ('cold open' can begin it)", p.Dir)}
 	case 1:
 		return last[0], nil
