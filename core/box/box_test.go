@@ -294,6 +294,24 @@ func TestAnEndedContextEndsTheRun(t *testing.T) {
 	assert.Equal(t, 7, run(t, b, program(t, "act", "exit 7"), generous).ExitCode, "the box still works")
 }
 
+func TestNoSignalReachesPastTheBox(t *testing.T) {
+	b := open(t)
+	own, err := os.Readlink("/proc/self/ns/pid")
+	require.NoError(t, err)
+	theirs, err := os.Readlink(fmt.Sprintf("/proc/%d/ns/pid", b.warden.Pid))
+	require.NoError(t, err)
+	if own == theirs {
+		t.Skip("the kernel denies namespaces here: signals of a program reach all processes of its user")
+	}
+	assert.Less(t, run(t, b, program(t, "act", "process number"), generous).ExitCode, 20, "it sees few processes")
+	for _, act := range []string{"kill parent", "kill all"} {
+		got := run(t, b, program(t, "act", act), generous)
+		assert.Equal(t, 4, got.ExitCode, act)
+		assertNoChildren(t, b)
+	}
+	assert.Equal(t, 7, run(t, b, program(t, "act", "exit 7"), generous).ExitCode, "the box still works")
+}
+
 func TestALostWardenIsAnError(t *testing.T) {
 	b := open(t)
 	p := program(t, "act", "loop")

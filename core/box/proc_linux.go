@@ -150,8 +150,13 @@ func children(path string) (pids []int) {
 }
 
 // killChildren kills every process below this one and returns which they were.
+// The first process of a namespace kills them all at one stroke.
 func killChildren() []int {
 	pids, _ := descendants(os.Getpid())
+	if os.Getpid() == 1 {
+		unix.Kill(-1, unix.SIGKILL)
+		return pids
+	}
 	for _, pid := range pids {
 		unix.Kill(pid, unix.SIGKILL)
 	}

@@ -62,6 +62,13 @@ func serve() error {
 	if err := unix.Prctl(unix.PR_SET_CHILD_SUBREAPER, 1, 0, 0, 0); err != nil {
 		return err
 	}
+	ready := report{}
+	if err := seeOwnProcesses(); err != nil {
+		ready.Error = err.Error()
+	}
+	if err := send(ordersFD, ready.encode()); err != nil || ready.Error != "" {
+		return err
+	}
 	name := append([]byte(wardenName), 0)
 	if err := unix.Prctl(unix.PR_SET_NAME, uintptr(unsafe.Pointer(&name[0])), 0, 0, 0); err != nil {
 		return err
@@ -97,6 +104,21 @@ func serve() error {
 			return err
 		}
 	}
+}
+
+// seeOwnProcesses gives the first process of a namespace a /proc that shows
+// that namespace. Nothing of it is seen outside.
+func seeOwnProcesses() error {
+	if os.Getpid() != 1 {
+		return nil
+	}
+	if err := unix.Mount("", "/", "", unix.MS_REC|unix.MS_PRIVATE, ""); err != nil {
+		return fmt.Errorf("cannot keep mounts to itself: %w", err)
+	}
+	if err := unix.Mount("proc", "/proc", "proc", unix.MS_NOSUID|unix.MS_NODEV|unix.MS_NOEXEC, ""); err != nil {
+		return fmt.Errorf("cannot mount /proc: %w", err)
+	}
+	return nil
 }
 
 // forgetSignals gives signals back their default actions, so that a child need

@@ -69,14 +69,15 @@ func (w *watch) rouse() {
 // look compares the tree with its limits, ends the run if it has passed one,
 // and returns how long it can do without the next look.
 func (t *tracee) look() time.Duration {
+	// What was reaped is read first: a process that is reaped in between then
+	// counts for nothing this time, and never twice.
+	cpu := reapedTime() - t.spent
 	pids, threads := descendants(os.Getpid())
-	var cpu time.Duration
 	var memory int64
 	for _, pid := range pids {
 		cpu += processTime(pid)
 		memory += resident(pid)
 	}
-	cpu += reapedTime() - t.spent
 	wall := time.Since(t.began)
 	t.raise(memory)
 	l := t.limits

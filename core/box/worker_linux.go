@@ -88,15 +88,77 @@ func Open(scratch string) (b *Box, err error) {
 			return b, err
 		}
 	}
-	b.warden, err = os.StartProcess("/proc/self/exe", []string{wardenName}, &os.ProcAttr{
-		Files: append([]*os.File{b.null, b.null, os.Stderr}, theirs...),
-		Env:   os.Environ(),
+	return b, b.startWarden(append([]*os.File{b.null, b.null, os.Stderr}, theirs...))
+}
+
+// startWarden starts the warden as the first process of namespaces of its
+// own, where nothing can be left of a run and no signal reaches further, or
+// without them where the kernel denies them.
+func (b *Box) startWarden(files []*os.File) error {
+	var failures []error
+	for _, attributes := range []*syscall.SysProcAttr{apart(), {Setsid: true}} {
+		warden, err := os.StartProcess("/proc/self/exe", []string{wardenName}, &os.ProcAttr{
+			Files: files,
+			Env:   os.Environ(),
+			Sys:   attributes,
+		})
+		if err == nil {
+			b.warden = warden
+			if err = b.awaitReady(); err == nil {
+				return nil
+			}
+			warden.Kill()
+			warden.Wait()
+			b.warden = nil
+		}
+		failures = append(failures, err)
+	}
+	return errors.Join(failures...)
+}
+
+// apart asks for process and mount namespaces. Somebody who is not root gets
+// them inside a user namespace, as the same user.
+func apart() *syscall.SysProcAttr {
+	attributes := &syscall.SysProcAttr{
 		// A session of its own keeps the terminal away: its Ctrl-C is for us
 		// to act on, and no program finds it under /dev/tty.
-		Sys: &syscall.SysProcAttr{Setsid: true},
-	})
-	return b, err
+		Setsid:     true,
+		Cloneflags: unix.CLONE_NEWPID | unix.CLONE_NEWNS,
+	}
+	if uid, gid := os.Geteuid(), os.Getegid(); uid != 0 {
+		attributes.Cloneflags |= unix.CLONE_NEWUSER
+		attributes.UidMappings = []syscall.SysProcIDMap{{ContainerID: uid, HostID: uid, Size: 1}}
+		attributes.GidMappings = []syscall.SysProcIDMap{{ContainerID: gid, HostID: gid, Size: 1}}
+	}
+	return attributes
 }
+
+// awaitReady waits for the warden's first message: a report with the number
+// 0, with an error if it cannot work.
+func (b *Box) awaitReady() error {
+	poll := []unix.PollFd{{Fd: int32(b.socket), Events: unix.POLLIN}}
+	var ready int
+	err := again(func() (err error) { ready, err = unix.Poll(poll, int(startTime.Milliseconds())); return err })
+	if err != nil {
+		return err
+	}
+	if ready == 0 {
+		return fmt.Errorf("it did not start within %v", startTime)
+	}
+	message, _, err := receive(b.socket, b.message)
+	if err != nil {
+		return err
+	}
+	rep, err := decodeReport(message)
+	if err == nil && rep.Error != "" {
+		err = errors.New(rep.Error)
+	}
+	return err
+}
+
+// startTime is how long a warden may take to start, on a machine that does
+// much else.
+const startTime = 10 * time.Second
 
 func pipe() (ends [2]int, err error) {
 	err = unix.Pipe2(ends[:], unix.O_CLOEXEC)
@@ -206,7 +268,8 @@ func (b *Box) order(id uint32, run Run) error {
 	err = send(b.socket, message, int(input.Fd()))
 	runtime.KeepAlive(input)
 	if err != nil {
-		return fmt.Errorf("cannot reach the worker: %w", err)
+		b.broken = fmt.Errorf("%w: %w", ErrLost, err)
+		return b.broken
 	}
 	b.known = &now
 	return nil
