@@ -12,9 +12,9 @@
 // the program, traces it, watches its limits, and reaps all that descends from
 // it, so that whatever is still alive under the warden after a run belongs to
 // that run and is killed. Where the kernel allows it, the warden is the first
-// process of a namespace of its own, which nothing leaves. When the first process dies, the warden sees its
-// leash end, kills what runs and ends too. A program that uses this package
-// must call Warden first thing in main.
+// process of a namespace of its own, which nothing leaves. When the first
+// process dies, the warden sees its leash end, kills what runs and ends too. A
+// program that uses this package must call Warden first thing in main.
 //
 // Processor time is what the kernel charged to the reaped tree, in
 // nanoseconds. Peak memory is the high-water mark of the resident set, read

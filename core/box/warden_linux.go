@@ -118,7 +118,8 @@ func seeOwnProcesses() error {
 	if err := unix.Mount("proc", "/proc", "proc", unix.MS_NOSUID|unix.MS_NODEV|unix.MS_NOEXEC, ""); err != nil {
 		return fmt.Errorf("cannot mount /proc: %w", err)
 	}
-	return nil
+	// The right to mount is not for programs; without it here they get none.
+	return unix.Prctl(unix.PR_CAP_AMBIENT, unix.PR_CAP_AMBIENT_CLEAR_ALL, 0, 0, 0)
 }
 
 // forgetSignals gives signals back their default actions, so that a child need

@@ -129,6 +129,7 @@ func apart() *syscall.SysProcAttr {
 		attributes.Cloneflags |= unix.CLONE_NEWUSER
 		attributes.UidMappings = []syscall.SysProcIDMap{{ContainerID: uid, HostID: uid, Size: 1}}
 		attributes.GidMappings = []syscall.SysProcIDMap{{ContainerID: gid, HostID: gid, Size: 1}}
+		attributes.AmbientCaps = []uintptr{unix.CAP_SYS_ADMIN} // in there, to mount /proc
 	}
 	return attributes
 }
