@@ -17,15 +17,10 @@ type parting struct {
 func compareExact(want, got *text, s Settings) *parting {
 	for {
 		skipCommon(want, got, nil)
-		w, g := want.more(), got.more()
-		switch {
-		case !w && !g:
-			return nil
-		case !g:
-			return ended(want.place(), got)
-		case !w:
-			return tooMuch(want.place(), got)
-		case !same(want.chunk[0], got.chunk[0], s.IgnoreCase):
+		if p, over := atEnds(want, got); over {
+			return p
+		}
+		if !same(want.chunk[0], got.chunk[0], s.IgnoreCase) {
 			return &parting{want: want.place(), got: got.place(), reason: byteReason(want.chunk[0], got.chunk[0])}
 		}
 		want.advance(1)
@@ -95,14 +90,8 @@ func compareSpaced(want, got *text, s Settings, judge func(want, got gap, first 
 		skipCommon(want, got, func(equal []byte) int { return lastVisible(equal) + 1 })
 		first = first && want.place() == place{} && got.place() == place{}
 		wantGap, gotGap := want.skipGap(), got.skipGap()
-		w, g := want.more(), got.more()
-		switch {
-		case !w && !g:
-			return nil
-		case !g:
-			return ended(want.place(), got)
-		case !w:
-			return tooMuch(want.place(), got)
+		if p, over := atEnds(want, got); over {
+			return p
 		}
 		if reason := judge(wantGap, gotGap, first); reason != "" {
 			return gapParting(wantGap, gotGap, reason)
@@ -123,6 +112,21 @@ func gapParting(want, got gap, reason string) *parting {
 		p.got = place{got.start.line + common, 0}
 	}
 	return p
+}
+
+// atEnds reports whether one of the texts has ended, and where they part then;
+// if both have, they do not.
+func atEnds(want, got *text) (p *parting, over bool) {
+	w, g := want.more(), got.more()
+	switch {
+	case w && g:
+		return nil, false
+	case w:
+		return ended(want.place(), got), true
+	case g:
+		return tooMuch(want.place(), got), true
+	}
+	return nil, true
 }
 
 func ended(want place, got *text) *parting {

@@ -20,16 +20,10 @@ func compareNumbers(want, got *text, s Settings) *parting {
 		skipCommon(want, got, func(equal []byte) int { return lastSpace(equal) + 1 })
 		want.skipGap()
 		got.skipGap()
-		wantAt, gotAt := want.place(), got.place()
-		w, g := want.more(), got.more()
-		switch {
-		case !w && !g:
-			return nil
-		case !g:
-			return ended(wantAt, got)
-		case !w:
-			return tooMuch(wantAt, got)
+		if p, over := atEnds(want, got); over {
+			return p
 		}
+		wantAt, gotAt := want.place(), got.place()
 		wantWord, gotWord = want.word(wantWord[:0]), got.word(gotWord[:0])
 		if !sameWord(wantWord, gotWord, s) {
 			return &parting{want: wantAt, got: gotAt, reason: numberReason(wantWord, gotWord)}

@@ -149,7 +149,7 @@ func openInput(d problem.Data) (*os.File, error) {
 		return nil, err
 	}
 	line, _, ended := bytes.Cut(head[:n], []byte{'\n'})
-	marked := bytes.HasPrefix(line, []byte("\xef\xbb\xbf"))
+	marked := bytes.HasPrefix(line, []byte(problem.ByteOrderMark))
 	if !marked && !(ended && bytes.HasSuffix(line, []byte{'\r'})) {
 		return file, nil
 	}
@@ -158,8 +158,7 @@ func openInput(d problem.Data) (*os.File, error) {
 	if err != nil {
 		return nil, err
 	}
-	text = bytes.TrimPrefix(text, []byte("\xef\xbb\xbf"))
-	return box.Memory(bytes.ReplaceAll(text, []byte("\r\n"), []byte("\n")))
+	return box.Memory(problem.Plain(text))
 }
 
 // comparison opens what the output is held against; nil if nothing is known.

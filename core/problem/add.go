@@ -139,7 +139,7 @@ func (p *Problem) addText(group string, c NewCase) error {
 // groupEnd returns the offset in cases.md at which a group ends: where the
 // next group begins, or the end of the text.
 func groupEnd(text []byte, group string) (at int, found bool) {
-	r := &casesReader{loader: &loader{problem: &Problem{}}, rest: bytes.TrimPrefix(text, []byte(byteOrderMark))}
+	r := &casesReader{loader: &loader{problem: &Problem{}}, rest: bytes.TrimPrefix(text, []byte(ByteOrderMark))}
 	inside := group == CasesFolder // cases above the first heading
 	for {
 		offset := len(text) - len(r.rest)

@@ -291,15 +291,16 @@ func (l *loader) read(name string, most int64, toDo string) (text []byte, ok boo
 		l.wrong(name, 0, "cannot be read: %v", plainError(err))
 		return nil, false
 	}
-	return normal(text), true
+	return Plain(text), true
 }
 
-const byteOrderMark = "\ufeff"
+// ByteOrderMark is what some editors put before the first line.
+const ByteOrderMark = "\ufeff"
 
-// normal takes away what Windows editors add: a byte-order mark, and carriage
+// Plain takes away what Windows editors add: a byte-order mark, and carriage
 // returns before line ends.
-func normal(text []byte) []byte {
-	text = bytes.TrimPrefix(text, []byte(byteOrderMark))
+func Plain(text []byte) []byte {
+	text = bytes.TrimPrefix(text, []byte(ByteOrderMark))
 	return bytes.ReplaceAll(text, []byte("\r\n"), []byte("\n"))
 }
 
