@@ -39,20 +39,37 @@ type Program struct {
 	Env  []string // the whole environment, as KEY=value
 }
 
+// Options say how a box holds what runs in it.
+type Options struct {
+	// Scratch is where the box makes a folder of its own. It must exist, and
+	// stays the caller's to remove.
+	Scratch string
+	// Uncontained lets programs use the network and files as the caller can.
+	// Limits hold all the same.
+	Uncontained bool
+	// Hidden are absolute paths, without links, that programs cannot open.
+	Hidden []string
+	// Visible are absolute paths that programs can read even where they lie
+	// in a folder for temporary files, which are private otherwise.
+	Visible []string
+	// Groups are where the box gets a control group from; nil: it has none.
+	Groups *Groups
+}
+
 // A Run is one program to be run once.
 type Run struct {
 	Program Program
 	Limits  verdict.Limits
-	// Input becomes standard input, read from its present offset. It stays
-	// the caller's to close. Nil is an empty input.
+	// Input becomes standard input, read from its beginning. It stays the
+	// caller's to close. Nil is an empty input.
 	Input *os.File
 	// Output receives standard output while it is printed; nil drops it. An
 	// error from Write ends the writing, not the run.
 	Output io.Writer
 	// Errors receives standard error in the same way.
 	Errors io.Writer
-	// Dir is the working folder. Empty: a private folder of the box, which is
-	// emptied after the run.
+	// Dir is the working folder, for a box that does not contain. Empty: a
+	// private folder of the box, which is emptied after the run.
 	Dir string
 }
 
@@ -74,10 +91,11 @@ const (
 type Result struct {
 	Ending   Ending
 	Usage    verdict.Usage
-	ExitCode int   // exit status; 0 if a signal ended the program
-	Signal   int   // number of the signal that ended it; 0 if none did
-	Written  int64 // bytes written to standard output and standard error
-	Left     int   // processes that were still alive after the program's end, and were killed
+	ExitCode int    // exit status; 0 if a signal ended the program
+	Signal   int    // number of the signal that ended it; 0 if none did
+	Written  int64  // bytes written to standard output and standard error
+	Left     int    // processes that were still alive after the program's end, and were killed
+	Tried    string // what it tried and was refused, as far as that was seen: "tried to open a network connection"
 }
 
 // ErrLost says that the warden is gone. The box serves no more; another one

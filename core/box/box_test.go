@@ -28,7 +28,14 @@ func TestMain(m *testing.M) {
 	if len(os.Args) == 3 && os.Args[1] == "run-until-killed" {
 		runUntilKilled(os.Args[2])
 	}
-	os.Exit(m.Run())
+	dir, err := os.MkdirTemp("", "cold-box-test-")
+	if err != nil {
+		panic(err)
+	}
+	compiled.dir = dir
+	code := m.Run()
+	os.RemoveAll(dir)
+	os.Exit(code)
 }
 
 // generous is far more than any of the programs below needs.
@@ -54,11 +61,6 @@ func program(t testing.TB, name string, args ...string) Program {
 			}
 			t.Skip("gcc is missing: no program to run")
 		}
-		if compiled.dir == "" {
-			dir, err := os.MkdirTemp("", "cold-box-test-")
-			require.NoError(t, err)
-			compiled.dir = dir
-		}
 		path := filepath.Join(compiled.dir, name)
 		out, err := exec.Command("gcc", "-O1", "-static", "-pthread", "-o", path, "testdata/"+name+".c").CombinedOutput()
 		require.NoError(t, err, string(out))
@@ -68,7 +70,12 @@ func program(t testing.TB, name string, args ...string) Program {
 }
 
 func open(t testing.TB) *Box {
-	b, err := Open(t.TempDir())
+	return openWith(t, Options{})
+}
+
+func openWith(t testing.TB, o Options) *Box {
+	o.Scratch, o.Visible = t.TempDir(), append(o.Visible, compiled.dir)
+	b, err := Open(o)
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, b.Close()) })
 	return b
@@ -132,8 +139,8 @@ func TestADaemonThatIgnoresSignalsIsNotLeftBehind(t *testing.T) {
 
 func assertNoChildren(t *testing.T, b *Box) {
 	t.Helper()
-	pids, _ := descendants(b.warden.Pid)
-	assert.Empty(t, pids)
+	all, _ := descendants(b.warden.Pid)
+	assert.Empty(t, all)
 }
 
 func TestLimitsEndARunSoonAfterTheyArePassed(t *testing.T) {
@@ -266,12 +273,13 @@ func TestOneRunLeavesNothingForTheNext(t *testing.T) {
 }
 
 func TestWhatCannotBeStartedIsAnErrorThatSaysWhy(t *testing.T) {
-	b := open(t)
-	text := filepath.Join(t.TempDir(), "text")
+	dir := t.TempDir()
+	b := openWith(t, Options{Visible: []string{dir}})
+	text := filepath.Join(dir, "text")
 	require.NoError(t, os.WriteFile(text, []byte("no program"), 0o755))
 	for _, tt := range []struct{ path, says string }{
 		{filepath.Join(t.TempDir(), "absent"), "does not exist"},
-		{t.TempDir(), "permission denied"},
+		{dir, "permission denied"},
 		{text, "no program for this machine"},
 	} {
 		_, err := b.Run(t.Context(), Run{Program: Program{Path: tt.path}, Limits: generous})
@@ -328,7 +336,7 @@ func TestALostWardenIsAnError(t *testing.T) {
 // runUntilKilled is what the test below starts: a process with a box in which
 // the program at path runs for ever.
 func runUntilKilled(path string) {
-	b, err := Open(os.TempDir())
+	b, err := Open(Options{Scratch: os.TempDir(), Visible: []string{filepath.Dir(path)}})
 	if err != nil {
 		os.Exit(1)
 	}
@@ -347,14 +355,14 @@ func TestNothingSurvivesAKilledCaller(t *testing.T) {
 	var warden int
 	_, err = fmt.Fscan(out, &warden)
 	require.NoError(t, err)
-	var running []int
+	var running []process
 	require.Eventually(t, func() bool {
 		running, _ = descendants(warden)
-		return len(running) == 1 && processTime(running[0]) > 10*time.Millisecond
+		return len(running) == 1 && processTime(running[0].pid) > 10*time.Millisecond
 	}, 10*time.Second, 5*time.Millisecond)
 	require.NoError(t, cmd.Process.Kill())
 	cmd.Wait()
 	assert.Eventually(t, func() bool {
-		return syscall.Kill(warden, 0) == syscall.ESRCH && syscall.Kill(running[0], 0) == syscall.ESRCH
+		return syscall.Kill(warden, 0) == syscall.ESRCH && syscall.Kill(running[0].pid, 0) == syscall.ESRCH
 	}, 5*time.Second, 5*time.Millisecond)
 }

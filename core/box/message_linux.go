@@ -18,7 +18,8 @@ import (
 type order struct {
 	ID     uint32
 	Limits verdict.Limits
-	Task   *task // nil: the same as in the order before
+	Input  string // absolute path of standard input; empty: it has none
+	Task   *task  // nil: the same as in the order before
 }
 
 // A task is what orders that follow each other nearly always share.
@@ -37,6 +38,7 @@ type report struct {
 	ExitCode int
 	Signal   int
 	Left     int
+	Tried    string
 	Error    string // the program could not be started; all else is zero
 }
 
@@ -46,14 +48,15 @@ type report struct {
 func (o order) encode() ([]byte, error) {
 	l := o.Limits
 	numbers := []int64{int64(o.ID), int64(l.Time), int64(l.Wall), l.Memory, l.Output, int64(l.Processes)}
+	text := append([]byte(o.Input), 0)
 	if o.Task == nil {
-		return encode(numbers, nil), nil
+		return encode(numbers, text), nil
 	}
-	text, err := json.Marshal(o.Task)
-	if len(text) > maxMessage-1024 {
-		return nil, fmt.Errorf("arguments and environment of %d bytes are too long; at most %d", len(text), maxMessage-1024)
+	task, err := json.Marshal(o.Task)
+	if most := maxMessage - 8192; len(task) > most {
+		return nil, fmt.Errorf("arguments and environment of %d bytes are too long; at most %d", len(task), most)
 	}
-	return encode(numbers, text), err
+	return encode(numbers, append(text, task...)), err
 }
 
 func decodeOrder(message []byte) (o order, err error) {
@@ -64,16 +67,21 @@ func decodeOrder(message []byte) (o order, err error) {
 	}
 	o.ID = uint32(n[0])
 	o.Limits = verdict.Limits{Time: time.Duration(n[1]), Wall: time.Duration(n[2]), Memory: n[3], Output: n[4], Processes: int(n[5])}
-	if len(text) > 0 {
+	input, rest, ok := bytes.Cut(text, []byte{0})
+	if !ok {
+		return o, errors.New("an order has no end of its input's path")
+	}
+	o.Input = string(input)
+	if len(rest) > 0 {
 		o.Task = &task{}
-		err = json.Unmarshal(text, o.Task)
+		err = json.Unmarshal(rest, o.Task)
 	}
 	return o, err
 }
 
 func (r report) encode() []byte {
 	numbers := []int64{int64(r.ID), int64(r.CPU), int64(r.Wall), r.Memory, int64(r.ExitCode), int64(r.Signal), int64(r.Left)}
-	return encode(numbers, []byte(string(r.Ending)+"\x00"+r.Error))
+	return encode(numbers, []byte(string(r.Ending)+"\x00"+r.Tried+"\x00"+r.Error))
 }
 
 func decodeReport(message []byte) (r report, err error) {
@@ -82,10 +90,11 @@ func decodeReport(message []byte) (r report, err error) {
 	if err != nil {
 		return r, err
 	}
-	ending, failure, _ := bytes.Cut(text, []byte{0})
+	ending, rest, _ := bytes.Cut(text, []byte{0})
+	tried, failure, _ := bytes.Cut(rest, []byte{0})
 	return report{
 		ID: uint32(n[0]), CPU: time.Duration(n[1]), Wall: time.Duration(n[2]), Memory: n[3],
-		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Ending: Ending(ending), Error: string(failure),
+		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Ending: Ending(ending), Tried: string(tried), Error: string(failure),
 	}, nil
 }
 

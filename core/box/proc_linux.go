@@ -13,7 +13,9 @@ import (
 // What /proc tells of a process. A process that is gone reads as zeros.
 
 type procStatus struct {
+	process int   // number of the process, also where a thread was asked
 	peak    int64 // bytes, high-water mark of the resident set
+	shared  int64 // bytes, resident files in memory and shared memory
 	threads int
 }
 
@@ -22,7 +24,9 @@ func readStatus(pid int) (s procStatus) {
 	if !ok {
 		return s
 	}
+	s.process = int(statusField(text, "\nTgid:"))
 	s.peak = statusField(text, "\nVmHWM:") << 10
+	s.shared = statusField(text, "\nRssShmem:") << 10
 	s.threads = int(statusField(text, "\nThreads:"))
 	return s
 }
@@ -111,16 +115,20 @@ func numbers(path string) (all []int) {
 	return all
 }
 
+// A process is one process of a run.
+type process struct{ pid, parent int }
+
 // descendants lists all living processes below pid, parents before children,
 // with the number of threads in all of them together.
-func descendants(pid int) (pids []int, threads int) {
-	queue := []int{pid}
+func descendants(pid int) (all []process, threads int) {
+	queue := []process{{pid, 0}}
 	seen := map[int]bool{pid: true}
 	for len(queue) > 0 {
-		base := "/proc/" + strconv.Itoa(queue[0]) + "/task"
+		now := queue[0]
+		base := "/proc/" + strconv.Itoa(now.pid) + "/task"
 		tids := numbers(base)
-		if queue[0] != pid {
-			pids = append(pids, queue[0])
+		if now.pid != pid {
+			all = append(all, now)
 			threads += len(tids)
 		}
 		queue = queue[1:]
@@ -128,12 +136,88 @@ func descendants(pid int) (pids []int, threads int) {
 			for _, child := range children(base + "/" + strconv.Itoa(tid) + "/children") {
 				if !seen[child] {
 					seen[child] = true
-					queue = append(queue, child)
+					queue = append(queue, process{child, now.pid})
 				}
 			}
 		}
 	}
-	return pids, threads
+	return all, threads
+}
+
+// treeMemory returns the bytes that several processes hold at this moment: of
+// one its resident set, of more the sum of their proportional sets, in which a
+// page that several share counts once. Files in memory that nothing maps count
+// as well, standard input left out. The exact sum is only asked for where it
+// can be above known.
+func treeMemory(all []process, known int64, input fileID) (sum int64) {
+	for _, p := range all {
+		sum += resident(p.pid)
+	}
+	if len(all) > 1 && sum > known {
+		sum = 0
+		for _, p := range all {
+			if !sameMemory(p.pid, p.parent) {
+				sum += proportional(p.pid)
+			}
+		}
+	}
+	if len(all) <= fewProcesses {
+		sum += unmappedFiles(all, input)
+	}
+	return sum
+}
+
+// sameMemory reports that two processes share their whole memory, as one does
+// with its parent that was begun with vfork(2) and has not executed anything.
+func sameMemory(a, b int) bool {
+	const memory = 1 // KCMP_VM
+	r, _, errno := unix.RawSyscall6(unix.SYS_KCMP, uintptr(a), uintptr(b), memory, 0, 0, 0)
+	return errno == 0 && r == 0
+}
+
+// proportional returns the proportional set size of a process, in bytes.
+func proportional(pid int) int64 {
+	text, ok := readProc("/proc/" + strconv.Itoa(pid) + "/smaps_rollup")
+	if !ok {
+		return resident(pid)
+	}
+	return statusField(text, "\nPss:") << 10
+}
+
+// A fileID tells files apart.
+type fileID struct{ device, number uint64 }
+
+func idOf(s unix.Stat_t) fileID { return fileID{uint64(s.Dev), s.Ino} }
+
+// unmappedFiles returns the bytes of files in memory that processes hold open
+// without having them in their address space, where they would be counted.
+func unmappedFiles(all []process, input fileID) int64 {
+	var total, mapped int64
+	seen := map[fileID]bool{input: true}
+	for _, p := range all {
+		base := "/proc/" + strconv.Itoa(p.pid) + "/fd/"
+		for _, fd := range numbers(base) {
+			path := base + strconv.Itoa(fd)
+			var name [16]byte
+			n, err := unix.Readlink(path, name[:])
+			if err != nil || !strings.HasPrefix(string(name[:n]), "/memfd:") {
+				continue
+			}
+			var s unix.Stat_t
+			if unix.Stat(path, &s) != nil || seen[idOf(s)] {
+				continue
+			}
+			seen[idOf(s)] = true
+			total += s.Blocks * 512
+		}
+	}
+	if total == 0 {
+		return 0
+	}
+	for _, p := range all {
+		mapped += readStatus(p.pid).shared
+	}
+	return max(0, total-mapped)
 }
 
 func children(path string) (pids []int) {
@@ -151,16 +235,16 @@ func children(path string) (pids []int) {
 
 // killChildren kills every process below this one and returns which they were.
 // The first process of a namespace kills them all at one stroke.
-func killChildren() []int {
-	pids, _ := descendants(os.Getpid())
+func killChildren() []process {
+	all, _ := descendants(os.Getpid())
 	if os.Getpid() == 1 {
 		unix.Kill(-1, unix.SIGKILL)
-		return pids
+		return all
 	}
-	for _, pid := range pids {
-		unix.Kill(pid, unix.SIGKILL)
+	for _, p := range all {
+		unix.Kill(p.pid, unix.SIGKILL)
 	}
-	return pids
+	return all
 }
 
 // othersAlive lists the threads of a process other than its first that are

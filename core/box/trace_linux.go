@@ -4,7 +4,10 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"maps"
+	"os"
 	"runtime"
+	"strconv"
 	"sync"
 	"syscall"
 	"time"
@@ -15,17 +18,26 @@ import (
 
 // A tracee is the program of one run, traced by the thread that started it.
 type tracee struct {
-	id     uint32
-	pid    int
-	limits verdict.Limits
-	began  time.Time     // the moment before its first instruction
-	spent  time.Duration // processor time the warden had reaped before
-	born   map[int]bool  // processes that it started and that are alive; used by the tracing thread only
+	id      uint32
+	pid     int
+	limits  verdict.Limits
+	began   time.Time     // the moment before its first instruction
+	spent   time.Duration // processor time the warden had reaped before
+	folder  *workFolder   // whose size the watch looks at; nil: nothing does
+	weighed time.Time     // when it did that last; used by the watch only
+	input   fileID        // standard input
+	tried   string        // guarded by the warden's lock
 
 	mu     sync.Mutex // guards what the watch and the leash also touch
 	peak   int64      // bytes, largest seen so far
 	ending Ending
 	gone   bool // reaped: its number may belong to another process
+
+	// Whoever ignores the end of its children keeps the kernel from adding
+	// up what they used. So the time of all that is traced is kept here too.
+	born  map[int]bool          // processes that it started and that are alive
+	used  map[int]time.Duration // of those that are about to end, the program among them
+	ended time.Duration         // of those that have ended
 }
 
 // traceOptions: stop once at exit, where the peak can be read; follow the
@@ -38,7 +50,22 @@ const traceOptions = unix.PTRACE_O_TRACEEXIT | unix.PTRACE_O_EXITKILL |
 // start brings a program to the point before its first instruction and lets
 // it go.
 func (w *warden) start(o order, input int) (*tracee, error) {
-	t := &tracee{id: o.ID, limits: o.Limits, spent: w.spent, ending: Exited}
+	t := &tracee{
+		id: o.ID, limits: o.Limits, spent: w.spent, ending: Exited,
+		born: map[int]bool{}, used: map[int]time.Duration{},
+	}
+	var s unix.Stat_t
+	if err := unix.Fstat(input, &s); err != nil {
+		return nil, err
+	}
+	t.input = idOf(s)
+	dir := w.task.Dir
+	if dir == "" {
+		dir = w.folder.path
+		if !w.folder.mounted {
+			t.folder = &w.folder
+		}
+	}
 	path := w.task.Program.Path
 	// A program may have left the pipes in another mode for the next one.
 	for _, fd := range []int{outputFD, errorsFD} {
@@ -47,7 +74,7 @@ func (w *warden) start(o order, input int) (*tracee, error) {
 		}
 	}
 	pid, err := syscall.ForkExec(path, append([]string{path}, w.task.Program.Args...), &syscall.ProcAttr{
-		Dir:   w.task.Dir,
+		Dir:   dir,
 		Env:   w.task.Program.Env,
 		Files: []uintptr{uintptr(input), outputFD, errorsFD},
 		Sys:   &syscall.SysProcAttr{Ptrace: true, Setpgid: true},
@@ -66,11 +93,30 @@ func (w *warden) start(o order, input int) (*tracee, error) {
 	if err := unix.PtraceSetOptions(pid, traceOptions); err != nil {
 		return nil, fmt.Errorf("cannot trace %s: %w", path, err)
 	}
+	if w.hold.version != 0 {
+		w.offerFirst(pid)
+	}
 	t.began = time.Now()
 	if err := unix.PtraceCont(pid, 0); err != nil {
 		return nil, fmt.Errorf("cannot trace %s: %w", path, err)
 	}
 	return t, nil
+}
+
+// offerFirst lets the kernel, where a control group is out of memory, take a
+// program before it takes the warden. What the program starts inherits it.
+func (w *warden) offerFirst(pid int) {
+	path := strconv.Itoa(pid) + "/oom_score_adj"
+	dir := w.proc
+	if dir < 0 {
+		dir, path = unix.AT_FDCWD, "/proc/"+path
+	}
+	fd, err := unix.Openat(dir, path, unix.O_WRONLY|unix.O_CLOEXEC, 0)
+	if err != nil {
+		return // it has ended
+	}
+	unix.Write(fd, []byte("1000"))
+	unix.Close(fd)
 }
 
 func startError(path string, err error) error {
@@ -93,16 +139,15 @@ func (t *tracee) follow() (unix.WaitStatus, error) {
 		if err != nil {
 			return 0, err
 		}
-		if pid == t.pid && (status.Exited() || status.Signaled()) {
-			t.mu.Lock()
-			t.gone = true
-			t.mu.Unlock()
-			return status, nil
+		if !status.Stopped() {
+			t.died(pid)
+			if pid == t.pid {
+				return status, nil
+			}
+			continue
 		}
 		switch {
-		case !status.Stopped():
-			delete(t.born, pid)
-		case t.ended():
+		case t.isOver():
 			// A process that starts now begins with a stop, and ends with it.
 			t.raise(readStatus(pid).peak)
 			unix.Kill(pid, unix.SIGKILL)
@@ -113,10 +158,27 @@ func (t *tracee) follow() (unix.WaitStatus, error) {
 	}
 }
 
-func (t *tracee) ended() bool {
+func (t *tracee) isOver() bool {
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	return t.ending != Exited
+}
+
+// died notes that a process has ended.
+func (t *tracee) died(pid int) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	t.gone = t.gone || pid == t.pid
+	delete(t.born, pid)
+	t.ended += t.used[pid]
+	delete(t.used, pid)
+}
+
+// spentByDead is the processor time of all traced processes that have ended.
+func (t *tracee) spentByDead() time.Duration {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return t.ended
 }
 
 // wait waits for a change of one process, or of any (-1).
@@ -147,33 +209,67 @@ func (t *tracee) stopped(pid int, status unix.WaitStatus) {
 func (t *tracee) signalled(pid int, signal unix.Signal) {
 	switch signal {
 	case unix.SIGSTOP:
-		if pid != t.pid && !t.born[pid] {
-			if t.born == nil {
-				t.born = map[int]bool{}
-			}
-			t.born[pid] = true
-			if most := t.limits.Processes; most > 0 && len(t.born) >= most {
-				t.end(PassedProcess)
-			}
-			unix.PtraceCont(pid, 0)
+		if pid == t.pid || t.born[pid] {
+			return
 		}
+		t.mu.Lock()
+		t.born[pid] = true
+		t.mu.Unlock()
+		if most := t.limits.Processes; most > 0 && len(t.born) >= most {
+			t.end(PassedProcess)
+		}
+		unix.PtraceCont(pid, 0)
 	case unix.SIGTSTP, unix.SIGTTIN, unix.SIGTTOU:
 	default:
 		unix.PtraceCont(pid, int(signal))
 	}
 }
 
-// exiting reads the peak of a process that is held at its exit. A first
-// thread may end before the others: then those are traced from here on, so
-// that the last of them is held as well.
+// exiting reads the peak of a process that is held at its exit, and the time
+// that it used. A first thread may end before the others: then those are traced
+// from here on, so that the last of them is held as well. What ends may be the
+// largest of several, so those are added up at this moment too.
 func (t *tracee) exiting(pid int) {
 	status := readStatus(pid)
 	t.raise(status.peak)
+	t.mu.Lock()
+	t.used[status.process] = processTime(status.process)
+	company := len(t.born)
+	t.mu.Unlock()
 	if status.threads > 1 {
 		for _, tid := range othersAlive(pid) {
 			unix.RawSyscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
 		}
 	}
+	if company > 0 && company <= fewProcesses {
+		all, _ := descendants(os.Getpid())
+		t.raise(treeMemory(all, t.memory(), t.input))
+	}
+}
+
+// fewProcesses is up to how many processes are looked at one by one where
+// that could be done without.
+const fewProcesses = 16
+
+// tracedTime returns the processor time of the traced processes that have
+// ended, and which are alive.
+func (t *tracee) tracedTime() (time.Duration, map[int]bool) {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	if len(t.born) == 0 && t.ended == 0 {
+		return 0, nil // the program is alone, and what the kernel adds up is all
+	}
+	alive := maps.Clone(t.born)
+	if !t.gone {
+		alive[t.pid] = true
+	}
+	return t.ended, alive
+}
+
+func (t *tracee) memory() int64 {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return t.peak
 }
 
 func (t *tracee) raise(peak int64) {
@@ -221,11 +317,18 @@ func reap(t *tracee) (left int) {
 			time.Sleep(100 * time.Microsecond)
 		case status.Stopped():
 			if status.TrapCause() == unix.PTRACE_EVENT_EXIT && t != nil {
-				t.raise(readStatus(pid).peak)
+				dying := readStatus(pid)
+				t.raise(dying.peak)
+				t.mu.Lock()
+				t.used[dying.process] = processTime(dying.process)
+				t.mu.Unlock()
 			}
 			unix.Kill(pid, unix.SIGKILL)
 			unix.PtraceCont(pid, 0)
 		default:
+			if t != nil {
+				t.died(pid)
+			}
 			left++
 		}
 	}

@@ -2,6 +2,8 @@ package box
 
 import (
 	"encoding/binary"
+	"encoding/json"
+	"errors"
 	"fmt"
 	"math"
 	"os"
@@ -10,6 +12,8 @@ import (
 	"sync"
 	"time"
 	"unsafe"
+
+	"coldverdict/core/verdict"
 
 	"golang.org/x/sys/unix"
 )
@@ -42,6 +46,7 @@ func Warden() {
 
 // A warden serves orders until its leash ends.
 type warden struct {
+	walled
 	task   task
 	limits rlimits
 	watch  watch
@@ -62,11 +67,9 @@ func serve() error {
 	if err := unix.Prctl(unix.PR_SET_CHILD_SUBREAPER, 1, 0, 0, 0); err != nil {
 		return err
 	}
-	ready := report{}
-	if err := seeOwnProcesses(); err != nil {
-		ready.Error = err.Error()
-	}
-	if err := send(ordersFD, ready.encode()); err != nil || ready.Error != "" {
+	buffer := make([]byte, maxMessage)
+	w, err := begin(buffer)
+	if err != nil || w == nil {
 		return err
 	}
 	name := append([]byte(wardenName), 0)
@@ -76,11 +79,12 @@ func serve() error {
 	if err := forgetSignals(); err != nil {
 		return err
 	}
-	w := &warden{}
 	w.watch.wake = make(chan struct{}, 1)
 	go w.holdLeash()
 	go w.watch.keep(w.running)
-	buffer := make([]byte, maxMessage)
+	if w.listener >= 0 {
+		go answerCalls(w.listener, w.noteTry)
+	}
 	for {
 		message, input, err := receive(ordersFD, buffer)
 		if err == errHungUp {
@@ -106,20 +110,34 @@ func serve() error {
 	}
 }
 
-// seeOwnProcesses gives the first process of a namespace a /proc that shows
-// that namespace. Nothing of it is seen outside.
-func seeOwnProcesses() error {
-	if os.Getpid() != 1 {
-		return nil
+// begin receives the setup, does what it says, and answers. It returns nil
+// where the walls could not be put up; the caller was told.
+func begin(buffer []byte) (*warden, error) {
+	message, _, err := receive(ordersFD, buffer)
+	if err == errHungUp {
+		return nil, nil
 	}
-	if err := unix.Mount("", "/", "", unix.MS_REC|unix.MS_PRIVATE, ""); err != nil {
-		return fmt.Errorf("cannot keep mounts to itself: %w", err)
+	if err != nil {
+		return nil, err
 	}
-	if err := unix.Mount("proc", "/proc", "proc", unix.MS_NOSUID|unix.MS_NODEV|unix.MS_NOEXEC, ""); err != nil {
-		return fmt.Errorf("cannot mount /proc: %w", err)
+	var s setup
+	if err := json.Unmarshal(message, &s); err != nil {
+		return nil, err
 	}
-	// The right to mount is not for programs; without it here they get none.
-	return unix.Prctl(unix.PR_CAP_AMBIENT, unix.PR_CAP_AMBIENT_CLEAR_ALL, 0, 0, 0)
+	w := &warden{}
+	var ready readiness
+	if w.walled, err = s.raise(); err != nil {
+		ready.Error = err.Error()
+	}
+	ready.Filter, ready.Told = w.filter, w.listener >= 0
+	answer, err := json.Marshal(ready)
+	if err == nil {
+		err = send(ordersFD, answer)
+	}
+	if ready.Error != "" {
+		return nil, err
+	}
+	return w, err
 }
 
 // forgetSignals gives signals back their default actions, so that a child need
@@ -175,11 +193,39 @@ func (w *warden) holdLeash() {
 	}
 }
 
+// noteTry keeps the first thing that a run tried and was refused.
+func (w *warden) noteTry(words string) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	if w.current != nil && w.current.tried == "" {
+		w.current.tried = words
+	}
+}
+
+// setLimits lets the kernel hold what it can.
+func (w *warden) setLimits(l verdict.Limits) error {
+	if w.limits.known && w.limits.last == l {
+		return nil
+	}
+	if err := w.limits.set(l); err != nil {
+		return err
+	}
+	if err := w.hold.set(l.Memory, l.Output, l.Processes); err != nil {
+		return err
+	}
+	// This thread has given up the right to do that, for good.
+	done := make(chan error)
+	go func() { done <- w.setFolderSize(l.Output) }()
+	return <-done
+}
+
 func (w *warden) run(o order, input int) report {
-	defer unix.Close(input)
-	if err := w.limits.set(o.Limits); err != nil {
+	if err := w.setLimits(o.Limits); err != nil {
+		unix.Close(input)
 		return report{ID: o.ID, Error: fmt.Sprintf("cannot set limits: %v", err)}
 	}
+	input = w.reopened(input, o.Input)
+	defer unix.Close(input)
 	t, err := w.start(o, input)
 	if err != nil {
 		killChildren()
@@ -196,17 +242,30 @@ func (w *warden) run(o order, input int) report {
 
 	status, err := t.follow()
 	wall := time.Since(t.began)
+	left := reap(t)
 	w.mu.Lock()
 	w.current = nil
 	w.mu.Unlock()
-	left := reap(t)
 	total := reapedTime()
-	rep := report{ID: o.ID, Wall: wall, CPU: total - w.spent, Left: left}
+	rep := report{ID: o.ID, Wall: wall, CPU: max(total-w.spent, t.spentByDead()), Left: left, Tried: t.tried}
 	rep.Ending, rep.Memory = t.outcome()
 	w.spent = total
+	starved := w.hold.killedForMemory()
+	switch {
+	case rep.Ending != Exited:
+	case starved:
+		rep.Ending = PassedMemory
+	case w.folder.filled():
+		rep.Ending = PassedOutput
+	}
+	if w.task.Dir == "" {
+		if e := w.folder.empty(); e != nil {
+			err = errors.Join(err, fmt.Errorf("cannot clean the working folder: %w", e))
+		}
+	}
 	switch {
 	case err != nil:
-		rep = report{ID: o.ID, Error: fmt.Sprintf("lost the program: %v", err)}
+		rep = report{ID: o.ID, Error: err.Error()}
 	case status.Signaled():
 		rep.Signal = int(status.Signal())
 	default:

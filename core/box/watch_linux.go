@@ -20,6 +20,7 @@ const (
 	shortestLook = 1 * time.Millisecond  // a limit is noticed this late at the most, on a quiet machine
 	longestLook  = 10 * time.Millisecond // and memory is looked at this often at the least
 	fillRate     = 4 << 30               // bytes a second that one thread can touch
+	weighEvery   = 50 * time.Millisecond // between looks at the size of a working folder on disk
 )
 
 // A watch is the one thread of a warden that looks. It goes on between runs
@@ -72,12 +73,17 @@ func (t *tracee) look() time.Duration {
 	// What was reaped is read first: a process that is reaped in between then
 	// counts for nothing this time, and never twice.
 	cpu := reapedTime() - t.spent
-	pids, threads := descendants(os.Getpid())
-	var memory int64
-	for _, pid := range pids {
-		cpu += processTime(pid)
-		memory += resident(pid)
+	traced, alive := t.tracedTime()
+	all, threads := descendants(os.Getpid())
+	for _, p := range all {
+		used := processTime(p.pid)
+		cpu += used
+		if alive[p.pid] {
+			traced += used
+		}
 	}
+	cpu = max(cpu, traced)
+	memory := treeMemory(all, t.memory(), t.input)
 	wall := time.Since(t.began)
 	t.raise(memory)
 	l := t.limits
@@ -90,6 +96,11 @@ func (t *tracee) look() time.Duration {
 		t.end(PassedProcess)
 	case l.Wall > 0 && wall > l.Wall:
 		t.end(PassedWall)
+	case t.folder != nil && l.Output > 0 && time.Since(t.weighed) > weighEvery:
+		t.weighed = time.Now()
+		if t.folder.size() > l.Output {
+			t.end(PassedOutput)
+		}
 	}
 	next := longestLook
 	if l.Time > 0 {
@@ -116,9 +127,6 @@ type rlimits struct {
 // recursion by memory alone; bounds the size of a file by the output limit;
 // and turns core files off.
 func (r *rlimits) set(l verdict.Limits) error {
-	if r.known && r.last == l {
-		return nil
-	}
 	if err := unix.Setrlimit(unix.RLIMIT_CORE, &unix.Rlimit{}); err != nil {
 		return err
 	}

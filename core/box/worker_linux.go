@@ -3,6 +3,7 @@ package box
 import (
 	"context"
 	"encoding/binary"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"io"
@@ -10,6 +11,8 @@ import (
 	"path/filepath"
 	"runtime"
 	"slices"
+	"sync"
+	"sync/atomic"
 	"syscall"
 	"time"
 	"unsafe"
@@ -21,8 +24,9 @@ import (
 // A Box runs programs, one at a time. It is not safe for concurrent use; open
 // one for each program that shall run at the same moment.
 type Box struct {
-	dir     string // the private working folder
-	dirFD   int    // the same, open
+	hold    Hold
+	dir     string // a folder of its own
+	group   group
 	warden  *os.Process
 	socket  int    // orders go out, reports come in
 	leash   int    // a run's number kills that run; its end kills the warden
@@ -39,122 +43,210 @@ type Box struct {
 // warden.
 const wardenName = "cold-warden"
 
-// Open starts a box with a private working folder inside scratch, which must
-// exist and stays the caller's to remove.
-func Open(scratch string) (b *Box, err error) {
+// Open starts a box. Its programs are held as well as the kernel allows; see
+// Hold for what that is.
+func Open(o Options) (b *Box, err error) {
 	b = &Box{
-		dirFD: -1, socket: -1, leash: -1, streams: [2]int{-1, -1},
+		socket: -1, leash: -1, streams: [2]int{-1, -1},
 		message: make([]byte, maxMessage), chunk: make([]byte, narrow),
 	}
+	defer func() {
+		if err != nil {
+			err = errors.Join(fmt.Errorf("cannot start a worker: %w", err), b.Close())
+			b = nil
+		}
+	}()
+	if b.dir, err = os.MkdirTemp(o.Scratch, "work-"); err != nil {
+		return b, err
+	}
+	if b.null, err = os.OpenFile(os.DevNull, os.O_RDWR, 0); err != nil {
+		return b, err
+	}
+	return b, b.startWarden(o)
+}
+
+// Hold says how the box holds what runs in it.
+func (b *Box) Hold() Hold { return b.hold }
+
+// A way is one way to start a warden.
+type way struct {
+	walls   Walls
+	apart   bool // the first process of namespaces of its own
+	newUser bool // a user namespace among them
+}
+
+// ways lists those that can be tried here, the best first. Root needs no user
+// namespace to get the others, and is less powerful in one.
+func ways(contained bool) []way {
+	root := os.Geteuid() == 0
+	var list []way
+	if contained {
+		list = append(list, way{Namespaces, true, true})
+		if root {
+			list = append(list, way{Namespaces, true, false})
+		}
+		list = append(list, way{Rules, false, false})
+	}
+	return append(list, way{NoWalls, true, !root}, way{NoWalls, false, false})
+}
+
+// proved remembers for the next box which way worked, and why those before it
+// did not.
+var proved = struct {
+	sync.Mutex
+	way    map[bool]int
+	denied map[bool][]string
+}{way: map[bool]int{}, denied: map[bool][]string{}}
+
+// startWarden starts the warden in the best way that the kernel allows.
+func (b *Box) startWarden(o Options) error {
+	contained := !o.Uncontained
+	list := ways(contained)
+	proved.Lock()
+	first, denied := proved.way[contained], proved.denied[contained]
+	proved.Unlock()
+	var failed error
+	for i := first; i < len(list); i++ {
+		ready, err := b.start(o, list[i])
+		if err == nil {
+			proved.Lock()
+			proved.way[contained], proved.denied[contained] = i, denied
+			proved.Unlock()
+			b.hold = Hold{
+				Walls: list[i].walls, Contained: contained, Apart: list[i].apart, Filter: ready.Filter, Told: ready.Told,
+				Denied: denied,
+			}
+			if b.group.Version != 0 {
+				b.hold.Groups = o.Groups.String()
+			}
+			return nil
+		}
+		failed = err
+		denied = append(denied[:len(denied):len(denied)], fmt.Sprintf("%s: %v", list[i].words(), err))
+	}
+	return failed
+}
+
+func (w way) words() string {
+	switch {
+	case w.walls == Rules:
+		return "Landlock rules"
+	case w.apart && w.newUser:
+		return "namespaces for an ordinary user"
+	case w.apart:
+		return "namespaces"
+	}
+	return "a worker"
+}
+
+var boxes atomic.Int64
+
+// start starts the warden in one way and waits until it is ready.
+func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	var theirs []*os.File
 	defer func() {
 		for _, f := range theirs {
 			f.Close()
 		}
 		if err != nil {
-			b.Close()
-			b, err = nil, fmt.Errorf("cannot start a worker: %w", err)
+			err = errors.Join(err, b.stop())
 		}
 	}()
-	if b.dir, err = os.MkdirTemp(scratch, "work-"); err != nil {
-		return b, err
-	}
-	if err = b.openDir(); err != nil {
-		return b, err
-	}
-	if b.null, err = os.OpenFile(os.DevNull, os.O_RDWR, 0); err != nil {
-		return b, err
+	if b.group, err = o.Groups.make(int(boxes.Add(1))); err != nil {
+		return ready, fmt.Errorf("cannot make a control group: %w", err)
 	}
 	pair, err := unix.Socketpair(unix.AF_UNIX, unix.SOCK_SEQPACKET|unix.SOCK_CLOEXEC, 0)
 	if err != nil {
-		return b, err
+		return ready, err
 	}
 	b.socket = pair[0]
 	theirs = append(theirs, os.NewFile(uintptr(pair[1]), "orders"))
 	leash, err := pipe()
 	if err != nil {
-		return b, err
+		return ready, err
 	}
 	b.leash = leash[1]
 	theirs = append(theirs, os.NewFile(uintptr(leash[0]), "leash"))
 	for i := range b.streams {
 		stream, err := pipe()
 		if err != nil {
-			return b, err
+			return ready, err
 		}
 		b.streams[i] = stream[0]
 		theirs = append(theirs, os.NewFile(uintptr(stream[1]), "stream"))
 		if err := unix.SetNonblock(stream[0], true); err != nil {
-			return b, err
+			return ready, err
 		}
 	}
-	return b, b.startWarden(append([]*os.File{b.null, b.null, os.Stderr}, theirs...))
-}
-
-// startWarden starts the warden as the first process of namespaces of its
-// own, where nothing can be left of a run and no signal reaches further, or
-// without them where the kernel denies them.
-func (b *Box) startWarden(files []*os.File) error {
-	var failures []error
-	for _, attributes := range []*syscall.SysProcAttr{apart(), {Setsid: true}} {
-		warden, err := os.StartProcess("/proc/self/exe", []string{wardenName}, &os.ProcAttr{
-			Files: files,
-			Env:   os.Environ(),
-			Sys:   attributes,
-		})
-		if err == nil {
-			b.warden = warden
-			if err = b.awaitReady(); err == nil {
-				return nil
-			}
-			warden.Kill()
-			warden.Wait()
-			b.warden = nil
-		}
-		failures = append(failures, err)
+	b.warden, err = os.StartProcess("/proc/self/exe", []string{wardenName}, &os.ProcAttr{
+		Files: append([]*os.File{b.null, b.null, os.Stderr}, theirs...),
+		Env:   os.Environ(),
+		Sys:   w.attributes(),
+	})
+	if err != nil {
+		return ready, err
 	}
-	return errors.Join(failures...)
+	for _, f := range theirs { // so that its end is seen
+		f.Close()
+	}
+	theirs = nil
+	message, err := setup{
+		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Folder: b.dir,
+		Hidden: o.Hidden, Visible: o.Visible, Group: b.group,
+	}.encode()
+	if err != nil {
+		return ready, err
+	}
+	if err := send(b.socket, message); err != nil {
+		return ready, err
+	}
+	return b.awaitReady()
 }
 
-// apart asks for process and mount namespaces. Somebody who is not root gets
-// them inside a user namespace, as the same user.
-func apart() *syscall.SysProcAttr {
+func (w way) attributes() *syscall.SysProcAttr {
 	attributes := &syscall.SysProcAttr{
 		// A session of its own keeps the terminal away: its Ctrl-C is for us
 		// to act on, and no program finds it under /dev/tty.
-		Setsid:     true,
-		Cloneflags: unix.CLONE_NEWPID | unix.CLONE_NEWNS,
+		Setsid: true,
 	}
-	if uid, gid := os.Geteuid(), os.Getegid(); uid != 0 {
+	if w.apart {
+		attributes.Cloneflags = unix.CLONE_NEWPID | unix.CLONE_NEWNS
+	}
+	if w.walls == Namespaces {
+		attributes.Cloneflags |= unix.CLONE_NEWNET
+	}
+	if w.newUser {
+		uid, gid := os.Geteuid(), os.Getegid()
 		attributes.Cloneflags |= unix.CLONE_NEWUSER
 		attributes.UidMappings = []syscall.SysProcIDMap{{ContainerID: uid, HostID: uid, Size: 1}}
 		attributes.GidMappings = []syscall.SysProcIDMap{{ContainerID: gid, HostID: gid, Size: 1}}
-		attributes.AmbientCaps = []uintptr{unix.CAP_SYS_ADMIN} // in there, to mount /proc
+		// In there, to mount and to look after programs; none of it is left
+		// to them.
+		attributes.AmbientCaps = []uintptr{unix.CAP_SYS_ADMIN, unix.CAP_SYS_PTRACE, unix.CAP_SETPCAP, unix.CAP_SYS_RESOURCE}
 	}
 	return attributes
 }
 
-// awaitReady waits for the warden's first message: a report with the number
-// 0, with an error if it cannot work.
-func (b *Box) awaitReady() error {
+// awaitReady waits for the warden's first message, which says what it could
+// put up.
+func (b *Box) awaitReady() (ready readiness, err error) {
 	poll := []unix.PollFd{{Fd: int32(b.socket), Events: unix.POLLIN}}
-	var ready int
-	err := again(func() (err error) { ready, err = unix.Poll(poll, int(startTime.Milliseconds())); return err })
+	var count int
+	err = again(func() (err error) { count, err = unix.Poll(poll, int(startTime.Milliseconds())); return err })
 	if err != nil {
-		return err
+		return ready, err
 	}
-	if ready == 0 {
-		return fmt.Errorf("it did not start within %v", startTime)
+	if count == 0 {
+		return ready, fmt.Errorf("it did not start within %v", startTime)
 	}
 	message, _, err := receive(b.socket, b.message)
 	if err != nil {
-		return err
+		return ready, err
 	}
-	rep, err := decodeReport(message)
-	if err == nil && rep.Error != "" {
-		err = errors.New(rep.Error)
+	if err = json.Unmarshal(message, &ready); err == nil && ready.Error != "" {
+		err = errors.New(ready.Error)
 	}
-	return err
+	return ready, err
 }
 
 // startTime is how long a warden may take to start, on a machine that does
@@ -167,9 +259,21 @@ func pipe() (ends [2]int, err error) {
 }
 
 // Close ends the warden, waits until nothing of it is left, and removes the
-// private working folder.
+// box's folder.
 func (b *Box) Close() error {
-	for _, fd := range []*int{&b.dirFD, &b.leash, &b.socket, &b.streams[0], &b.streams[1]} {
+	err := b.stop()
+	if b.null != nil {
+		b.null.Close()
+	}
+	if b.dir != "" {
+		err = errors.Join(err, removeAll(b.dir))
+	}
+	return err
+}
+
+// stop ends the warden and all that belongs to it.
+func (b *Box) stop() error {
+	for _, fd := range []*int{&b.leash, &b.socket, &b.streams[0], &b.streams[1]} {
 		if *fd >= 0 {
 			unix.Close(*fd)
 			*fd = -1
@@ -179,13 +283,9 @@ func (b *Box) Close() error {
 		b.warden.Wait()
 		b.warden = nil
 	}
-	if b.null != nil {
-		b.null.Close()
-	}
-	if b.dir != "" {
-		return removeAll(b.dir)
-	}
-	return nil
+	err := b.group.remove()
+	b.group = group{}
+	return err
 }
 
 // Run runs a program to its end. An error means that our side failed: the
@@ -225,11 +325,6 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 		b.broken = fmt.Errorf("%w: %w", ErrLost, err)
 		return Result{}, b.broken
 	}
-	if run.Dir == "" {
-		if err := b.empty(); err != nil {
-			return Result{}, fmt.Errorf("cannot clean the working folder: %w", err)
-		}
-	}
 	if err := ctx.Err(); err != nil {
 		return Result{}, err
 	}
@@ -238,7 +333,7 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 	}
 	result := Result{
 		Ending: rep.Ending, ExitCode: rep.ExitCode, Signal: rep.Signal,
-		Written: carried.written, Left: rep.Left,
+		Written: carried.written, Left: rep.Left, Tried: rep.Tried,
 		Usage: verdict.Usage{CPU: rep.CPU, Wall: rep.Wall, Memory: rep.Memory},
 	}
 	fileTooLarge := rep.Signal == int(unix.SIGXFSZ)
@@ -252,19 +347,23 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 func (b *Box) order(id uint32, run Run) error {
 	o := order{ID: id, Limits: run.Limits}
 	now := task{run.Program, run.Dir}
-	if now.Dir == "" {
-		now.Dir = b.dir
-	}
 	if b.known == nil || b.known.Dir != now.Dir || !b.known.Program.equal(now.Program) {
 		o.Task = &now
+	}
+	input := run.Input
+	switch {
+	case input == nil:
+		input = b.null
+	case input.Name() != inMemory:
+		path, err := filepath.Abs(input.Name())
+		if err != nil {
+			return err
+		}
+		o.Input = path
 	}
 	message, err := o.encode()
 	if err != nil {
 		return err
-	}
-	input := run.Input
-	if input == nil {
-		input = b.null
 	}
 	err = send(b.socket, message, int(input.Fd()))
 	runtime.KeepAlive(input)
@@ -393,58 +492,8 @@ func (c *carried) take(i int, text []byte) (over bool) {
 	return false
 }
 
-// empty removes all that a program left in the working folder, and makes the
-// folder anew if it removed that.
-func (b *Box) empty() error {
-	if isEmpty(b.dirFD) {
-		return nil
-	}
-	unix.Close(b.dirFD)
-	b.dirFD = -1
-	if err := removeAll(b.dir); err != nil {
-		return err
-	}
-	return b.openDir()
-}
-
-func (b *Box) openDir() (err error) {
-	if err = os.Mkdir(b.dir, 0o700); err != nil && !errors.Is(err, os.ErrExist) {
-		return err
-	}
-	b.dirFD, err = unix.Open(b.dir, unix.O_RDONLY|unix.O_DIRECTORY|unix.O_CLOEXEC, 0)
-	return err
-}
-
-// isEmpty reports that an open folder is still there and holds nothing; it is
-// asked after each run.
-func isEmpty(fd int) bool {
-	if _, err := unix.Seek(fd, 0, 0); err != nil {
-		return false
-	}
-	var entries [512]byte
-	n, err := unix.Getdents(fd, entries[:])
-	if err != nil {
-		return false
-	}
-	_, _, names := unix.ParseDirent(entries[:n], 1, nil)
-	return len(names) == 0
-}
-
-// removeAll removes a tree even where the program that made it took away the
-// right to do so.
-func removeAll(path string) error {
-	err := os.RemoveAll(path)
-	if err == nil {
-		return nil
-	}
-	filepath.WalkDir(path, func(p string, d os.DirEntry, _ error) error {
-		if d != nil && d.IsDir() {
-			os.Chmod(p, 0o700)
-		}
-		return nil
-	})
-	return os.RemoveAll(path)
-}
+// inMemory is the name of a file that has no path.
+const inMemory = "in memory"
 
 // Memory returns data as an open file that lives in memory only, at offset 0.
 // The caller closes it.
@@ -453,7 +502,7 @@ func Memory(data []byte) (*os.File, error) {
 	if err != nil {
 		return nil, err
 	}
-	file := os.NewFile(uintptr(fd), "input")
+	file := os.NewFile(uintptr(fd), inMemory)
 	if _, err := file.WriteAt(data, 0); err != nil {
 		file.Close()
 		return nil, err

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strings"
 	"syscall"
 	"time"
@@ -37,10 +38,44 @@ const (
 // smallText is the size up to which a file is read at once, in bytes.
 const smallText = 16 << 10
 
-// settled runs the case, and runs it again alone if it came near the time
-// limit while others ran beside it. The lone run settles its time. Where
-// anything else differs, the worse verdict stands.
+// settled runs the case as often as was asked for.
 func (r *caseRun) settled(ctx context.Context) (verdict.Outcome, error) {
+	outcome, err := r.sure(ctx)
+	if err != nil || r.options.Repeat == 1 || !outcome.Ran {
+		return outcome, err
+	}
+	times := []time.Duration{outcome.Usage.CPU}
+	for range r.options.Repeat - 1 {
+		another, err := r.sure(ctx)
+		if err != nil {
+			return another, err
+		}
+		times = append(times, another.Usage.CPU)
+		outcome = both(outcome, another)
+	}
+	slices.Sort(times)
+	outcome.Spread = &verdict.Spread{Runs: len(times), Least: times[0], Median: times[len(times)/2], Most: times[len(times)-1]}
+	outcome.Usage.CPU = outcome.Spread.Median
+	return outcome, nil
+}
+
+// both makes one outcome of two runs that count alike: the worse verdict
+// stands, and the larger memory.
+func both(a, b verdict.Outcome) verdict.Outcome {
+	worse := a
+	if verdict.Worse(a.Verdict, b.Verdict) != a.Verdict {
+		worse = b
+	}
+	worse.Unsteady = a.Unsteady || b.Unsteady || a.Verdict != b.Verdict
+	worse.Usage.Memory = max(a.Usage.Memory, b.Usage.Memory)
+	worse.Usage.Wall = max(a.Usage.Wall, b.Usage.Wall)
+	return worse
+}
+
+// sure runs the case, and runs it again alone if it came near the time limit
+// while others ran beside it. The lone run settles its time. Where anything
+// else differs, the worse verdict stands.
+func (r *caseRun) sure(ctx context.Context) (verdict.Outcome, error) {
 	r.alone.RLock()
 	first, err := r.once(ctx)
 	r.alone.RUnlock()
@@ -271,6 +306,9 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result) {
 		case result.Left > 0:
 			o.Message = fmt.Sprintf("left %d of its processes running", result.Left)
 		}
+	}
+	if result.Tried != "" {
+		o.Message = strings.TrimPrefix(o.Message+"; "+result.Tried, "; ")
 	}
 	if !o.Verdict.Passing() {
 		o.Hints = compare.Hints(r.evidence(o))

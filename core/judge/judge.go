@@ -15,6 +15,7 @@ import (
 	"os"
 	"path/filepath"
 	"runtime"
+	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -38,6 +39,11 @@ type Options struct {
 	MissingIsFault bool
 	// Cache is the folder of builds; empty: the user's.
 	Cache string
+	// Uncontained lets programs use the network and files as the person can.
+	Uncontained bool
+	// Repeat runs each case so many times, to show how far its time varies;
+	// 0 is 1.
+	Repeat int
 }
 
 // KeptText bounds what is kept of one output of one run, in bytes.
@@ -48,6 +54,10 @@ type Event any
 
 // Building: a source is being looked up or built.
 type Building struct{ Solution int }
+
+// Held: programs are about to run, held in this way. It is told once, before
+// the first solution that runs.
+type Held struct{ Hold box.Hold }
 
 // Began: a solution is about to run its cases, or to be passed over.
 type Began struct {
@@ -89,6 +99,7 @@ type session struct {
 	kit     *toolchain.Kit
 	tell    func(Event)
 	workers []*worker
+	groups  chan *box.Groups // comes once it is known; nil: there are none
 	// alone lets runs beside each other hold it for reading, and one that
 	// must be alone for writing.
 	alone sync.RWMutex
@@ -96,23 +107,33 @@ type session struct {
 
 // A worker runs programs one at a time in a box that is opened when needed.
 type worker struct {
-	scratch string
+	options box.Options
 	box     *box.Box
+}
+
+func (w *worker) open() (err error) {
+	if w.box == nil {
+		w.box, err = box.Open(w.options)
+	}
+	return err
+}
+
+func (w *worker) close() (err error) {
+	if w.box != nil {
+		err = w.box.Close()
+		w.box = nil
+	}
+	return err
 }
 
 // Run implements toolchain.Runner. A box that was lost is replaced before the
 // next run.
 func (w *worker) Run(ctx context.Context, run box.Run) (result box.Result, err error) {
-	if w.box == nil {
-		b, err := box.Open(w.scratch)
-		if err != nil {
-			return box.Result{}, err
-		}
-		w.box = b
+	if err := w.open(); err != nil {
+		return box.Result{}, err
 	}
 	if result, err = w.box.Run(ctx, run); errors.Is(err, box.ErrLost) {
-		w.box.Close()
-		w.box = nil
+		w.close()
 	}
 	return result, err
 }
@@ -143,6 +164,7 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	if o.Cache == "" {
 		o.Cache = toolchain.DefaultDir()
 	}
+	o.Repeat = max(o.Repeat, 1)
 	kit, err := toolchain.Open(o.Cache)
 	if err != nil {
 		return err
@@ -151,19 +173,24 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	if err != nil {
 		return fmt.Errorf("cannot make a working folder: %w", err)
 	}
-	s := &session{problem: p, options: o, kit: kit, tell: tell}
-	for range o.Jobs {
-		s.workers = append(s.workers, &worker{scratch: scratch.dir})
-	}
+	s := &session{problem: p, options: o, kit: kit, tell: tell, groups: make(chan *box.Groups, 1)}
 	defer func() {
 		for _, w := range s.workers {
-			if w.box != nil {
-				err = errors.Join(err, w.box.Close())
-			}
+			err = errors.Join(err, w.close())
 		}
 		err = errors.Join(err, scratch.remove())
 	}()
-	plans, faults := s.buildAll(ctx, solutions)
+	go func() {
+		groups, _ := box.OpenGroups() // without them the watch holds the limits alone
+		s.groups <- groups
+	}()
+	plans, faults, err := s.buildAll(ctx, solutions, scratch.dir)
+	if err != nil {
+		return err
+	}
+	if err := s.hold(plans, scratch.dir); err != nil {
+		return err
+	}
 	for i, plan := range plans {
 		if err := ctx.Err(); err != nil {
 			return err
@@ -176,15 +203,43 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	return nil
 }
 
-// buildAll builds every solution, as many beside each other as there are
-// workers.
-func (s *session) buildAll(ctx context.Context, solutions []problem.Solution) ([]Plan, []error) {
+// hold prepares the workers for what was built, and tells how they hold it.
+// Where nothing is to be run there are none.
+func (s *session) hold(plans []Plan, scratch string) error {
+	runs := slices.ContainsFunc(plans, func(p Plan) bool { return p.Build != nil && !p.Build.Failed && len(p.Cases) > 0 })
+	if !runs {
+		return nil
+	}
+	hidden, err := s.hidden(plans)
+	if err != nil {
+		return err
+	}
+	options := box.Options{
+		Scratch: scratch, Uncontained: s.options.Uncontained, Groups: <-s.groups,
+		Hidden: hidden, Visible: []string{s.options.Cache},
+	}
+	for range s.options.Jobs {
+		s.workers = append(s.workers, &worker{options: options})
+	}
+	if err := s.workers[0].open(); err != nil {
+		return err
+	}
+	s.tell(Held{s.workers[0].box.Hold()})
+	return nil
+}
+
+// buildAll builds every solution, as many beside each other as there will be
+// workers. Compilers may use what they are used to.
+func (s *session) buildAll(ctx context.Context, solutions []problem.Solution, scratch string) ([]Plan, []error, error) {
 	plans := make([]Plan, len(solutions))
 	faults := make([]error, len(solutions))
+	builders := make([]worker, min(s.options.Jobs, len(solutions)))
 	next := make(chan int)
 	var tell sync.Mutex
 	var group sync.WaitGroup
-	for _, w := range s.workers[:min(len(s.workers), len(solutions))] {
+	for i := range builders {
+		w := &builders[i]
+		w.options = box.Options{Scratch: scratch, Uncontained: true}
 		group.Go(func() {
 			for i := range next {
 				tell.Lock()
@@ -199,7 +254,11 @@ func (s *session) buildAll(ctx context.Context, solutions []problem.Solution) ([
 	}
 	close(next)
 	group.Wait()
-	return plans, faults
+	var err error
+	for i := range builders {
+		err = errors.Join(err, builders[i].close())
+	}
+	return plans, faults, err
 }
 
 func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution) (Plan, error) {
@@ -210,7 +269,7 @@ func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution
 		}
 	}
 	if s.options.Cases != nil {
-		plan.Cases = both(plan.Cases, s.options.Cases)
+		plan.Cases = common(plan.Cases, s.options.Cases)
 	}
 	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: s.problem.Path(solution), Language: solution.Language})
 	if build.Language != nil {
@@ -224,17 +283,17 @@ func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution
 	return plan, nil
 }
 
-// both returns what two ascending lists have in common.
-func both(a, b []int) (common []int) {
+// common returns what two ascending lists share.
+func common(a, b []int) (shared []int) {
 	for _, x := range a {
 		for len(b) > 0 && b[0] < x {
 			b = b[1:]
 		}
 		if len(b) > 0 && b[0] == x {
-			common = append(common, x)
+			shared = append(shared, x)
 		}
 	}
-	return common
+	return shared
 }
 
 // judge runs the cases of one solution. fault is why it could not be built.

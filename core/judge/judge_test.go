@@ -192,6 +192,7 @@ func TestACaseNearTheLimitIsRunAgainAlone(t *testing.T) {
 	for jobs, want := range map[int]string{1: "x", 2: "xx"} {
 		require.NoError(t, os.RemoveAll(file))
 		r := newTry(t, "count burn 0.16 say 1", "1\n", "say 2", "2\n")
+	r.options.Uncontained = true // it counts its runs in a file
 		r.solution.Args = []string{file}
 		r.options.Jobs = jobs
 		_, sum := r.outcomes(t)
@@ -204,6 +205,7 @@ func TestACaseNearTheLimitIsRunAgainAlone(t *testing.T) {
 
 func TestWhatDiffersBetweenTwoRunsIsMarkedAndTheWorseStands(t *testing.T) {
 	r := newTry(t, "first burn 0.16", "1\n", "say 2", "2\n")
+	r.options.Uncontained = true // it counts its runs in a file
 	r.solution.Args = []string{filepath.Join(t.TempDir(), "mark")}
 	r.options.Jobs = 2
 	outcomes, sum := r.outcomes(t)
@@ -294,7 +296,7 @@ func killWardens(t testing.TB) {
 }
 
 func TestALostWorkerIsReplaced(t *testing.T) {
-	w := &worker{scratch: t.TempDir()}
+	w := &worker{options: box.Options{Scratch: t.TempDir()}}
 	run := box.Run{Program: box.Program{Path: "/bin/sh", Args: []string{"-c", "exit 3"}}, Limits: limits.General}
 	result, err := w.Run(t.Context(), run)
 	require.NoError(t, err)
@@ -315,8 +317,8 @@ func TestChosenCasesAndGroupsMeet(t *testing.T) {
 	r.options.Cases = []int{1, 2}
 	outcomes, _ := r.outcomes(t)
 	assert.Len(t, outcomes, 1)
-	assert.Equal(t, []int{1}, both([]int{0, 1}, []int{1, 2}))
-	assert.Empty(t, both([]int{0}, []int{1}))
+	assert.Equal(t, []int{1}, common([]int{0, 1}, []int{1, 2}))
+	assert.Empty(t, common([]int{0}, []int{1}))
 }
 
 func TestAnEndedContextEndsEverythingAndLeavesNothing(t *testing.T) {

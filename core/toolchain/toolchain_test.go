@@ -35,18 +35,26 @@ func need(t testing.TB, tools ...string) {
 }
 
 type bench struct {
-	kit *Kit
-	box *box.Box
-	dir string
+	kit     *Kit
+	builder *box.Box
+	box     *box.Box // contains, as that of a judge does
+	dir     string
 }
 
 func newBench(t testing.TB) *bench {
 	kit, err := Open(filepath.Join(t.TempDir(), "cache"))
 	require.NoError(t, err)
-	b, err := box.Open(t.TempDir())
+	b := &bench{kit: kit, dir: t.TempDir()}
+	b.builder = openBox(t, box.Options{Scratch: t.TempDir(), Uncontained: true})
+	b.box = openBox(t, box.Options{Scratch: t.TempDir(), Hidden: []string{b.dir}, Visible: []string{kit.dir}})
+	return b
+}
+
+func openBox(t testing.TB, o box.Options) *box.Box {
+	b, err := box.Open(o)
 	require.NoError(t, err)
-	t.Cleanup(func() { b.Close() })
-	return &bench{kit, b, t.TempDir()}
+	t.Cleanup(func() { assert.NoError(t, b.Close()) })
+	return b
 }
 
 func (b *bench) write(t testing.TB, name, text string) string {
@@ -56,7 +64,7 @@ func (b *bench) write(t testing.TB, name, text string) string {
 }
 
 func (b *bench) build(t testing.TB, name, text, language string) Build {
-	build, err := b.kit.Build(t.Context(), b.box, Source{Path: b.write(t, name, text), Language: language})
+	build, err := b.kit.Build(t.Context(), b.builder, Source{Path: b.write(t, name, text), Language: language})
 	require.NoError(t, err)
 	return build
 }
@@ -168,7 +176,7 @@ func TestTwoBuildsAtOnceBothSucceed(t *testing.T) {
 	path := b.write(t, "a.c", hello["c"].text)
 	var group sync.WaitGroup
 	for range 4 {
-		own, err := box.Open(t.TempDir())
+		own, err := box.Open(box.Options{Scratch: t.TempDir(), Uncontained: true})
 		require.NoError(t, err)
 		t.Cleanup(func() { own.Close() })
 		group.Go(func() {
@@ -201,7 +209,7 @@ func TestTheClassWithAMainMethodIsFound(t *testing.T) {
 func TestAMissingToolIsToldWithWhatToInstall(t *testing.T) {
 	b := newBench(t)
 	t.Setenv("PATH", t.TempDir())
-	_, err := b.kit.Build(t.Context(), b.box, Source{Path: b.write(t, "a.cpp", "")})
+	_, err := b.kit.Build(t.Context(), b.builder, Source{Path: b.write(t, "a.cpp", "")})
 	var missing *MissingError
 	require.True(t, errors.As(err, &missing))
 	assert.EqualError(t, err, "C++ cannot be run: no g++ or clang++ on this machine; install it (Debian: apt install g++)")

@@ -19,10 +19,20 @@ type Usage struct {
 	Memory int64         // bytes, peak of the process tree
 }
 
+// A Spread is how far the processor time of several runs of one case varied.
+type Spread struct {
+	Runs                int
+	Least, Median, Most time.Duration
+}
+
 // An Outcome is all that is known of one case after its run.
 type Outcome struct {
 	Verdict Verdict
 	Usage   Usage
+
+	// Spread says how far the processor time varied where the case was run
+	// several times; Usage then has the median. Nil: it was run once.
+	Spread *Spread
 
 	// Ran says that the program was started: Usage and ExitCode are facts.
 	Ran      bool
@@ -33,7 +43,7 @@ type Outcome struct {
 	Message string
 	// Close says that an accepted case used more than 80 % of a limit.
 	Close bool
-	// Unsteady says that the case was run twice and the runs differed in more
+	// Unsteady says that the case was run more than once and the runs differed in more
 	// than their time; the worse verdict stands.
 	Unsteady bool
 

@@ -1,0 +1,8 @@
+package box
+
+import "golang.org/x/sys/unix"
+
+const (
+	machine     = unix.AUDIT_ARCH_AARCH64
+	otherManner = 1 << 31 // no call has such a number
+)

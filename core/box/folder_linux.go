@@ -1,0 +1,108 @@
+package box
+
+import (
+	"errors"
+	"io/fs"
+	"os"
+	"path/filepath"
+
+	"golang.org/x/sys/unix"
+)
+
+// A workFolder is where a program works, and what it may write to. It is
+// emptied after each run.
+type workFolder struct {
+	path    string
+	fd      int             // the same, open
+	mounted bool            // a file system of its own, which bounds what it holds
+	kept    map[string]bool // entries that are not the program's
+}
+
+func (f *workFolder) open() (err error) {
+	if err = os.Mkdir(f.path, 0o700); err != nil && !errors.Is(err, os.ErrExist) {
+		return err
+	}
+	f.fd, err = unix.Open(f.path, unix.O_RDONLY|unix.O_DIRECTORY|unix.O_CLOEXEC, 0)
+	return err
+}
+
+// untouched reports that the folder is still there and holds nothing; it is
+// asked after each run.
+func (f *workFolder) untouched() bool {
+	if _, err := unix.Seek(f.fd, 0, 0); err != nil {
+		return false
+	}
+	var entries [512]byte
+	n, err := unix.Getdents(f.fd, entries[:])
+	if err != nil {
+		return false
+	}
+	_, _, names := unix.ParseDirent(entries[:n], len(f.kept)+1, nil)
+	for _, name := range names {
+		if !f.kept[name] {
+			return false
+		}
+	}
+	return true
+}
+
+// filled reports that nothing more can be written into a folder that is a
+// file system of its own.
+func (f *workFolder) filled() bool {
+	var s unix.Statfs_t
+	return f.mounted && unix.Fstatfs(f.fd, &s) == nil && (s.Bfree == 0 || s.Ffree == 0)
+}
+
+// size adds up what the folder's files take, in bytes.
+func (f *workFolder) size() (total int64) {
+	filepath.WalkDir(f.path, func(_ string, d fs.DirEntry, err error) error {
+		if err != nil || !d.Type().IsRegular() {
+			return nil
+		}
+		if info, err := d.Info(); err == nil {
+			total += info.Size()
+		}
+		return nil
+	})
+	return total
+}
+
+// empty removes all that a program left in the folder, and makes the folder
+// anew where it is one that the program could remove, or put a link in the
+// place of.
+func (f *workFolder) empty() error {
+	if f.untouched() {
+		return nil
+	}
+	if !f.mounted {
+		unix.Close(f.fd)
+		if err := removeAll(f.path); err != nil {
+			return err
+		}
+		return f.open()
+	}
+	os.Chmod(f.path, 0o700) // the program may have taken away its own right to look
+	entries, err := os.ReadDir(f.path)
+	for _, entry := range entries {
+		if !f.kept[entry.Name()] {
+			err = errors.Join(err, removeAll(filepath.Join(f.path, entry.Name())))
+		}
+	}
+	return err
+}
+
+// removeAll removes a tree even where the program that made it took away the
+// right to do so.
+func removeAll(path string) error {
+	err := os.RemoveAll(path)
+	if err == nil {
+		return nil
+	}
+	filepath.WalkDir(path, func(p string, d os.DirEntry, _ error) error {
+		if d != nil && d.IsDir() {
+			os.Chmod(p, 0o700)
+		}
+		return nil
+	})
+	return os.RemoveAll(path)
+}

@@ -1,0 +1,76 @@
+package judge
+
+import (
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+)
+
+// hidden lists what programs must not see: the folder of the problem, or, where
+// something that they need lies in there, the files of the problem one by one.
+// Expected outputs elsewhere are hidden too.
+func (s *session) hidden(plans []Plan) (paths []string, err error) {
+	folder, err := realPath(s.problem.Dir)
+	if err != nil {
+		return nil, err
+	}
+	needed := []string{s.options.Cache}
+	if home, err := os.UserHomeDir(); err == nil {
+		needed = append(needed, home)
+	}
+	for _, p := range plans {
+		if p.Build != nil && !p.Build.Failed {
+			needed = append(needed, p.Build.Program(p.Limits, nil).Path)
+		}
+	}
+	inside := func(path string) bool {
+		path, err := realPath(path)
+		return err == nil && isBelow(path, folder)
+	}
+	var data []string
+	for _, c := range s.problem.Cases {
+		for _, d := range append(c.Accepted[:len(c.Accepted):len(c.Accepted)], c.Input) {
+			if d.Path != "" {
+				data = append(data, d.Path)
+			}
+		}
+	}
+	if slices.ContainsFunc(needed, inside) {
+		for _, name := range []string{"cases", "cases.md", "verdict.toml"} {
+			data = append(data, filepath.Join(folder, name))
+		}
+	} else {
+		paths = append(paths, folder)
+	}
+	// Most files lie in few folders, which are resolved once.
+	folders := map[string]string{}
+	for _, path := range data {
+		dir, known := folders[filepath.Dir(path)]
+		if !known {
+			if dir, err = realPath(filepath.Dir(path)); err != nil {
+				continue // not there, or no longer
+			}
+			folders[filepath.Dir(path)] = dir
+		}
+		path = filepath.Join(dir, filepath.Base(path))
+		if !slices.ContainsFunc(paths, func(p string) bool { return isBelow(path, p) }) {
+			paths = append(paths, path)
+		}
+	}
+	return paths, nil
+}
+
+// realPath makes a path absolute and follows its links.
+func realPath(path string) (string, error) {
+	path, err := filepath.Abs(path)
+	if err != nil {
+		return "", err
+	}
+	return filepath.EvalSymlinks(path)
+}
+
+// isBelow reports that a path is folder or lies in it.
+func isBelow(path, folder string) bool {
+	return path == folder || strings.HasPrefix(path, strings.TrimSuffix(folder, "/")+"/")
+}
