@@ -249,8 +249,12 @@ func (g group) remove() (err error) {
 
 // join moves this process into the group.
 func (g group) join() error {
+	file := "cgroup.procs"
+	if g.Version == 1 {
+		file = "tasks"
+	}
 	for _, dir := range g.Folders {
-		if err := putText(filepath.Join(dir, "cgroup.procs"), "0"); err != nil {
+		if err := putText(filepath.Join(dir, file), "0"); err != nil {
 			return fmt.Errorf("cannot enter the control group %s: %w", dir, err)
 		}
 	}
@@ -265,31 +269,52 @@ type hold struct {
 	seen                    int64 // processes that the kernel has killed for memory
 }
 
-// open opens the files of the group that limits go to.
-func (g group) open() (h hold, err error) {
-	h = hold{version: g.Version, memory: -1, count: -1, kills: -1}
-	var memory, count, kills string
-	switch g.Version {
-	case 0:
+// enter moves this process into the group and opens the files that limits go
+// to: on mounts of their own where clone says so, since whatever is open for
+// writing keeps a mount from being made read-only.
+func (g group) enter(clone bool) (h hold, err error) {
+	h = hold{memory: -1, count: -1, kills: -1}
+	if g.Version == 0 {
 		return h, nil
-	case 1:
-		memory, kills = g.Folders[0]+"/memory.limit_in_bytes", g.Folders[0]+"/memory.oom_control"
-		count = g.Folders[1] + "/pids.max"
-		putText(g.Folders[0]+"/memory.swappiness", "0")
-	case 2:
-		memory, kills = g.Folders[0]+"/memory.max", g.Folders[0]+"/memory.events"
-		count = g.Folders[0] + "/pids.max"
-		putText(g.Folders[0]+"/memory.swap.max", "0") // absent where there is no swap
 	}
-	for path, fd := range map[string]*int{memory: &h.memory, count: &h.count, kills: &h.kills} {
-		mode := unix.O_WRONLY
-		if fd == &h.kills {
-			mode = unix.O_RDONLY
+	if err := g.join(); err != nil {
+		return h, err
+	}
+	limit, kills := "memory.max", "memory.events"
+	if g.Version == 1 {
+		limit, kills = "memory.limit_in_bytes", "memory.oom_control"
+	}
+	first, last := g.Folders[0], g.Folders[len(g.Folders)-1]
+	for _, one := range []struct {
+		fd           *int
+		folder, file string
+		mode         int
+	}{
+		{&h.memory, first, limit, unix.O_WRONLY},
+		{&h.count, last, "pids.max", unix.O_WRONLY},
+		{&h.kills, first, kills, unix.O_RDONLY},
+	} {
+		flags := uint(unix.O_PATH | unix.O_CLOEXEC)
+		dir, err := unix.Open(one.folder, int(flags), 0)
+		if clone {
+			unix.Close(dir)
+			dir, err = unix.OpenTree(unix.AT_FDCWD, one.folder, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC)
 		}
-		if *fd, err = unix.Open(path, mode|unix.O_CLOEXEC, 0); err != nil {
-			return h, fmt.Errorf("cannot use the control group: %s: %w", path, err)
+		if err == nil {
+			*one.fd, err = unix.Openat(dir, one.file, one.mode|unix.O_CLOEXEC, 0)
+			unix.Close(dir)
+		}
+		if err != nil {
+			return h, fmt.Errorf("cannot use %s of the control group: %w", one.file, err)
 		}
 	}
+	// No swap: what is not in memory is not measured. Absent where there is none.
+	if g.Version == 1 {
+		putText(first+"/memory.swappiness", "0")
+	} else {
+		putText(first+"/memory.swap.max", "0")
+	}
+	h.version = g.Version
 	h.seen = h.killed()
 	return h, nil
 }

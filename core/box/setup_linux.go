@@ -25,9 +25,10 @@ type setup struct {
 
 // A readiness is the warden's answer: what holds from now on.
 type readiness struct {
-	Error  string
-	Told   bool // refused system calls are told
-	Filter bool // system calls are refused
+	Error     string
+	Ungrouped string // why the control group cannot be used
+	Told      bool   // refused system calls are told
+	Filter    bool   // system calls are refused
 }
 
 func (s setup) encode() ([]byte, error) {
@@ -40,12 +41,13 @@ func (s setup) encode() ([]byte, error) {
 
 // walled is what stays open of what the walls brought.
 type walled struct {
-	folder   workFolder
-	hold     hold
-	root     int // the tree as it was, read-only and without what hides things; -1: none
-	proc     int // /proc, writable; -1: none
-	listener int // tells of refused calls; -1: none
-	filter   bool
+	folder    workFolder
+	hold      hold
+	ungrouped string // why the control group cannot be used
+	root      int    // the tree as it was, read-only and without what hides things; -1: none
+	proc      int    // /proc, writable; -1: none
+	listener  int    // tells of refused calls; -1: none
+	filter    bool
 }
 
 // raise puts up the walls around this thread and all that it will start.
@@ -55,11 +57,8 @@ func (s setup) raise() (w walled, err error) {
 	if err := unix.Chdir("/"); err != nil {
 		return w, err
 	}
-	if err := s.Group.join(); err != nil {
-		return w, err
-	}
-	if w.hold, err = s.Group.open(); err != nil {
-		return w, err
+	if w.hold, err = s.Group.enter(s.Walls == Namespaces); err != nil {
+		w.ungrouped = err.Error() // the watch holds the limits alone
 	}
 	w.folder = workFolder{path: s.Folder, fd: -1}
 	if s.Apart {

@@ -129,6 +129,7 @@ func begin(buffer []byte) (*warden, error) {
 	if w.walled, err = s.raise(); err != nil {
 		ready.Error = err.Error()
 	}
+	ready.Ungrouped = w.ungrouped
 	ready.Filter, ready.Told = w.filter, w.listener >= 0
 	answer, err := json.Marshal(ready)
 	if err == nil {

@@ -116,7 +116,10 @@ func (b *Box) startWarden(o Options) error {
 				Walls: list[i].walls, Contained: contained, Apart: list[i].apart, Filter: ready.Filter, Told: ready.Told,
 				Denied: denied,
 			}
-			if b.group.Version != 0 {
+			switch {
+			case ready.Ungrouped != "":
+				b.hold.Denied = append(denied[:len(denied):len(denied)], "control groups: "+ready.Ungrouped)
+			case b.group.Version != 0:
 				b.hold.Groups = o.Groups.String()
 			}
 			return nil
@@ -152,9 +155,8 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 			err = errors.Join(err, b.stop())
 		}
 	}()
-	if b.group, err = o.Groups.make(int(boxes.Add(1))); err != nil {
-		return ready, fmt.Errorf("cannot make a control group: %w", err)
-	}
+	var ungrouped error
+	b.group, ungrouped = o.Groups.make(int(boxes.Add(1)))
 	pair, err := unix.Socketpair(unix.AF_UNIX, unix.SOCK_SEQPACKET|unix.SOCK_CLOEXEC, 0)
 	if err != nil {
 		return ready, err
@@ -200,7 +202,10 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	if err := send(b.socket, message); err != nil {
 		return ready, err
 	}
-	return b.awaitReady()
+	if ready, err = b.awaitReady(); err == nil && ungrouped != nil {
+		ready.Ungrouped = ungrouped.Error()
+	}
+	return ready, err
 }
 
 func (w way) attributes() *syscall.SysProcAttr {
