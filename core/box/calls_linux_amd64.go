@@ -1,3 +1,5 @@
+//go:build !portable
+
 package box
 
 import "golang.org/x/sys/unix"

@@ -192,7 +192,7 @@ func TestACaseNearTheLimitIsRunAgainAlone(t *testing.T) {
 	for jobs, want := range map[int]string{1: "x", 2: "xx"} {
 		require.NoError(t, os.RemoveAll(file))
 		r := newTry(t, "count burn 0.16 say 1", "1\n", "say 2", "2\n")
-	r.options.Uncontained = true // it counts its runs in a file
+		r.options.Uncontained = true // it counts its runs in a file
 		r.solution.Args = []string{file}
 		r.options.Jobs = jobs
 		_, sum := r.outcomes(t)

@@ -1,0 +1,117 @@
+//go:build !portable
+
+package box
+
+import (
+	"os"
+	"strings"
+)
+
+// Promises lists what the box holds, in words for a person.
+func (h Hold) Promises() []Promise {
+	memory := "a watch on all processes of the run, at least every 10 ms; the exact peak at the end decides"
+	processes := "counted where they start, and by the watch"
+	if h.Groups != "" {
+		memory += "; the kernel stops what outruns it"
+		processes += "; the kernel refuses more"
+	}
+	list := []Promise{
+		{What: "time", How: "processor time of all processes of the run, looked at when the limit could be reached"},
+		{What: "wall clock", How: "the same watch"},
+		{What: "memory", How: memory},
+		{What: "processes", How: processes},
+		{What: "output", How: "counted while it is read"},
+	}
+	return append(list, h.folder(), h.leftovers(), h.network(), h.files(), h.answers(), h.privileges())
+}
+
+func (h Hold) folder() Promise {
+	p := Promise{What: "working folder", How: "in memory, no larger than the output limit"}
+	if h.Walls != Namespaces {
+		p.How = "on disk, its size looked at by the watch"
+	}
+	return p
+}
+
+func (h Hold) leftovers() Promise {
+	if h.Apart {
+		return Promise{What: "nothing left", How: "process numbers of its own: what a run leaves is killed at one stroke, and dies with cold"}
+	}
+	return Promise{What: "nothing left", How: "what descends from a run is found and killed",
+		Lack: "a program can send signals to your other programs"}
+}
+
+func (h Hold) network() Promise {
+	switch {
+	case h.Walls == Namespaces && h.Filter:
+		return Promise{What: "no network", How: "none is there, and sockets that lead outside are refused" + h.seen()}
+	case h.Walls == Namespaces:
+		return Promise{What: "no network", How: "none is there"}
+	case h.Filter:
+		return Promise{What: "no network", How: "sockets that lead outside are refused" + h.seen()}
+	}
+	return Promise{What: "no network", How: "-", Lack: "a program can use the network"}
+}
+
+func (h Hold) seen() string {
+	if h.Told {
+		return ", and told"
+	}
+	return ""
+}
+
+func (h Hold) files() Promise {
+	switch h.Walls {
+	case Namespaces:
+		return Promise{What: "your files", How: "read-only, all of them; no devices"}
+	case Rules:
+		return Promise{What: "your files", How: "read-only, by Landlock rules"}
+	}
+	return Promise{What: "your files", How: "-", Lack: "a program can change your files"}
+}
+
+func (h Hold) answers() Promise {
+	switch h.Walls {
+	case Namespaces:
+		return Promise{What: "expected outputs", How: "the problem's folder is hidden"}
+	case Rules:
+		return Promise{What: "expected outputs", How: "the problem's folder is not among what may be read"}
+	}
+	return Promise{What: "expected outputs", How: "-", Lack: "a program can read the expected outputs"}
+}
+
+func (h Hold) privileges() Promise {
+	if h.Walls == NoWalls {
+		return Promise{What: "privileges", How: "those of the one who starts it", Lack: "a program can do all that you can"}
+	}
+	return Promise{What: "privileges", How: "none, and none to be gained"}
+}
+
+// Remedies lists what could be had here and is not, with how to get it.
+func (h Hold) Remedies() (list []Remedy) {
+	if h.Walls != Namespaces && h.Contained {
+		list = append(list, Remedy{"walls of namespaces", namespacesRemedy()})
+	}
+	if !h.Filter && h.Contained {
+		list = append(list, Remedy{"a filter of system calls", "a kernel built with CONFIG_SECCOMP_FILTER"})
+	}
+	if h.Groups == "" {
+		list = append(list, Remedy{"control groups", "work in a session of systemd (loginctl shows it), or start 'systemd-run --user --scope -p Delegate=yes' " +
+			"with a shell and work in there; limits hold without them, by the watch alone"})
+	}
+	return list
+}
+
+// namespacesRemedy finds the switch that keeps namespaces from this user.
+func namespacesRemedy() string {
+	for _, one := range []struct{ file, denies, set string }{
+		{"/proc/sys/kernel/unprivileged_userns_clone", "0", "kernel.unprivileged_userns_clone=1"},
+		{"/proc/sys/kernel/apparmor_restrict_unprivileged_userns", "1", "kernel.apparmor_restrict_unprivileged_userns=0"},
+		{"/proc/sys/user/max_user_namespaces", "0", "user.max_user_namespaces=10000"},
+	} {
+		if text, err := os.ReadFile(one.file); err == nil && strings.TrimSpace(string(text)) == one.denies {
+			return "as root: sysctl -w " + one.set
+		}
+	}
+	return "Linux 5.12 or later, outside of a container that denies them"
+}
