@@ -25,6 +25,8 @@ type tryFlags struct {
 	lang     string
 	every    bool
 	evidence int
+	repeat   int
+	open     bool // uncontained
 }
 
 func (a *app) tryCommand() *cli.Command {
@@ -47,6 +49,8 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
 			&cli.StringFlag{Name: "lang", Usage: "take the solutions for `NAME`, such as cpp17, whatever their extension", Destination: &f.lang},
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and hold it against its expect", Destination: &f.every},
+			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times and show how far its time varies, one at a time unless --jobs says otherwise", Value: 1, Destination: &f.repeat},
+			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
 			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
 		},
 		Action: func(ctx context.Context, c *cli.Command) error { return a.try(ctx, c, f) },
@@ -113,6 +117,9 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	return verdictsExit(verdicts)
 }
 
+// mostRepeats bounds --repeat.
+const mostRepeats = 1000
+
 // options turns flags into the judge's options.
 func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 	if f.time != "" {
@@ -134,7 +141,13 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 	if f.every && c.Args().Present() {
 		return o, usageError("--every-solution runs those of verdict.toml; leave out the names, or the option")
 	}
-	o.Jobs = f.jobs
+	if f.repeat < 1 || f.repeat > mostRepeats {
+		return o, usageError("--repeat is %d; it can be 1 to %d", f.repeat, mostRepeats)
+	}
+	o.Jobs, o.Repeat, o.Uncontained = f.jobs, f.repeat, f.open
+	if f.repeat > 1 && f.jobs == 0 {
+		o.Jobs = 1
+	}
 	return o, nil
 }
 

@@ -8,6 +8,7 @@ import (
 	"encoding/json"
 	"io"
 
+	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
@@ -21,6 +22,7 @@ type Try struct {
 	Solutions []solution `json:"solutions"`
 
 	problem *problem.Problem
+	hold    *box.Hold
 }
 
 type solution struct {
@@ -29,8 +31,12 @@ type solution struct {
 	Role     string          `json:"role"`
 	Verdict  verdict.Verdict `json:"verdict"`
 	Message  string          `json:"message,omitempty"`
-	Build    *build          `json:"build,omitempty"`
-	Cases    []testCase      `json:"cases"`
+	// Contained says that programs could not use the network or the person's
+	// files; Lacks lists what could not be kept from them.
+	Contained *bool      `json:"contained,omitempty"`
+	Lacks     []string   `json:"lacks,omitempty"`
+	Build     *build     `json:"build,omitempty"`
+	Cases     []testCase `json:"cases"`
 }
 
 type build struct {
@@ -48,12 +54,20 @@ type testCase struct {
 	ExitCode    *int            `json:"exit_code,omitempty"`
 	Signal      string          `json:"signal,omitempty"`
 	Message     string          `json:"message,omitempty"`
+	Runs        *runs           `json:"runs,omitempty"`
 	Stdout      *string         `json:"stdout,omitempty"`
 	StdoutCut   bool            `json:"stdout_cut,omitempty"`
 	Stderr      *string         `json:"stderr,omitempty"`
 	StderrCut   bool            `json:"stderr_cut,omitempty"`
 	Difference  *difference     `json:"difference,omitempty"`
 	Hints       []string        `json:"hints,omitempty"`
+}
+
+type runs struct {
+	Count  int     `json:"count"`
+	Least  float64 `json:"least_cpu_seconds"`
+	Median float64 `json:"median_cpu_seconds"`
+	Most   float64 `json:"most_cpu_seconds"`
 }
 
 type difference struct {
@@ -74,8 +88,16 @@ func NewTry(p *problem.Problem) *Try {
 // Tell takes one event of the judge.
 func (t *Try) Tell(event judge.Event) {
 	switch e := event.(type) {
+	case judge.Held:
+		t.hold = &e.Hold
 	case judge.Began:
-		t.Solutions = append(t.Solutions, newSolution(e.Plan))
+		s := newSolution(e.Plan)
+		if t.hold != nil && e.Plan.Build != nil && !e.Plan.Build.Failed {
+			s.Lacks = t.hold.Lacks()
+			contained := t.hold.Contained && len(s.Lacks) == 0
+			s.Contained = &contained
+		}
+		t.Solutions = append(t.Solutions, s)
 	case judge.Case:
 		s := &t.Solutions[len(t.Solutions)-1]
 		s.Cases = append(s.Cases, newCase(t.problem.Cases[e.Index].Name, e.Outcome))
@@ -111,6 +133,9 @@ func newCase(name string, o verdict.Outcome) testCase {
 	}
 	if d := o.Difference; d != nil {
 		c.Difference = &difference{d.Line, d.Column, d.Expected, d.Got}
+	}
+	if s := o.Spread; s != nil {
+		c.Runs = &runs{s.Runs, s.Least.Seconds(), s.Median.Seconds(), s.Most.Seconds()}
 	}
 	if !o.Ran {
 		return c

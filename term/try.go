@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
@@ -23,6 +24,7 @@ type TryView struct {
 	// must get.
 	Expectations bool
 
+	hold     *box.Hold // how programs are held; nil: none was run yet
 	solution *tally
 	ended    []ending
 }
@@ -64,6 +66,11 @@ func (v *TryView) Tell(event judge.Event) {
 	switch e := event.(type) {
 	case judge.Building:
 		v.Screen.Progress("building …")
+	case judge.Held:
+		v.hold = &e.Hold
+		if lacks := e.Hold.Lacks(); len(lacks) > 0 {
+			v.Screen.Remark("note: on this machine %s; 'cold host' says why and what to do", strings.Join(lacks, ", "))
+		}
 	case judge.Began:
 		v.begin(e.Plan)
 	case judge.Running:
@@ -126,6 +133,9 @@ func (v *TryView) begin(plan judge.Plan) {
 		v.Screen.Print("%s", name)
 	}
 	v.Screen.Print("%s", v.Screen.wrapped(dim, limitWords(plan.Limits, plan.Unset), "  "))
+	if v.hold != nil && !v.hold.Contained {
+		v.Screen.Print("%s", v.Screen.wrapped(marked, "not contained: it can use the network and your files", "  "))
+	}
 }
 
 // oneCase shows the line of a case: verdict, time, memory, name, remark.
@@ -157,6 +167,10 @@ func (v *TryView) oneCase(e judge.Case) {
 
 func remarkWords(o verdict.Outcome) string {
 	words := Visible(o.Message)
+	if s := o.Spread; s != nil {
+		varied := fmt.Sprintf("%d runs, %s to %s", s.Runs, Duration(s.Least), Duration(s.Most))
+		words = strings.TrimSuffix(varied+"; "+words, "; ")
+	}
 	if o.Unsteady {
 		words = strings.TrimPrefix(words+", differs from run to run", ", ")
 	}
@@ -216,6 +230,14 @@ func (v *TryView) end(e judge.Ended) {
 	line := strong.Render(Visible(t.plan.Solution.File)+":") + " " + verdictStyle(e.Verdict).Render(e.Verdict.String())
 	if words := v.countWords(); words != "" {
 		line += " (" + words + ")"
+	}
+	if v.hold != nil && t.seen > 0 {
+		switch {
+		case !v.hold.Contained:
+			line += ", " + marked.Render("not contained")
+		case len(v.hold.Lacks()) > 0:
+			line += ", " + marked.Render("not fully contained")
+		}
 	}
 	s.Print("%s", s.wrapped(normal, line, ""))
 	if e.Message != "" {

@@ -133,3 +133,29 @@ func firstLine(text []byte) string {
 	line, _, _ := strings.Cut(strings.TrimSpace(string(text)), "\n")
 	return strings.TrimSpace(line)
 }
+
+// A Survey is what was found of one language on this machine.
+type Survey struct {
+	Title    string   // "C++"
+	Versions []string // what its tools say of themselves
+	Missing  error    // why it cannot be used; nil if it can
+}
+
+// Survey looks for the tools of every language.
+func (k *Kit) Survey(ctx context.Context) (all []Survey) {
+	for i := range languages {
+		l := &languages[i]
+		one := Survey{Title: l.Title}
+		for _, tool := range []Tool{l.Compiler, l.Runtime} {
+			f, err := k.locate(ctx, l, tool)
+			switch {
+			case err != nil:
+				one.Missing = err
+			case f.Version != "":
+				one.Versions = append(one.Versions, f.Version)
+			}
+		}
+		all = append(all, one)
+	}
+	return all
+}
