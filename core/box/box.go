@@ -54,6 +54,8 @@ type Options struct {
 	Visible []string
 	// Groups are where the box gets a control group from; nil: it has none.
 	Groups *Groups
+
+	ways []way // the only ways to try; for tests
 }
 
 // A Run is one program to be run once.

@@ -61,7 +61,7 @@ func program(t testing.TB, name string, args ...string) Program {
 			}
 			t.Skip("gcc is missing: no program to run")
 		}
-		path := filepath.Join(compiled.dir, name)
+		path := filepath.Join(compiled.dir, strings.ReplaceAll(name, "/", "-"))
 		out, err := exec.Command("gcc", "-O1", "-static", "-pthread", "-o", path, "testdata/"+name+".c").CombinedOutput()
 		require.NoError(t, err, string(out))
 		compiled.paths[name] = path

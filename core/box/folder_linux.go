@@ -70,13 +70,12 @@ func (f *workFolder) size() (total int64) {
 }
 
 // empty removes all that a program left in the folder, and makes the folder
-// anew where it is one that the program could remove, or put a link in the
-// place of.
+// anew where the program removed it, or put something else in its place.
 func (f *workFolder) empty() error {
 	if f.untouched() {
 		return nil
 	}
-	if !f.mounted {
+	if !f.isThere() {
 		unix.Close(f.fd)
 		if err := removeAll(f.path); err != nil {
 			return err
@@ -91,4 +90,10 @@ func (f *workFolder) empty() error {
 		}
 	}
 	return err
+}
+
+// isThere reports that the path still leads to the folder.
+func (f *workFolder) isThere() bool {
+	var was, is unix.Stat_t
+	return unix.Fstat(f.fd, &was) == nil && unix.Lstat(f.path, &is) == nil && idOf(was) == idOf(is)
 }

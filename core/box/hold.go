@@ -62,3 +62,10 @@ type Remedy struct {
 	Want string
 	Do   string
 }
+
+// A way is one way to start a warden.
+type way struct {
+	walls   Walls
+	apart   bool // the first process of namespaces of its own
+	newUser bool // a user namespace among them
+}

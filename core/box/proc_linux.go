@@ -146,29 +146,6 @@ func descendants(pid int) (all []process, threads int) {
 	return all, threads
 }
 
-// treeMemory returns the bytes that several processes hold at this moment: of
-// one its resident set, of more the sum of their proportional sets, in which a
-// page that several share counts once. Files in memory that nothing maps count
-// as well, standard input left out. The exact sum is only asked for where it
-// can be above known.
-func treeMemory(all []process, known int64, input fileID) (sum int64) {
-	for _, p := range all {
-		sum += resident(p.pid)
-	}
-	if len(all) > 1 && sum > known {
-		sum = 0
-		for _, p := range all {
-			if !sameMemory(p.pid, p.parent) {
-				sum += proportional(p.pid)
-			}
-		}
-	}
-	if len(all) <= fewProcesses {
-		sum += unmappedFiles(all, input)
-	}
-	return sum
-}
-
 // sameMemory reports that two processes share their whole memory, as one does
 // with its parent that was begun with vfork(2) and has not executed anything.
 func sameMemory(a, b int) bool {

@@ -28,7 +28,7 @@ type tracee struct {
 	folder  *workFolder   // whose size the watch looks at; nil: nothing does
 	weighed time.Time     // when it did that last; used by the watch only
 	input   fileID        // standard input
-	tried   string        // guarded by the warden's lock
+	sum     sum           // of the memory of several processes
 
 	mu     sync.Mutex // guards what the watch and the leash also touch
 	peak   int64      // bytes, largest seen so far
@@ -245,7 +245,7 @@ func (t *tracee) exiting(pid int) {
 	}
 	if company > 0 && company <= fewProcesses {
 		all, _ := descendants(os.Getpid())
-		t.raise(treeMemory(all, t.memory(), t.input))
+		t.raise(t.treeMemory(all))
 	}
 }
 

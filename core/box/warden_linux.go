@@ -57,6 +57,7 @@ type warden struct {
 	mu      sync.Mutex
 	current *tracee // the run under way, nil between runs
 	killed  uint32  // number of the last run that was ordered to end
+	tried   string  // what this run tried first and was refused
 }
 
 func serve() error {
@@ -200,8 +201,8 @@ func (w *warden) holdLeash() {
 func (w *warden) noteTry(words string) {
 	w.mu.Lock()
 	defer w.mu.Unlock()
-	if w.current != nil && w.current.tried == "" {
-		w.current.tried = words
+	if w.tried == "" {
+		w.tried = words
 	}
 }
 
@@ -229,6 +230,9 @@ func (w *warden) run(o order, input int) report {
 	}
 	input = w.reopened(input, o.Input)
 	defer unix.Close(input)
+	w.mu.Lock()
+	w.tried = ""
+	w.mu.Unlock()
 	t, err := w.start(o, input)
 	if err != nil {
 		killChildren()
@@ -248,9 +252,10 @@ func (w *warden) run(o order, input int) report {
 	left := reap(t)
 	w.mu.Lock()
 	w.current = nil
+	tried := w.tried
 	w.mu.Unlock()
 	total := reapedTime()
-	rep := report{ID: o.ID, Wall: wall, CPU: max(total-w.spent, t.spentByDead()), Left: left, Tried: t.tried}
+	rep := report{ID: o.ID, Wall: wall, CPU: max(total-w.spent, t.spentByDead()), Left: left, Tried: tried}
 	rep.Ending, rep.Memory = t.outcome()
 	w.spent = total
 	starved := w.hold.killedForMemory()

@@ -85,7 +85,7 @@ func (t *tracee) look() time.Duration {
 		}
 	}
 	cpu = max(cpu, traced)
-	memory := treeMemory(all, t.memory(), t.input)
+	memory := t.treeMemory(all)
 	wall := time.Since(t.began)
 	t.raise(memory)
 	l := t.limits
@@ -125,18 +125,22 @@ type rlimits struct {
 	last  verdict.Limits
 }
 
-// set makes the stack as large as the memory limit, since a judge stops deep
+// set lets the stack grow past the memory limit, since a judge stops deep
 // recursion by memory alone; bounds the size of a file by the output limit;
 // and turns core files off.
 func (r *rlimits) set(l verdict.Limits) error {
 	if err := unix.Setrlimit(unix.RLIMIT_CORE, &unix.Rlimit{}); err != nil {
 		return err
 	}
+	stack := l.Memory
+	if stack > 0 {
+		stack += stack/8 + 8<<20
+	}
 	for _, one := range []struct {
 		resource int
 		want     int64
 	}{
-		{unix.RLIMIT_STACK, l.Memory},
+		{unix.RLIMIT_STACK, stack},
 		{unix.RLIMIT_FSIZE, l.Output},
 	} {
 		var now unix.Rlimit

@@ -70,13 +70,6 @@ func Open(o Options) (b *Box, err error) {
 // Hold says how the box holds what runs in it.
 func (b *Box) Hold() Hold { return b.hold }
 
-// A way is one way to start a warden.
-type way struct {
-	walls   Walls
-	apart   bool // the first process of namespaces of its own
-	newUser bool // a user namespace among them
-}
-
 // ways lists those that can be tried here, the best first. Root needs no user
 // namespace to get the others, and is less powerful in one.
 func ways(contained bool) []way {
@@ -103,6 +96,11 @@ var proved = struct {
 // startWarden starts the warden in the best way that the kernel allows.
 func (b *Box) startWarden(o Options) error {
 	contained := !o.Uncontained
+	if o.ways != nil {
+		ready, err := b.start(o, o.ways[0])
+		b.hold = o.ways[0].hold(ready, o)
+		return err
+	}
 	list := ways(contained)
 	proved.Lock()
 	first, denied := proved.way[contained], proved.denied[contained]
@@ -114,22 +112,27 @@ func (b *Box) startWarden(o Options) error {
 			proved.Lock()
 			proved.way[contained], proved.denied[contained] = i, denied
 			proved.Unlock()
-			b.hold = Hold{
-				Walls: list[i].walls, Contained: contained, Apart: list[i].apart, Filter: ready.Filter, Told: ready.Told,
-				Denied: denied,
-			}
-			switch {
-			case ready.Ungrouped != "":
-				b.hold.Denied = append(denied[:len(denied):len(denied)], "control groups: "+ready.Ungrouped)
-			case b.group.Version != 0:
-				b.hold.Groups = o.Groups.String()
-			}
+			b.hold = list[i].hold(ready, o)
+			b.hold.Denied = append(denied[:len(denied):len(denied)], b.hold.Denied...)
 			return nil
 		}
 		failed = err
 		denied = append(denied[:len(denied):len(denied)], fmt.Sprintf("%s: %v", list[i].words(), err))
 	}
 	return failed
+}
+
+// hold says how a warden holds that was started in this way.
+func (w way) hold(ready readiness, o Options) Hold {
+	h := Hold{
+		Walls: w.walls, Contained: !o.Uncontained, Apart: w.apart,
+		Filter: ready.Filter, Told: ready.Told, Groups: o.Groups.String(),
+	}
+	if ready.Ungrouped != "" {
+		h.Groups = ""
+		h.Denied = []string{"control groups: " + ready.Ungrouped}
+	}
+	return h
 }
 
 func (w way) words() string {

@@ -1,0 +1,57 @@
+//go:build !portable
+
+package box
+
+import (
+	"sync"
+	"time"
+)
+
+// A sum adds up the memory of a tree of processes. An exact sum costs the
+// kernel a walk through all page tables, during which the processes cannot
+// start others, so it is done for a small share of the time only.
+type sum struct {
+	mu    sync.Mutex
+	exact int64     // the last exact sum, in bytes
+	after time.Time // when the next one may be made
+}
+
+// After an exact sum there is none for so many times as long as it took, but
+// not for longer than longestLook.
+const exactPause = 4
+
+// treeMemory returns the bytes that several processes hold at this moment: of
+// one its resident set, of more the sum of their proportional sets, in which a
+// page that several share counts once. Files in memory that nothing maps count
+// as well, standard input left out. The exact sum is only made where it could
+// be a new peak.
+func (t *tracee) treeMemory(all []process) (total int64) {
+	for _, p := range all {
+		total += resident(p.pid)
+	}
+	if len(all) > 1 && total > t.memory() {
+		total = t.sum.of(all)
+	}
+	if len(all) <= fewProcesses {
+		total += unmappedFiles(all, t.input)
+	}
+	return total
+}
+
+func (s *sum) of(all []process) int64 {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	began := time.Now()
+	if began.Before(s.after) {
+		return s.exact
+	}
+	s.exact = 0
+	for _, p := range all {
+		if !sameMemory(p.pid, p.parent) {
+			s.exact += proportional(p.pid)
+		}
+	}
+	ended := time.Now()
+	s.after = ended.Add(min(exactPause*ended.Sub(began), longestLook))
+	return s.exact
+}
