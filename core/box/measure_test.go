@@ -1,0 +1,145 @@
+//go:build linux && !portable
+
+package box
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/verdict"
+)
+
+// runs is how often each row below is measured.
+func runs(t testing.TB) int {
+	if testing.Short() {
+		return 2
+	}
+	return 5
+}
+
+// worst keeps the largest error of a row: what was measured, less what is
+// true.
+type worst struct{ measured, truth float64 }
+
+func (w *worst) add(measured, truth float64) {
+	if math.Abs(measured-truth) >= math.Abs(w.measured-w.truth) {
+		*w = worst{measured, truth}
+	}
+}
+
+// The promise is 2 ms or 1 %. What a program does after it has looked at its
+// clock, and before it has started its own, is not in its figure, and takes
+// longer on a loaded machine.
+const (
+	timeError = 0.010
+	timeShare = 0.02
+)
+
+func TestProcessorTimeIsThatOfTheWholeTree(t *testing.T) {
+	rows := []struct{ name, args string }{
+		{"one thread", "0.2 1 0"},
+		{"two threads", "0.1 2 0"},
+		{"four threads", "0.05 4 0"},
+		{"three children", "0.06 0 3"},
+		{"threads and children", "0.04 2 2"},
+		{"children that nobody waits for", "0.06 0 3 deny"},
+	}
+	eachMode(t, func(t *testing.T, m mode) {
+		b := openMode(t, m)
+		for _, row := range rows {
+			var w worst
+			for range runs(t) {
+				out := &Head{Most: 100}
+				got, err := b.Run(t.Context(), Run{Program: program(t, "burn", strings.Fields(row.args)...), Limits: generous, Output: out})
+				require.NoError(t, err)
+				own, err := strconv.ParseFloat(strings.TrimSpace(string(out.Text)), 64)
+				require.NoError(t, err)
+				w.add(got.Usage.CPU.Seconds(), own)
+			}
+			t.Logf("%-32s true %8.2f ms  measured %8.2f ms  worst error %6.2f ms", row.name, w.truth*1e3, w.measured*1e3, (w.measured-w.truth)*1e3)
+			assert.InDelta(t, w.truth, w.measured, max(timeError, timeShare*w.truth), row.name)
+		}
+	})
+}
+
+func TestPeakMemoryIsWhatTheProgramTouched(t *testing.T) {
+	// What the caller holds must not show in the figures of a small program.
+	ballast := make([]byte, 64<<20)
+	for i := 0; i < len(ballast); i += 4096 {
+		ballast[i] = 1
+	}
+	eachMode(t, func(t *testing.T, m mode) {
+		b := openMode(t, m)
+		var empty worst
+		for range runs(t) {
+			empty.add(float64(run(t, b, program(t, "act", "nothing"), generous).Usage.Memory), 0)
+		}
+		t.Logf("%-32s measured %8.0f KiB", "nothing", empty.measured/1024)
+		assert.Positive(t, empty.measured)
+		assert.Less(t, empty.measured, float64(2<<20))
+		for _, row := range []struct {
+			mib   int64
+			how   string
+			share float64 // of the truth that the error may be
+		}{
+			{1, "plain", 0.01}, {16, "plain", 0.01}, {64, "plain", 0.01}, {512, "plain", 0.01},
+			{16, "thread", 0.01}, {64, "thread", 0.01}, {512, "thread", 0.01},
+			{128, "children", 0.05},
+		} {
+			var w worst
+			truth := float64(row.mib << 20)
+			if row.how != "children" {
+				truth += empty.measured
+			}
+			for range runs(t) {
+				w.add(float64(run(t, b, program(t, "touch", strconv.FormatInt(row.mib, 10), row.how), generous).Usage.Memory), truth)
+			}
+			name := fmt.Sprintf("%d MiB, %s", row.mib, row.how)
+			t.Logf("%-32s true %8.0f KiB measured %8.0f KiB worst error %6.0f KiB", name, truth/1024, w.measured/1024, (w.measured-truth)/1024)
+			assert.InDelta(t, truth, w.measured, max(row.share*truth, 256<<10), name)
+		}
+	})
+	assert.NotZero(t, ballast[4096])
+}
+
+func TestLimitsEndARunSoonAfterTheyArePassed(t *testing.T) {
+	// The promise is 50 ms; a loaded test machine is given more.
+	const late = 400 * time.Millisecond
+	eachMode(t, func(t *testing.T, m mode) {
+		b := openMode(t, m)
+		for _, tt := range []struct {
+			act    string
+			limits verdict.Limits
+			want   Ending
+		}{
+			{"loop", verdict.Limits{Time: 100 * time.Millisecond, Wall: time.Second}, PassedTime},
+			{"sleep", verdict.Limits{Time: time.Second, Wall: 100 * time.Millisecond}, PassedWall},
+			{"stop", verdict.Limits{Time: time.Second, Wall: 100 * time.Millisecond}, PassedWall},
+		} {
+			var longest time.Duration
+			for range runs(t) {
+				began := time.Now()
+				got := run(t, b, program(t, "act", tt.act), tt.limits)
+				longest = max(longest, time.Since(began)-min(tt.limits.Time, tt.limits.Wall))
+				assert.Equal(t, tt.want, got.Ending)
+			}
+			t.Logf("%-8s over %5.1f ms after the limit at the latest", tt.act, longest.Seconds()*1e3)
+			assert.Positive(t, longest, "never before the limit")
+			assert.Less(t, longest, late)
+		}
+	})
+}
+
+func openMode(t testing.TB, m mode) *Box {
+	b, err := Open(m.options(t))
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, b.Close()) })
+	return b
+}
