@@ -9,6 +9,7 @@ import (
 
 	"github.com/urfave/cli/v3"
 
+	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/demo"
@@ -38,12 +39,12 @@ func (a *app) demoCommand() *cli.Command {
 func (a *app) demo(ctx context.Context, out string) error {
 	dir := a.path(out)
 	if out == "" {
-		temporary, err := os.MkdirTemp("", "cold-verdict-demo-")
+		scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-demo-")
 		if err != nil {
 			return err
 		}
-		defer os.RemoveAll(temporary)
-		dir = temporary
+		defer scratch.Remove()
+		dir = scratch.Dir
 	} else if err := os.MkdirAll(dir, 0o755); err != nil {
 		return usageError("--out: %v", err)
 	}

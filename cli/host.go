@@ -53,16 +53,16 @@ func (a *app) host(ctx context.Context) (err error) {
 // survey opens a box as a judge would, and says how it holds, and why it has
 // no control group if it has none.
 func survey() (hold box.Hold, ungrouped string, err error) {
-	scratch, err := os.MkdirTemp("", "cold-verdict-host-")
+	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-host-")
 	if err != nil {
 		return hold, "", err
 	}
-	defer func() { err = errors.Join(err, os.RemoveAll(scratch)) }()
+	defer func() { err = errors.Join(err, scratch.Remove()) }()
 	groups, why := box.OpenGroups()
 	if why != nil {
 		ungrouped = why.Error()
 	}
-	b, err := box.Open(box.Options{Scratch: scratch, Groups: groups})
+	b, err := box.Open(box.Options{Scratch: scratch.Dir, Groups: groups})
 	if err != nil {
 		return hold, "", err
 	}

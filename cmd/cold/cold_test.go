@@ -440,3 +440,37 @@ func TestTheDemoShowsWhatIsMissing(t *testing.T) {
 	assert.Contains(t, got.out, "every verdict came out as it should. 14 solutions skipped")
 	assert.Contains(t, got.out, "no node or nodejs on this machine; install it")
 }
+
+// traces lists what a run can leave on the machine: folders, control groups.
+func traces(scratch, cache string) (left []string) {
+	for _, pattern := range []string{
+		scratch + "/*", cache + "/cold-verdict/stage-*",
+		"/sys/fs/cgroup/memory/cold-verdict-*", "/sys/fs/cgroup/memory/*/*/cold-verdict-*", "/sys/fs/cgroup/pids/cold-verdict-*",
+		"/sys/fs/cgroup/cold-verdict-*", "/sys/fs/cgroup/*/cold-verdict-*",
+	} {
+		found, _ := filepath.Glob(pattern)
+		left = append(left, found...)
+	}
+	return left
+}
+
+func TestWhatAKilledProgramLeavesTheNextOneRemoves(t *testing.T) {
+	need(t, "gcc")
+	s := folder(t, map[string]string{
+		"loop.c": "#include <unistd.h>\nint main(void){ if (fork() == 0) { setsid(); for (;;) pause(); } for (;;) {} }\n",
+		"1.in":   "", "2.in": "", "3.in": "", "quick.c": "int main(void){ return 0; }\n",
+	})
+	scratch, cache := t.TempDir(), t.TempDir()
+	s.env = []string{"TMPDIR=" + scratch, "XDG_CACHE_HOME=" + cache}
+	before := traces(scratch, cache)
+	for _, wait := range []time.Duration{10, 100, 1200} { // while it builds, and while it runs
+		cmd := s.command(t, "try", "loop.c", "--time", "1min")
+		require.NoError(t, cmd.Start())
+		time.Sleep(wait * time.Millisecond)
+		require.NoError(t, cmd.Process.Kill())
+		cmd.Wait()
+		assert.Eventually(t, func() bool { return len(processes(t, cache)) == 0 }, 5*time.Second, 10*time.Millisecond, "no process is left")
+		assert.Equal(t, 10, s.run(t, "try", "quick.c").status)
+		assert.Equal(t, before, traces(scratch, cache), "after %d ms", wait)
+	}
+}

@@ -9,6 +9,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strconv"
 	"strings"
 	"sync"
 	"syscall"
@@ -27,6 +28,10 @@ func TestMain(m *testing.M) {
 	if len(os.Args) == 3 && os.Args[1] == "run-until-killed" {
 		runUntilKilled(os.Args[2])
 	}
+	if dir := os.Getenv("COLD_TEST_PROGRAMS"); dir != "" {
+		compiled.dir, compiled.before = dir, true
+		os.Exit(m.Run())
+	}
 	dir, err := os.MkdirTemp("", "cold-box-test-")
 	if err != nil {
 		panic(err)
@@ -37,6 +42,15 @@ func TestMain(m *testing.M) {
 	os.Exit(code)
 }
 
+// slowness is how many times slower than usual this machine is, such as one
+// that is emulated.
+var slowness = func() time.Duration {
+	if n, err := strconv.Atoi(os.Getenv("COLD_TEST_SLOWNESS")); err == nil {
+		return time.Duration(n)
+	}
+	return 1
+}()
+
 // generous is far more than any of the programs below needs.
 var generous = verdict.Limits{
 	Time: 10 * time.Second, Wall: 20 * time.Second,
@@ -45,14 +59,19 @@ var generous = verdict.Limits{
 
 var compiled = struct {
 	sync.Mutex
-	dir   string
-	paths map[string]string
+	dir    string
+	before bool // they are in dir already
+	paths  map[string]string
 }{paths: map[string]string{}}
 
-// program compiles testdata/NAME.c once, statically.
+// program compiles testdata/NAME.c once, statically, or takes what was compiled
+// before.
 func program(t testing.TB, name string, args ...string) Program {
 	compiled.Lock()
 	defer compiled.Unlock()
+	if compiled.before {
+		return Program{Path: filepath.Join(compiled.dir, strings.ReplaceAll(name, "/", "-")), Args: args}
+	}
 	if compiled.paths[name] == "" {
 		if _, err := exec.LookPath("gcc"); err != nil {
 			if os.Getenv("CI") == "true" {

@@ -20,6 +20,7 @@ type Hold struct {
 	Walls     Walls
 	Contained bool     // it was asked to keep programs from the rest of the machine
 	Apart     bool     // programs have process numbers of their own
+	Near      bool     // no signal of a program reaches another one outside
 	Filter    bool     // system calls that lead outside are refused
 	Told      bool     // and it is seen when one was tried
 	Groups    string   // which control groups the kernel holds limits with; empty: none

@@ -37,8 +37,11 @@ func (h Hold) leftovers() Promise {
 	if h.Apart {
 		return Promise{What: "nothing left", How: "process numbers of its own: what a run leaves is killed at one stroke, and dies with cold"}
 	}
-	return Promise{What: "nothing left", How: "what descends from a run is found and killed",
-		Lack: "a program can send signals to your other programs"}
+	p := Promise{What: "nothing left", How: "what descends from a run is found and killed"}
+	if !h.Near {
+		p.Lack = "a program can send signals to your other programs"
+	}
+	return p
 }
 
 func (h Hold) network() Promise {

@@ -31,6 +31,7 @@ type readiness struct {
 	Ungrouped string // why the control group cannot be used
 	Told      bool   // refused system calls are told
 	Filter    bool   // system calls are refused
+	Near      bool   // signals reach no process outside
 }
 
 func (s setup) encode() ([]byte, error) {

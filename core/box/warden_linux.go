@@ -133,6 +133,7 @@ func begin(buffer []byte) (*warden, error) {
 		ready.Error = err.Error()
 	}
 	ready.Ungrouped = w.ungrouped
+	ready.Near = s.Apart || s.Walls == Rules && rulesVersion() >= 6
 	ready.Filter, ready.Told = w.filter, w.listener >= 0
 	answer, err := json.Marshal(ready)
 	if err == nil {

@@ -125,7 +125,7 @@ func (b *Box) startWarden(o Options) error {
 // hold says how a warden holds that was started in this way.
 func (w way) hold(ready readiness, o Options) Hold {
 	h := Hold{
-		Walls: w.walls, Contained: !o.Uncontained, Apart: w.apart,
+		Walls: w.walls, Contained: !o.Uncontained, Apart: w.apart, Near: ready.Near,
 		Filter: ready.Filter, Told: ready.Told, Groups: o.Groups.String(),
 	}
 	if ready.Ungrouped != "" {

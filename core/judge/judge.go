@@ -169,7 +169,7 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	if err != nil {
 		return err
 	}
-	scratch, err := newScratch(os.TempDir())
+	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-run-")
 	if err != nil {
 		return fmt.Errorf("cannot make a working folder: %w", err)
 	}
@@ -178,17 +178,17 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 		for _, w := range s.workers {
 			err = errors.Join(err, w.close())
 		}
-		err = errors.Join(err, scratch.remove())
+		err = errors.Join(err, scratch.Remove())
 	}()
 	go func() {
 		groups, _ := box.OpenGroups() // without them the watch holds the limits alone
 		s.groups <- groups
 	}()
-	plans, faults, err := s.buildAll(ctx, solutions, scratch.dir)
+	plans, faults, err := s.buildAll(ctx, solutions, scratch.Dir)
 	if err != nil {
 		return err
 	}
-	if err := s.hold(plans, scratch.dir); err != nil {
+	if err := s.hold(plans, scratch.Dir); err != nil {
 		return err
 	}
 	for i, plan := range plans {

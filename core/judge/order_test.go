@@ -91,26 +91,6 @@ func TestSmallAndLargeExpectedFilesAreReadAlike(t *testing.T) {
 	}
 }
 
-func TestWhatAKilledProcessLeftIsRemovedAndWhatIsInUseIsNot(t *testing.T) {
-	base := t.TempDir()
-	mine, err := newScratch(base)
-	require.NoError(t, err)
-	stale := filepath.Join(base, scratchName+"stale")
-	require.NoError(t, os.MkdirAll(filepath.Join(stale, "work-1"), 0o755))
-	other := filepath.Join(base, "cold-verdict-demo-1")
-	require.NoError(t, os.Mkdir(other, 0o755))
-	second, err := newScratch(base)
-	require.NoError(t, err)
-	assert.NoDirExists(t, stale)
-	assert.DirExists(t, mine.dir, "it is in use")
-	assert.DirExists(t, other, "it is not ours")
-	require.NoError(t, mine.remove())
-	require.NoError(t, second.remove())
-	assert.NoDirExists(t, mine.dir)
-	_, err = newScratch(filepath.Join(base, "gone"))
-	assert.Error(t, err)
-}
-
 func TestRemarksNameTheDifference(t *testing.T) {
 	for want, d := range map[string]verdict.Difference{
 		"line 3: expected 12, got 13":                         {Line: 3, Column: 1, Expected: "12", Got: "13"},

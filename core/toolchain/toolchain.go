@@ -38,6 +38,9 @@ var buildLimits = verdict.Limits{
 	Memory: 4 << 30, Output: 1 << 30, Processes: 4096,
 }
 
+// stageName begins the name of a folder in which something is being built.
+const stageName = "stage-"
+
 // LogSize bounds what is kept of a compiler's messages, in bytes.
 const LogSize = 64 << 10
 
@@ -58,6 +61,7 @@ func Open(dir string) (*Kit, error) {
 			return nil, fmt.Errorf("cannot use the build cache: %w; set XDG_CACHE_HOME to a folder that can be written", err)
 		}
 	}
+	box.RemoveStale(dir, stageName)
 	return &Kit{dir: dir}, nil
 }
 
@@ -222,11 +226,12 @@ func (k *Kit) buildDir(name string, included []string) string {
 // make builds in a folder beside its later place and moves it there when it
 // is whole. Two at once both build; the later one uses the earlier's.
 func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, source []byte, commands [][]string) error {
-	stage, err := os.MkdirTemp(k.dir, "stage-")
+	scratch, err := box.NewScratch(k.dir, stageName)
 	if err != nil {
 		return fmt.Errorf("cannot use the build cache: %w", err)
 	}
-	defer os.RemoveAll(stage)
+	defer scratch.Remove()
+	stage := scratch.Dir
 	if err := os.WriteFile(filepath.Join(stage, build.File), source, 0o600); err != nil {
 		return err
 	}

@@ -1,0 +1,64 @@
+package box
+
+import (
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"golang.org/x/sys/unix"
+)
+
+// A Scratch is a folder for temporary files that nothing leaves behind: as
+// long as its owner lives, it holds a lock on the folder, and one without a
+// lock is removed by the next that makes a scratch beside it.
+type Scratch struct {
+	Dir  string
+	lock *os.File
+}
+
+// NewScratch makes a scratch inside base, whose name begins with name, and
+// removes those of that name there whose owner was killed.
+func NewScratch(base, name string) (*Scratch, error) {
+	RemoveStale(base, name)
+	var failed error
+	for range 10 { // another one may have removed it before it was locked
+		dir, err := os.MkdirTemp(base, name)
+		if err != nil {
+			return nil, err
+		}
+		s, err := lockScratch(dir)
+		if err == nil {
+			return s, nil
+		}
+		failed = err
+	}
+	return nil, fmt.Errorf("cannot lock a new folder in %s: %w", base, failed)
+}
+
+// RemoveStale removes every scratch of that name whose owner was killed.
+func RemoveStale(base, name string) {
+	left, _ := filepath.Glob(filepath.Join(base, name+"*"))
+	for _, dir := range left {
+		if s, err := lockScratch(dir); err == nil {
+			s.Remove() // what somebody else left stays: it cannot be removed, nor locked
+		}
+	}
+}
+
+func lockScratch(dir string) (*Scratch, error) {
+	file, err := os.OpenFile(dir, os.O_RDONLY|unix.O_NOFOLLOW|unix.O_DIRECTORY, 0)
+	if err != nil {
+		return nil, err
+	}
+	if err := unix.Flock(int(file.Fd()), unix.LOCK_EX|unix.LOCK_NB); err != nil {
+		file.Close()
+		return nil, err
+	}
+	return &Scratch{dir, file}, nil
+}
+
+// Remove removes the folder, if it is still there.
+func (s *Scratch) Remove() error {
+	return errors.Join(removeAll(s.Dir), s.lock.Close())
+}
