@@ -49,7 +49,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
 			&cli.StringFlag{Name: "lang", Usage: "take the solutions for `NAME`, such as cpp17, whatever their extension", Destination: &f.lang},
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and hold it against its expect", Destination: &f.every},
-			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times and show how far its time varies, one at a time unless --jobs says otherwise", Value: 1, Destination: &f.repeat},
+			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times, one at a time, and show how its time varies", Value: 1, Destination: &f.repeat},
 			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
 			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
 		},

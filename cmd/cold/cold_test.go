@@ -22,12 +22,24 @@ import (
 // that a change to any of it makes go test run these tests again.
 var program = main
 
+func TestMain(m *testing.M) {
+	code := m.Run()
+	if built != "" {
+		os.RemoveAll(built)
+	}
+	os.Exit(code)
+}
+
+// built is the folder that the program is built in.
+var built string
+
 // binary builds the program once.
 var binary = sync.OnceValues(func() (string, error) {
 	dir, err := os.MkdirTemp("", "cold-built-")
 	if err != nil {
 		return "", err
 	}
+	built = dir
 	path := filepath.Join(dir, "cold")
 	out, err := exec.Command("go", "build", "-o", path, ".").CombinedOutput()
 	if err != nil {
@@ -473,4 +485,63 @@ func TestWhatAKilledProgramLeavesTheNextOneRemoves(t *testing.T) {
 		assert.Equal(t, 10, s.run(t, "try", "quick.c").status)
 		assert.Equal(t, before, traces(scratch, cache), "after %d ms", wait)
 	}
+}
+
+func TestWhatAProgramTriesIsRefusedAndTold(t *testing.T) {
+	need(t, "gcc", "python3")
+	s := folder(t, map[string]string{
+		"cases/1.in": "1\n", "cases/1.out": "7\n",
+		"radio.py":   "import socket\ntry: socket.create_connection(('192.0.2.1', 80), 1)\nexcept OSError: pass\nprint(7)\n",
+		"peek.py":    "import os, sys\nfor path in sys.argv[1:]:\n    try: print(open(path).read())\n    except OSError as e: print(type(e).__name__)\n",
+		"diary.py":   "import os\nopen(os.path.expanduser('~/planted'), 'w')\n",
+		"own.py":     "import tempfile\nopen('notes', 'w').write('x')\ntempfile.TemporaryFile()\nprint(7)\n",
+	})
+	home := t.TempDir()
+	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "verdict.toml"),
+		fmt.Appendf(nil, "[[solution]]\nfile = \"peek.py\"\nargs = [%q]\n", filepath.Join(s.dir, "cases", "1.out")), 0o644))
+	s.env = []string{"HOME=" + home}
+	got := s.run(t, "try", "radio.py")
+	assert.Equal(t, 0, got.status, got.out)
+	assert.Contains(t, got.out, "tried to open a network connection")
+	assert.NotContains(t, got.out, "contained")
+	assert.Equal(t, 0, s.run(t, "try", "own.py").status)
+
+	got = s.run(t, "try", "peek.py")
+	assert.Equal(t, 1, got.status)
+	assert.Contains(t, got.out, "Error")
+	got = s.run(t, "try", "peek.py", "--uncontained")
+	assert.Equal(t, 0, got.status, got.out)
+	assert.Contains(t, got.out, "not contained: it can use the network and your files")
+	assert.Contains(t, got.out, "1 accepted), not contained")
+
+	assert.Equal(t, 1, s.run(t, "try", "diary.py").status)
+	assert.NoFileExists(t, filepath.Join(home, "planted"))
+
+	for _, args := range [][]string{{}, {"--uncontained"}} {
+		got = s.run(t, append([]string{"try", "own.py", "--json", "-", "--repeat", "3"}, args...)...)
+		var report struct {
+			Solutions []struct {
+				Contained *bool
+				Cases     []struct{ Runs struct{ Count int } }
+			}
+		}
+		require.NoError(t, json.Unmarshal([]byte(got.out), &report), got.out)
+		require.NotNil(t, report.Solutions[0].Contained)
+		assert.Equal(t, len(args) == 0, *report.Solutions[0].Contained)
+		assert.Equal(t, 3, report.Solutions[0].Cases[0].Runs.Count)
+	}
+	assert.Equal(t, 64, s.run(t, "try", "own.py", "--repeat", "0").status)
+}
+
+func TestHostSaysHowLimitsAreHeldAndWhichLanguagesThereAre(t *testing.T) {
+	need(t, "gcc")
+	got := session{dir: t.TempDir()}.run(t, "host")
+	assert.Contains(t, []int{0, 1}, got.status, "1 where something does not hold")
+	for _, words := range []string{"how a run is held", "memory", "no network", "expected outputs", "control groups", "found  C ", "gcc"} {
+		assert.Contains(t, got.out, words)
+	}
+	for line := range strings.Lines(got.out) {
+		assert.LessOrEqual(t, len([]rune(line)), 101, line)
+	}
+	assert.Equal(t, 64, session{dir: t.TempDir()}.run(t, "host", "extra").status)
 }

@@ -22,7 +22,11 @@ import (
 
 func TestMain(m *testing.M) {
 	box.Warden()
-	os.Exit(m.Run())
+	code := m.Run()
+	if shared != "" {
+		os.RemoveAll(shared)
+	}
+	os.Exit(code)
 }
 
 // obey is a program that does what its input says, word by word.
