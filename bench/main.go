@@ -20,6 +20,8 @@ import (
 	"strconv"
 	"strings"
 	"time"
+
+	"coldverdict/core/box"
 )
 
 // A bench is a folder with everything that is needed, built.
@@ -30,15 +32,17 @@ type bench struct {
 }
 
 func main() {
+	box.Warden()
 	rounds := flag.Int("rounds", 5, "rounds of each measurement")
+	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, cases or pour")
 	flag.Parse()
-	if err := run(*rounds); err != nil {
+	if err := run(*rounds, *only); err != nil {
 		fmt.Fprintln(os.Stderr, "bench:", err)
 		os.Exit(1)
 	}
 }
 
-func run(rounds int) error {
+func run(rounds int, only string) error {
 	dir, err := os.MkdirTemp("", "cold-bench-")
 	if err != nil {
 		return err
@@ -49,6 +53,9 @@ func run(rounds int) error {
 		"go build -o " + b.cold + " ./cmd/cold",
 		"gcc -O2 -o " + b.path("spawn") + " bench/programs/spawn.c",
 		"g++ -O2 -static -o " + b.path("tiny") + " bench/programs/tiny.cpp",
+		"g++ -O2 -o " + b.path("tiny-dynamic") + " bench/programs/tiny.cpp",
+		"gcc -O2 -static -o " + b.path("tiny-c") + " bench/programs/tiny.c",
+		"gcc -O2 -static -o " + b.path("late") + " bench/programs/late.c",
 		"gcc -O2 -static -o " + b.path("pour") + " bench/programs/pour.c",
 	} {
 		words := strings.Fields(build)
@@ -58,8 +65,16 @@ func run(rounds int) error {
 			return fmt.Errorf("%s: %w\n%s", build, err, out)
 		}
 	}
-	for _, measure := range []func() error{b.start, b.spawn, b.manyCases, b.pour} {
-		if err := measure(); err != nil {
+	for _, m := range []struct {
+		name    string
+		measure func() error
+	}{
+		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"cases", b.manyCases}, {"pour", b.pour},
+	} {
+		if only != "" && only != m.name {
+			continue
+		}
+		if err := m.measure(); err != nil {
 			return err
 		}
 	}

@@ -9,6 +9,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -28,10 +29,14 @@ type Groups struct {
 	under   string   // what made them, in words
 }
 
-// A group is one control group as the warden uses it.
+// A group is one control group as the warden uses it. The whole warden lies in
+// it, for the memory's sake, but of its threads only the one that starts
+// programs is counted with them, so that a program that multiplies cannot keep
+// the others from starting a thread. In version 2 that takes a threaded group
+// inside the group.
 type group struct {
 	Version int      // 2 or 1; 0: there is none
-	Folders []string // version 1: of the controllers memory and pids
+	Folders []string // that of the memory, and that of the processes
 }
 
 // controllers are those that groups here need.
@@ -163,15 +168,7 @@ func words(path string) []string {
 }
 
 func contains(have, want []string) bool {
-	found := 0
-	for _, w := range want {
-		for _, h := range have {
-			if h == w {
-				found++
-			}
-		}
-	}
-	return found == len(want)
+	return !slices.ContainsFunc(want, func(w string) bool { return !slices.Contains(have, w) })
 }
 
 // inFirstVersion takes the group that this process lies in, for each
@@ -207,13 +204,26 @@ func (g *Groups) make(number int) (made group, err error) {
 		return group{}, nil
 	}
 	made.Version = g.version
+	name := fmt.Sprintf("%s%d-%d", groupName, os.Getpid(), number)
 	for _, base := range g.bases {
-		dir := filepath.Join(base, fmt.Sprintf("%s%d-%d", groupName, os.Getpid(), number))
+		made.Folders = append(made.Folders, filepath.Join(base, name))
+	}
+	if g.version == 2 {
+		made.Folders = append(made.Folders, filepath.Join(made.Folders[0], "programs"))
+	}
+	for _, dir := range made.Folders {
 		if err := os.Mkdir(dir, 0o755); err != nil && !errors.Is(err, os.ErrExist) {
-			made.remove()
-			return group{}, err
+			return group{}, errors.Join(err, made.remove())
 		}
-		made.Folders = append(made.Folders, dir)
+	}
+	if g.version == 2 {
+		err = putText(filepath.Join(made.Folders[1], "cgroup.type"), "threaded")
+		if err == nil {
+			err = putText(filepath.Join(made.Folders[0], "cgroup.subtree_control"), "+pids")
+		}
+		if err != nil {
+			return group{}, errors.Join(fmt.Errorf("cannot part threads in %s: %w", made.Folders[0], err), made.remove())
+		}
 	}
 	return made, nil
 }
@@ -227,6 +237,7 @@ func (g *Groups) removeStale() {
 			owner, _, _ := strings.Cut(strings.TrimPrefix(filepath.Base(dir), groupName), "-")
 			pid, err := strconv.Atoi(owner)
 			if err == nil && pid != os.Getpid() && unix.Kill(pid, 0) == unix.ESRCH {
+				unix.Rmdir(filepath.Join(dir, "programs"))
 				unix.Rmdir(dir)
 			}
 		}
@@ -236,7 +247,7 @@ func (g *Groups) removeStale() {
 // remove removes the group, which must be empty but for processes that are
 // about to be gone.
 func (g group) remove() (err error) {
-	for _, dir := range g.Folders {
+	for _, dir := range slices.Backward(g.Folders) {
 		e := unix.Rmdir(dir)
 		for try := 0; e == unix.EBUSY && try < 200; try++ {
 			napMillisecond()
@@ -249,14 +260,14 @@ func (g group) remove() (err error) {
 	return err
 }
 
-// join moves this process into the group.
+// join moves this process into the group, as far as it belongs there.
 func (g group) join() error {
-	file := "cgroup.procs"
-	if g.Version == 1 {
-		file = "tasks"
+	files := []string{"tasks", "tasks"}
+	if g.Version == 2 {
+		files = []string{"cgroup.procs", "cgroup.threads"}
 	}
-	for _, dir := range g.Folders {
-		if err := putText(filepath.Join(dir, file), "0"); err != nil {
+	for i, dir := range g.Folders {
+		if err := putText(filepath.Join(dir, files[i]), "0"); err != nil {
 			return fmt.Errorf("cannot enter the control group %s: %w", dir, err)
 		}
 	}
@@ -286,7 +297,7 @@ func (g group) enter(clone bool) (h hold, err error) {
 	if g.Version == 1 {
 		limit, kills = "memory.limit_in_bytes", "memory.oom_control"
 	}
-	first, last := g.Folders[0], g.Folders[len(g.Folders)-1]
+	first, last := g.Folders[0], g.Folders[1]
 	for _, one := range []struct {
 		fd           *int
 		folder, file string
@@ -321,8 +332,9 @@ func (g group) enter(clone bool) (h hold, err error) {
 	return h, nil
 }
 
-// What a group counts beyond what a program holds itself: kernel memory, and
-// the warden with its threads.
+// What a group counts beyond what a program holds itself: kernel memory and the
+// warden's, and the thread that starts programs. The watch shall find what
+// multiplies before the kernel stops it.
 const (
 	groupSpare   = 48 << 20
 	groupThreads = 64

@@ -79,7 +79,7 @@ func eachMode(t *testing.T, test func(*testing.T, mode)) {
 // strict are limits that make a hostile program's run short.
 var strict = verdict.Limits{
 	Time: 250 * time.Millisecond, Wall: 700 * time.Millisecond,
-	Memory: 128 << 20, Output: 16 << 20, Processes: 60,
+	Memory: 64 << 20, Output: 16 << 20, Processes: 60,
 }
 
 type hostile struct {
@@ -125,18 +125,18 @@ var hostiles = []hostile{
 	{act: "processes thousand threads", want: Exited, with: manyThreads},
 	{act: "processes leave a writer", want: Exited, left: 1},
 
-	{act: "memory sudden", want: PassedMemory, memory: 128 << 20},
-	{act: "memory slow", want: PassedMemory, memory: 128 << 20, with: longOutput},
-	{act: "memory children", want: PassedMemory, memory: 128 << 20, left: -1},
+	{act: "memory sudden", want: PassedMemory, memory: 64 << 20},
+	{act: "memory slow", want: PassedMemory, memory: 64 << 20, with: longOutput},
+	{act: "memory children", want: PassedMemory, memory: 64 << 20, left: -1},
 	{act: "memory children share", want: Exited, memory: 50 << 20, atMost: 60 << 20},
-	{act: "memory shared", want: PassedMemory, memory: 128 << 20},
+	{act: "memory shared", want: PassedMemory, memory: 64 << 20},
 	{act: "memory system v", want: Exited, where: Rules},
-	{act: "memory file", want: PassedMemory, memory: 128 << 20, with: longOutput, where: Namespaces},
-	{act: "memory memfd", want: PassedMemory, memory: 128 << 20, with: longOutput},
-	{act: "memory memfds unmapped", want: PassedMemory, memory: 128 << 20, with: longOutput},
-	{act: "memory after the first thread", want: PassedMemory, memory: 128 << 20},
+	{act: "memory file", want: PassedMemory, memory: 64 << 20, with: longOutput, where: Namespaces},
+	{act: "memory memfd", want: PassedMemory, memory: 64 << 20, with: longOutput},
+	{act: "memory memfds unmapped", want: PassedMemory, memory: 64 << 20, with: longOutput},
+	{act: "memory after the first thread", want: PassedMemory, memory: 64 << 20},
 	{act: "memory deep", want: Exited, memory: 64 << 20, with: deepStack},
-	{act: "memory deep for ever", want: PassedMemory, memory: 128 << 20},
+	{act: "memory deep for ever", want: PassedMemory, memory: 64 << 20},
 
 	{act: "output stdout", want: PassedOutput},
 	{act: "output stderr", want: PassedOutput},

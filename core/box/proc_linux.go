@@ -4,9 +4,11 @@ package box
 
 import (
 	"bytes"
+	"fmt"
 	"os"
 	"strconv"
 	"strings"
+	"sync"
 	"time"
 
 	"golang.org/x/sys/unix"
@@ -154,13 +156,35 @@ func sameMemory(a, b int) bool {
 	return errno == 0 && r == 0
 }
 
-// proportional returns the proportional set size of a process, in bytes.
-func proportional(pid int) int64 {
+// rollup reads one figure of a process from a walk through its page tables, in
+// bytes; -1 if it cannot be had.
+func rollup(pid int, field string) int64 {
 	text, ok := readProc("/proc/" + strconv.Itoa(pid) + "/smaps_rollup")
 	if !ok {
-		return resident(pid)
+		return -1
 	}
-	return statusField(text, "\nPss:") << 10
+	return statusField(text, "\n"+field+":") << 10
+}
+
+// countsLate reports that this kernel adds up the resident set in steps of 64
+// pages for each thread, and so shows too little of it, as Linux did before
+// 6.2.
+var countsLate = sync.OnceValue(func() bool {
+	var name unix.Utsname
+	var major, minor int
+	if unix.Uname(&name) != nil {
+		return true
+	}
+	fmt.Sscanf(unix.ByteSliceToString(name.Release[:]), "%d.%d", &major, &minor)
+	return major < 6 || major == 6 && minor < 2
+})
+
+// proportional returns the proportional set size of a process, in bytes.
+func proportional(pid int) int64 {
+	if size := rollup(pid, "Pss"); size >= 0 {
+		return size
+	}
+	return resident(pid)
 }
 
 // A fileID tells files apart.

@@ -234,6 +234,9 @@ func (t *tracee) signalled(pid int, signal unix.Signal) {
 func (t *tracee) exiting(pid int) {
 	status := readStatus(pid)
 	t.raise(status.peak)
+	if countsLate() {
+		t.raise(rollup(pid, "Rss"))
+	}
 	t.mu.Lock()
 	t.used[status.process] = processTime(status.process)
 	company := len(t.born)

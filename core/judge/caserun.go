@@ -308,7 +308,7 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result) {
 		}
 	}
 	if result.Tried != "" {
-		o.Message = strings.TrimPrefix(o.Message+"; "+result.Tried, "; ")
+		o.Message = strings.TrimSuffix(result.Tried+"; "+o.Message, "; ")
 	}
 	if !o.Verdict.Passing() {
 		o.Hints = compare.Hints(r.evidence(o))

@@ -1,0 +1,168 @@
+package main
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"sync"
+	"time"
+
+	"golang.org/x/sys/unix"
+
+	"coldverdict/core/box"
+	"coldverdict/core/verdict"
+)
+
+var heldLimits = verdict.Limits{Time: 2 * time.Second, Wall: 5 * time.Second, Memory: 256 << 20, Output: 64 << 20, Processes: 2048}
+
+// openBox opens a box as cold try does, with walls and groups.
+func (b *bench) openBox() (*box.Box, error) {
+	groups, _ := box.OpenGroups()
+	return box.Open(box.Options{Scratch: b.dir, Groups: groups, Hidden: []string{b.path("runs")}, Visible: []string{b.dir}})
+}
+
+// held compares a run under all limits and walls with the bare loop, for a
+// static C program, a dynamic C++ program, and Python.
+func (b *bench) held() error {
+	python, err := exec.Command("python3", "-c", "import sys; print(sys.executable)").Output()
+	if err != nil {
+		return err
+	}
+	source, err := os.ReadFile(filepath.Join("bench", "programs", "tiny.py"))
+	if err != nil {
+		return err
+	}
+	if err := os.WriteFile(b.path("tiny.py"), source, 0o644); err != nil {
+		return err
+	}
+	input := b.path("held.in")
+	if err := os.WriteFile(input, []byte("3 4\n"), 0o644); err != nil {
+		return err
+	}
+	one, err := b.openBox()
+	if err != nil {
+		return err
+	}
+	defer one.Close()
+	two, err := b.openBox()
+	if err != nil {
+		return err
+	}
+	defer two.Close()
+	fmt.Printf("held: %s\n", one.Hold())
+	for _, p := range []struct {
+		name    string
+		command []string
+		n       int
+	}{
+		{"static C", []string{b.path("tiny-c")}, 2000},
+		{"dynamic C++", []string{b.path("tiny-dynamic")}, 1000},
+		{"Python", []string{strings.TrimSpace(string(python)), b.path("tiny.py")}, 100},
+	} {
+		var bare, ours, extra, gain []float64
+		for range b.rounds {
+			text, err := exec.Command(b.path("spawn"), append([]string{strconv.Itoa(p.n), "1", input}, p.command...)...).Output()
+			if err != nil {
+				return err
+			}
+			seconds, err := strconv.ParseFloat(strings.TrimSpace(string(text)), 64)
+			if err != nil {
+				return err
+			}
+			alone, err := runMany(p.n, input, p.command, one)
+			if err != nil {
+				return err
+			}
+			both, err := runMany(p.n, input, p.command, one, two)
+			if err != nil {
+				return err
+			}
+			each := 1000 / float64(p.n)
+			bare = append(bare, seconds*each)
+			ours = append(ours, alone.Seconds()*each)
+			extra = append(extra, (alone.Seconds()-seconds)*each)
+			gain = append(gain, alone.Seconds()/both.Seconds())
+		}
+		fmt.Printf("held: %s: bare %s ms a run, held %s ms; %s ms more; with 2 workers %s times as many a second\n",
+			p.name, spread(bare, "%.2f"), spread(ours, "%.2f"), spread(extra, "%.2f"), spread(gain, "%.2f"))
+	}
+	return nil
+}
+
+// runMany runs a program n times, spread over boxes.
+func runMany(n int, input string, command []string, boxes ...*box.Box) (time.Duration, error) {
+	began := time.Now()
+	errors := make([]error, len(boxes))
+	var group sync.WaitGroup
+	for i, b := range boxes {
+		group.Go(func() {
+			for range n / len(boxes) {
+				file, err := os.Open(input)
+				if err == nil {
+					run := box.Run{Program: box.Program{Path: command[0], Args: command[1:]}, Limits: heldLimits, Input: file, Output: io.Discard}
+					_, err = b.Run(context.Background(), run)
+					file.Close()
+				}
+				if err != nil {
+					errors[i] = err
+					return
+				}
+			}
+		})
+	}
+	group.Wait()
+	for _, err := range errors {
+		if err != nil {
+			return 0, err
+		}
+	}
+	return time.Since(began), nil
+}
+
+// late measures how long after passing a limit a run is over, as its caller
+// sees it.
+func (b *bench) late() error {
+	const runs = 100
+	one, err := b.openBox()
+	if err != nil {
+		return err
+	}
+	defer one.Close()
+	for _, l := range []struct {
+		what   string
+		amount float64
+		limits verdict.Limits
+		want   box.Ending
+	}{
+		{"time", 0.05, verdict.Limits{Time: 50 * time.Millisecond, Wall: 5 * time.Second}, box.PassedTime},
+		{"wall", 0.05, verdict.Limits{Time: time.Second, Wall: 50 * time.Millisecond}, box.PassedWall},
+		{"memory", 64 << 20, verdict.Limits{Time: 5 * time.Second, Wall: 10 * time.Second, Memory: 64 << 20}, box.PassedMemory},
+	} {
+		var all []float64
+		for range runs {
+			out := &box.Head{Most: 64}
+			run := box.Run{Program: box.Program{Path: b.path("late"), Args: []string{l.what, fmt.Sprint(l.amount)}}, Limits: l.limits, Output: out}
+			result, err := one.Run(context.Background(), run)
+			var now unix.Timespec
+			unix.ClockGettime(unix.CLOCK_MONOTONIC, &now)
+			if err != nil {
+				return err
+			}
+			if result.Ending != l.want {
+				return fmt.Errorf("late %s: it ended by %s", l.what, result.Ending)
+			}
+			moment, err := strconv.ParseFloat(strings.TrimSpace(string(out.Text)), 64)
+			if err != nil { // it was ended before it had said so
+				moment = float64(now.Nano()) / 1e9
+			}
+			all = append(all, float64(now.Nano())/1e6-moment*1e3)
+		}
+		fmt.Printf("late: %s: over %s ms after passing its limit, of %d runs\n", l.what, spread(all, "%.1f"), runs)
+	}
+	return nil
+}
