@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 
 	"golang.org/x/sys/unix"
@@ -120,7 +121,7 @@ func (s setup) ownProcesses() error {
 // places for temporary files are the same folder.
 const privateFolder = "/tmp"
 
-var alsoPrivate = []string{"/var/tmp", "/dev/shm"}
+var private = []string{privateFolder, "/var/tmp", "/dev/shm"}
 
 // ownTree makes all that is mounted read-only and without devices, and puts
 // private things above it: the working folder, /dev, and nothing where
@@ -148,7 +149,7 @@ func (s setup) ownTree(w *walled) (err error) {
 	}
 	visible := map[string]int{}
 	for _, path := range s.Visible {
-		if !isBelow(path, privateFolder) && !isBelow(path, alsoPrivate[0]) {
+		if !slices.ContainsFunc(private, func(p string) bool { return strings.HasPrefix(path, p+"/") }) {
 			continue
 		}
 		fd, err := unix.OpenTree(unix.AT_FDCWD, path, cloneAll)
@@ -164,7 +165,7 @@ func (s setup) ownTree(w *walled) (err error) {
 	if err := ownDevices(devices); err != nil {
 		return err
 	}
-	for _, path := range alsoPrivate {
+	for _, path := range private[1:] {
 		err := unix.Mount(privateFolder, path, "", unix.MS_BIND, "")
 		if err != nil && !errors.Is(err, unix.ENOENT) {
 			return fmt.Errorf("cannot make %s private: %w", path, err)
@@ -178,9 +179,11 @@ func (s setup) ownTree(w *walled) (err error) {
 		if err := unix.MoveMount(fd, "", unix.AT_FDCWD, path, unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil {
 			return fmt.Errorf("cannot keep %s: %w", path, err)
 		}
-		if below, ok := strings.CutPrefix(path, privateFolder+"/"); ok {
-			first, _, _ := strings.Cut(below, "/")
-			w.folder.kept[first] = true
+		for _, p := range private { // which are all the same folder
+			if below, ok := strings.CutPrefix(path, p+"/"); ok {
+				first, _, _ := strings.Cut(below, "/")
+				w.folder.kept[first] = true
+			}
 		}
 	}
 	for _, path := range s.Hidden {
@@ -189,10 +192,6 @@ func (s setup) ownTree(w *walled) (err error) {
 		}
 	}
 	return nil
-}
-
-func isBelow(path, folder string) bool {
-	return strings.HasPrefix(path+"/", folder+"/")
 }
 
 func mountTmpfs(path, options string, flags uintptr) error {

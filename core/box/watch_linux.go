@@ -129,7 +129,15 @@ type rlimits struct {
 // recursion by memory alone; bounds the size of a file by the output limit;
 // and turns core files off.
 func (r *rlimits) set(l verdict.Limits) error {
-	if err := unix.Setrlimit(unix.RLIMIT_CORE, &unix.Rlimit{}); err != nil {
+	// One byte is too little for a core file, and keeps the kernel from handing
+	// it to a program of the system's, which no limit of zero does: core(5).
+	var core unix.Rlimit
+	if err := unix.Getrlimit(unix.RLIMIT_CORE, &core); err != nil {
+		return err
+	}
+	core.Max = min(core.Max, 1)
+	core.Cur = core.Max
+	if err := unix.Setrlimit(unix.RLIMIT_CORE, &core); err != nil {
 		return err
 	}
 	stack := l.Memory

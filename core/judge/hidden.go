@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"fmt"
 	"os"
 	"path/filepath"
 	"slices"
@@ -29,19 +30,19 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 		return err == nil && isBelow(path, folder)
 	}
 	var data []string
-	for _, c := range s.problem.Cases {
-		for _, d := range append(c.Accepted[:len(c.Accepted):len(c.Accepted)], c.Input) {
-			if d.Path != "" {
-				data = append(data, d.Path)
-			}
-		}
-	}
 	if slices.ContainsFunc(needed, inside) {
 		for _, name := range []string{"cases", "cases.md", "verdict.toml"} {
 			data = append(data, filepath.Join(folder, name))
 		}
 	} else {
 		paths = append(paths, folder)
+	}
+	for _, c := range s.problem.Cases {
+		for _, d := range append(c.Accepted[:len(c.Accepted):len(c.Accepted)], c.Input) {
+			if d.Path != "" {
+				data = append(data, d.Path)
+			}
+		}
 	}
 	// Most files lie in few folders, which are resolved once.
 	folders := map[string]string{}
@@ -58,7 +59,30 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 			paths = append(paths, path)
 		}
 	}
+	if len(paths) > mostHidden {
+		return nil, fmt.Errorf("%s holds what programs need, and %d files of cases, too many to hide one by one; "+
+			"move them into its folder 'cases', or choose --uncontained", folder, len(paths))
+	}
 	return paths, nil
+}
+
+// mostHidden bounds what is hidden one by one.
+const mostHidden = 500
+
+// visible lists folders that must be seen even where they lie among temporary
+// files: the builds, and what runs them.
+func (s *session) visible(plans []Plan) []string {
+	paths := []string{s.options.Cache}
+	for _, p := range plans {
+		if p.Build == nil || p.Build.Failed {
+			continue
+		}
+		// A runtime's own files lie beside the folder that it is in.
+		if program := p.Build.Program(p.Limits, nil).Path; !isBelow(program, s.options.Cache) {
+			paths = append(paths, filepath.Dir(filepath.Dir(program)))
+		}
+	}
+	return paths
 }
 
 // realPath makes a path absolute and follows its links.

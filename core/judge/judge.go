@@ -210,13 +210,13 @@ func (s *session) hold(plans []Plan, scratch string) error {
 	if !runs {
 		return nil
 	}
-	hidden, err := s.hidden(plans)
-	if err != nil {
-		return err
-	}
-	options := box.Options{
-		Scratch: scratch, Uncontained: s.options.Uncontained, Groups: <-s.groups,
-		Hidden: hidden, Visible: []string{s.options.Cache},
+	options := box.Options{Scratch: scratch, Uncontained: s.options.Uncontained, Groups: <-s.groups}
+	if !options.Uncontained {
+		hidden, err := s.hidden(plans)
+		if err != nil {
+			return err
+		}
+		options.Hidden, options.Visible = hidden, s.visible(plans)
 	}
 	for range s.options.Jobs {
 		s.workers = append(s.workers, &worker{options: options})
