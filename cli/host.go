@@ -7,6 +7,7 @@ import (
 	"os"
 	"os/user"
 	"runtime"
+	"time"
 
 	"github.com/urfave/cli/v3"
 	"golang.org/x/sys/unix"
@@ -14,6 +15,7 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
 	"coldverdict/term"
 )
 
@@ -35,7 +37,7 @@ func (a *app) hostCommand() *cli.Command {
 
 func (a *app) host(ctx context.Context) (err error) {
 	h := term.Host{System: system(), User: userName(), Jobs: judge.DefaultJobs()}
-	if h.Hold, h.Groups, err = survey(); err != nil {
+	if err := survey(ctx, &h); err != nil {
 		return err
 	}
 	kit, err := toolchain.Open(toolchain.DefaultDir())
@@ -50,23 +52,40 @@ func (a *app) host(ctx context.Context) (err error) {
 	return ctx.Err()
 }
 
-// survey opens a box as a judge would, and says how it holds, and why it has
-// no control group if it has none.
-func survey() (hold box.Hold, ungrouped string, err error) {
+// survey opens a box as a judge would, runs this very program in it, and says
+// how it was held.
+func survey(ctx context.Context, h *term.Host) (err error) {
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-host-")
 	if err != nil {
-		return hold, "", err
+		return err
 	}
 	defer func() { err = errors.Join(err, scratch.Remove()) }()
 	groups, why := box.OpenGroups()
 	if why != nil {
-		ungrouped = why.Error()
+		h.Ungrouped = why.Error()
 	}
-	b, err := box.Open(box.Options{Scratch: scratch.Dir, Groups: groups})
+	self, err := os.Executable()
 	if err != nil {
-		return hold, "", err
+		return err
 	}
-	return b.Hold(), ungrouped, b.Close()
+	b, err := box.Open(box.Options{Scratch: scratch.Dir, Groups: groups, Visible: []string{self}})
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, b.Close()) }()
+	h.Hold = b.Hold()
+	trial, err := b.Run(ctx, box.Run{
+		Program: box.Program{Path: self, Args: []string{"--version"}},
+		Limits:  verdict.Limits{Time: 5 * time.Second, Wall: 10 * time.Second, Memory: 256 << 20, Output: 1 << 20, Processes: 100},
+	})
+	if err != nil {
+		return fmt.Errorf("nothing can be run here: %w", err)
+	}
+	if trial.Ending != box.Exited || trial.ExitCode != 0 {
+		return fmt.Errorf("nothing can be run here: a trial run ended with %+v", trial)
+	}
+	h.Trial = trial.Usage
+	return nil
 }
 
 // system names the machine's system.

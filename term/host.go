@@ -11,12 +11,13 @@ import (
 
 // A Host is what there is to say of this machine.
 type Host struct {
-	System string   // "Linux 6.18.44, amd64, 2 processors"
-	User   string   // whom programs are run as
-	Jobs   int      // cases run beside each other by default
-	Hold   box.Hold // how limits are held
-	Groups string   // why there are no control groups; empty if there are
-	Tools  []toolchain.Survey
+	System    string        // "Linux 6.18.44, amd64, 2 processors"
+	User      string        // whom programs are run as
+	Jobs      int           // cases run beside each other by default
+	Hold      box.Hold      // how limits are held
+	Trial     verdict.Usage // what a trial run took
+	Ungrouped string        // why there are no control groups; empty if there are
+	Tools     []toolchain.Survey
 }
 
 // Host shows what this machine offers: how limits are held, what is missing
@@ -47,6 +48,7 @@ func (s *Screen) Host(h Host) {
 		groups = "control groups: " + h.Hold.Groups
 	}
 	s.Print("%s", s.wrapped(normal, Visible(groups), "  "))
+	s.Print("  a trial run took %s of processor time and %s", Duration(h.Trial.CPU), Size(h.Trial.Memory))
 	s.remedies(h)
 	s.Print("\n%s", strong.Render("languages"))
 	wide = 0
@@ -73,7 +75,7 @@ func (s *Screen) remedies(h Host) {
 	for _, r := range list {
 		s.columns([]string{"  "}, marked.Render(r.Want)+": "+r.Do)
 	}
-	for _, why := range append(h.Hold.Denied[:len(h.Hold.Denied):len(h.Hold.Denied)], strings.Split(h.Groups, "\n")...) {
+	for _, why := range append(h.Hold.Denied[:len(h.Hold.Denied):len(h.Hold.Denied)], strings.Split(h.Ungrouped, "\n")...) {
 		if why != "" {
 			s.columns([]string{"    "}, dim.Render(Visible("tried: "+why)))
 		}

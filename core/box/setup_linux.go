@@ -109,11 +109,6 @@ func (s setup) ownProcesses() error {
 	if err := unix.Mount("proc", "/proc", "proc", unix.MS_NOSUID|unix.MS_NODEV|unix.MS_NOEXEC, ""); err != nil {
 		return fmt.Errorf("cannot mount /proc: %w", err)
 	}
-	if s.NewUser {
-		// No program needs namespaces of its own, and none gets them here.
-		// Where the file is not there, neither are user namespaces.
-		os.WriteFile("/proc/sys/user/max_user_namespaces", []byte("0"), 0)
-	}
 	return nil
 }
 
@@ -127,6 +122,11 @@ var private = []string{privateFolder, "/var/tmp", "/dev/shm"}
 // private things above it: the working folder, /dev, and nothing where
 // something is to be hidden.
 func (s setup) ownTree(w *walled) (err error) {
+	if s.NewUser {
+		// No program needs namespaces of its own, and none gets them in here.
+		// Where the file is not there, neither are user namespaces.
+		os.WriteFile("/proc/sys/user/max_user_namespaces", []byte("0"), 0)
+	}
 	if w.proc, err = unix.OpenTree(unix.AT_FDCWD, "/proc", unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC); err != nil {
 		return fmt.Errorf("cannot clone /proc: %w", err)
 	}
@@ -143,21 +143,12 @@ func (s setup) ownTree(w *walled) (err error) {
 	if err := unix.MountSetattr(unix.AT_FDCWD, "/", unix.AT_RECURSIVE, &harmless); err != nil {
 		return fmt.Errorf("cannot make the file system read-only: %w", err)
 	}
-	const cloneAll = unix.OPEN_TREE_CLONE | unix.OPEN_TREE_CLOEXEC | unix.AT_RECURSIVE
-	if w.root, err = unix.OpenTree(unix.AT_FDCWD, "/", cloneAll); err != nil {
+	if w.root, err = unix.OpenTree(unix.AT_FDCWD, "/", unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE); err != nil {
 		return fmt.Errorf("cannot clone the file system: %w", err)
 	}
-	visible := map[string]int{}
-	for _, path := range s.Visible {
-		if !slices.ContainsFunc(private, func(p string) bool { return strings.HasPrefix(path, p+"/") }) {
-			continue
-		}
-		fd, err := unix.OpenTree(unix.AT_FDCWD, path, cloneAll)
-		if err != nil {
-			return fmt.Errorf("cannot keep %s: %w", path, err)
-		}
-		defer unix.Close(fd)
-		visible[path] = fd
+	visible, err := s.visible()
+	if err != nil {
+		return err
 	}
 	if err := mountTmpfs(privateFolder, folderOptions(0)+",mode=700", 0); err != nil {
 		return err
@@ -172,15 +163,12 @@ func (s setup) ownTree(w *walled) (err error) {
 		}
 	}
 	w.folder = workFolder{path: privateFolder, fd: -1, mounted: true, kept: map[string]bool{}}
-	for path, fd := range visible {
-		if err := os.MkdirAll(path, 0o755); err != nil {
-			return err
-		}
-		if err := unix.MoveMount(fd, "", unix.AT_FDCWD, path, unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil {
-			return fmt.Errorf("cannot keep %s: %w", path, err)
+	for _, v := range visible {
+		if err := v.show(); err != nil {
+			return fmt.Errorf("cannot keep %s: %w", v.path, err)
 		}
 		for _, p := range private { // which are all the same folder
-			if below, ok := strings.CutPrefix(path, p+"/"); ok {
+			if below, ok := strings.CutPrefix(v.path, p+"/"); ok {
 				first, _, _ := strings.Cut(below, "/")
 				w.folder.kept[first] = true
 			}
@@ -192,6 +180,51 @@ func (s setup) ownTree(w *walled) (err error) {
 		}
 	}
 	return nil
+}
+
+// A view is something among temporary files that programs can see.
+type view struct {
+	path   string
+	folder bool
+	fd     int // a clone of its mount
+}
+
+// visible clones what Visible names among temporary files, each once.
+func (s setup) visible() (views []view, err error) {
+	for _, path := range slices.Sorted(slices.Values(s.Visible)) {
+		among := slices.ContainsFunc(private, func(p string) bool { return strings.HasPrefix(path, p+"/") })
+		within := slices.ContainsFunc(views, func(v view) bool { return strings.HasPrefix(path+"/", v.path+"/") })
+		if !among || within {
+			continue
+		}
+		info, err := os.Stat(path)
+		if err != nil {
+			return nil, err
+		}
+		fd, err := unix.OpenTree(unix.AT_FDCWD, path, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE)
+		if err != nil {
+			return nil, fmt.Errorf("cannot keep %s: %w", path, err)
+		}
+		views = append(views, view{path, info.IsDir(), fd})
+	}
+	return views, nil
+}
+
+// show puts a view in its place again.
+func (v view) show() error {
+	defer unix.Close(v.fd)
+	dir := v.path
+	if !v.folder {
+		dir = filepath.Dir(v.path)
+	}
+	err := os.MkdirAll(dir, 0o755)
+	if err == nil && !v.folder {
+		err = os.WriteFile(v.path, nil, 0o600)
+	}
+	if err != nil {
+		return err
+	}
+	return unix.MoveMount(v.fd, "", unix.AT_FDCWD, v.path, unix.MOVE_MOUNT_F_EMPTY_PATH)
 }
 
 func mountTmpfs(path, options string, flags uintptr) error {
@@ -269,10 +302,7 @@ func dropPrivileges() error {
 	}
 	for capability := uintptr(0); ; capability++ {
 		err := unix.Prctl(unix.PR_CAPBSET_DROP, capability, 0, 0, 0)
-		if err == unix.EINVAL { // past the last one
-			break
-		}
-		if err == unix.EPERM { // an ordinary user, who gains none anyway
+		if err == unix.EINVAL || err == unix.EPERM { // past the last one; an ordinary user, who gains none anyway
 			break
 		}
 		if err != nil {

@@ -69,7 +69,7 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 // mostHidden bounds what is hidden one by one.
 const mostHidden = 500
 
-// visible lists folders that must be seen even where they lie among temporary
+// visible lists what must be seen even where they lie among temporary
 // files: the builds, and what runs them.
 func (s *session) visible(plans []Plan) []string {
 	paths := []string{s.options.Cache}
@@ -79,7 +79,7 @@ func (s *session) visible(plans []Plan) []string {
 		}
 		// A runtime's own files lie beside the folder that it is in.
 		if program := p.Build.Program(p.Limits, nil).Path; !isBelow(program, s.options.Cache) {
-			paths = append(paths, filepath.Dir(filepath.Dir(program)))
+			paths = append(paths, program, filepath.Dir(filepath.Dir(program)))
 		}
 	}
 	return paths
