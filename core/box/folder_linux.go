@@ -82,14 +82,7 @@ func (f *workFolder) empty() error {
 		}
 		return f.open()
 	}
-	os.Chmod(f.path, 0o700) // the program may have taken away its own right to look
-	entries, err := os.ReadDir(f.path)
-	for _, entry := range entries {
-		if !f.kept[entry.Name()] {
-			err = errors.Join(err, removeAll(filepath.Join(f.path, entry.Name())))
-		}
-	}
-	return err
+	return clearFolder(f.path, f.kept)
 }
 
 // isThere reports that the path still leads to the folder.

@@ -3,6 +3,7 @@ package box
 import (
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -28,4 +29,37 @@ func TestWhatAKilledProcessLeftIsRemovedAndWhatIsInUseIsNot(t *testing.T) {
 	assert.NoDirExists(t, mine.Dir)
 	_, err = NewScratch(filepath.Join(base, "gone"), name)
 	assert.Error(t, err)
+}
+
+func TestWhateverAProgramMadeIsRemoved(t *testing.T) {
+	base := t.TempDir()
+	precious := filepath.Join(base, "precious")
+	require.NoError(t, os.MkdirAll(filepath.Join(precious, "sub"), 0o755))
+	top := filepath.Join(base, "top")
+	require.NoError(t, os.MkdirAll(filepath.Join(top, "kept", "sub"), 0o755))
+	require.NoError(t, os.MkdirAll(filepath.Join(top, "moved-1", "a", "b"), 0o755))
+	require.NoError(t, os.MkdirAll(filepath.Join(top, "x", "y"), 0o755))
+	require.NoError(t, os.WriteFile(filepath.Join(top, "x", "y", "file"), nil, 0))
+	require.NoError(t, os.Symlink(precious, filepath.Join(top, "x", "link")))
+	require.NoError(t, os.Symlink(precious, filepath.Join(top, "link")))
+	require.NoError(t, os.Chmod(filepath.Join(top, "x", "y"), 0))
+	require.NoError(t, os.Chmod(filepath.Join(top, "x"), 0o555))
+	// Deeper than a path may be long.
+	deep := filepath.Join(top, "deep")
+	require.NoError(t, os.Mkdir(deep, 0o755))
+	for range 8 {
+		below := filepath.Join(base, "new", strings.Repeat("d/", 400))
+		require.NoError(t, os.MkdirAll(below, 0o755))
+		require.NoError(t, os.Rename(deep, filepath.Join(below, "deep")))
+		require.NoError(t, os.Rename(filepath.Join(base, "new"), deep))
+	}
+	require.NoError(t, clearFolder(top, map[string]bool{"kept": true}))
+	left, err := os.ReadDir(top)
+	require.NoError(t, err)
+	require.Len(t, left, 1)
+	assert.DirExists(t, filepath.Join(top, "kept", "sub"))
+	require.NoError(t, removeAll(top))
+	assert.NoDirExists(t, top)
+	require.NoError(t, removeAll(top), "it is gone already")
+	assert.DirExists(t, filepath.Join(precious, "sub"), "what links lead to stays")
 }

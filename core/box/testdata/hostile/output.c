@@ -55,7 +55,7 @@ int main(int argc, char **argv)
         return 0;
     }
     if (IS("deep folders")) {
-        for (int i = 0; i < 3000; i++) if (mkdir("d", 0700) || chdir("d")) break;
+        for (int i = 0; i < 1500; i++) if (mkdir("d", 0700) || chdir("d")) break;
         return 0;
     }
     if (IS("close early")) { close(0); close(1); close(2); usleep(20000); return 3; }
