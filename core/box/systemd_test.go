@@ -18,8 +18,11 @@ import (
 )
 
 // A manager stands for the user's systemd on a bus of its own. What it is
-// asked for arrives in asked.
-type manager struct{ asked chan string }
+// asked for arrives in asked; start does it.
+type manager struct {
+	asked chan string
+	start func(name string, pids []uint32) error
+}
 
 type unitProperty struct {
 	Name  string
@@ -40,12 +43,18 @@ func (m manager) StartTransientUnit(name, mode string, properties []unitProperty
 	for _, p := range properties {
 		words = append(words, fmt.Sprint(p.Name, "=", p.Value.Value()))
 	}
+	if m.start != nil {
+		pids, _ := properties[1].Value.Value().([]uint32)
+		if err := m.start(name, pids); err != nil {
+			return "", dbus.MakeFailedError(err)
+		}
+	}
 	m.asked <- strings.Join(words, " ")
 	return "/org/freedesktop/systemd1/job/7", nil
 }
 
 // startBus starts a session bus with a manager on it.
-func startBus(t *testing.T) manager {
+func startBus(t *testing.T, start func(string, []uint32) error) manager {
 	if _, err := exec.LookPath("dbus-daemon"); err != nil {
 		if os.Getenv("CI") == "true" {
 			t.Fatal("dbus-daemon is missing")
@@ -68,7 +77,7 @@ func startBus(t *testing.T) manager {
 	bus, err := dbus.Connect(address)
 	require.NoError(t, err)
 	t.Cleanup(func() { bus.Close() })
-	m := manager{make(chan string, 1)}
+	m := manager{make(chan string, 1), start}
 	require.NoError(t, bus.Export(m, "/org/freedesktop/systemd1", "org.freedesktop.systemd1.Manager"))
 	reply, err := bus.RequestName("org.freedesktop.systemd1", dbus.NameFlagDoNotQueue)
 	require.NoError(t, err)
@@ -77,7 +86,7 @@ func startBus(t *testing.T) manager {
 }
 
 func TestTheUsersSystemdIsAskedForAScope(t *testing.T) {
-	m := startBus(t)
+	m := startBus(t, nil)
 	require.NoError(t, startScope(t.Context(), "cold-verdict-1.scope"))
 	asked := <-m.asked
 	assert.True(t, strings.HasPrefix(asked, "cold-verdict-1.scope fail "), asked)
@@ -96,4 +105,37 @@ func TestWithoutABusThatIsSaid(t *testing.T) {
 	began := time.Now()
 	assert.Error(t, startScope(t.Context(), "cold-verdict-1.scope"))
 	assert.Less(t, time.Since(began), systemdTime)
+}
+
+// TestAScopeFromSystemdHoldsPrograms does what systemd would do where there
+// are groups of version 2, and lets a box use them.
+func TestAScopeFromSystemdHoldsPrograms(t *testing.T) {
+	mounts, err := groupMounts()
+	require.NoError(t, err)
+	top := mounts[""]
+	if os.Geteuid() != 0 || top == "" || !contains(words(top+"/cgroup.controllers"), controllers) {
+		t.Skip("it takes root and control groups of version 2; .ci/vm has them")
+	}
+	before, err := ownGroups()
+	require.NoError(t, err)
+	require.NoError(t, enable(top))
+	startBus(t, func(name string, pids []uint32) error {
+		scope := filepath.Join(top, name)
+		if err := os.Mkdir(scope, 0o755); err != nil {
+			return err
+		}
+		return putText(filepath.Join(scope, "cgroup.procs"), fmt.Sprint(pids[0]))
+	})
+	groups, err := fromSystemd(mounts)
+	require.NoError(t, err)
+	scope := groups.bases[0]
+	assert.Equal(t, fmt.Sprintf("cold-verdict-%d.scope", os.Getpid()), filepath.Base(scope))
+	b := openWith(t, Options{Groups: groups})
+	assert.Equal(t, "cgroup v2, in a scope from systemd", b.Hold().Groups)
+	assert.True(t, strings.HasPrefix(b.group.Folders[0], scope+"/"))
+	assert.Equal(t, PassedMemory, run(t, b, program(t, "hostile/memory", "memfds unmapped"), *longOutput).Ending)
+	require.NoError(t, b.Close())
+	require.NoError(t, putText(filepath.Join(top, before[""], "cgroup.procs"), "0"))
+	assert.NoError(t, os.Remove(filepath.Join(scope, "itself")))
+	assert.NoError(t, os.Remove(scope), "nothing else was left in it")
 }
