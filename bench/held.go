@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"io"
 	"os"
@@ -164,5 +165,47 @@ func (b *bench) late() error {
 		}
 		fmt.Printf("late: %s: over %s ms after passing its limit, of %d runs\n", l.what, spread(all, "%.1f"), runs)
 	}
+	return nil
+}
+
+// quiet compares the processor time of cases that run beside each other, as
+// many as cold chooses by itself, with that of the same cases alone.
+func (b *bench) quiet() error {
+	dir, err := b.problem("quiet", "sort.cpp", 12)
+	if err != nil {
+		return err
+	}
+	var ratios []float64
+	for range b.rounds {
+		used := map[string]float64{}
+		for _, jobs := range []string{"", "1"} {
+			args := []string{"try", "--time", "10s", "--json", "results.json"}
+			if jobs != "" {
+				args = append(args, "--jobs", jobs)
+			}
+			if _, _, err := timed(dir, b.cold, args...); err != nil {
+				return err
+			}
+			text, err := os.ReadFile(filepath.Join(dir, "results.json"))
+			if err != nil {
+				return err
+			}
+			var results struct {
+				Solutions []struct {
+					Cases []struct {
+						CPU float64 `json:"cpu_seconds"`
+					}
+				}
+			}
+			if err := json.Unmarshal(text, &results); err != nil {
+				return err
+			}
+			for _, c := range results.Solutions[0].Cases {
+				used[jobs] += c.CPU
+			}
+		}
+		ratios = append(ratios, used[""]/used["1"])
+	}
+	fmt.Printf("quiet: cases that sort 1.5 million numbers beside each other take %s times the processor time of the same one at a time\n", spread(ratios, "%.2f"))
 	return nil
 }

@@ -20,15 +20,15 @@ import (
 
 // A tracee is the program of one run, traced by the thread that started it.
 type tracee struct {
-	id      uint32
-	pid     int
-	limits  verdict.Limits
-	began   time.Time     // the moment before its first instruction
-	spent   time.Duration // processor time the warden had reaped before
-	folder  *workFolder   // whose size the watch looks at; nil: nothing does
-	weighed time.Time     // when it did that last; used by the watch only
-	input   fileID        // standard input
-	sum     sum           // of the memory of several processes
+	id     uint32
+	pid    int
+	limits verdict.Limits
+	began  time.Time     // the moment before its first instruction
+	spent  time.Duration // processor time the warden had reaped before
+	folder *workFolder   // whose size the watch looks at; nil: nothing does
+	weigh  time.Duration // wall-clock time when it does so again; used by the watch only
+	input  fileID        // standard input
+	sum    sum           // of the memory of several processes
 
 	mu     sync.Mutex // guards what the watch and the leash also touch
 	peak   int64      // bytes, largest seen so far

@@ -22,7 +22,8 @@ const (
 	shortestLook = 1 * time.Millisecond  // a limit is noticed this late at the most, on a quiet machine
 	longestLook  = 10 * time.Millisecond // and memory is looked at this often at the least
 	fillRate     = 4 << 30               // bytes a second that one thread can touch
-	weighEvery   = 50 * time.Millisecond // between looks at the size of a working folder on disk
+	weighEvery   = 50 * time.Millisecond // between looks at the size of a working folder on disk,
+	weighPause   = 10                    // or so many times as long as one took
 )
 
 // A watch is the one thread of a warden that looks. It goes on between runs
@@ -98,11 +99,13 @@ func (t *tracee) look() time.Duration {
 		t.end(PassedProcess)
 	case l.Wall > 0 && wall > l.Wall:
 		t.end(PassedWall)
-	case t.folder != nil && l.Output > 0 && time.Since(t.weighed) > weighEvery:
-		t.weighed = time.Now()
+	case t.folder != nil && l.Output > 0 && wall > t.weigh:
 		if t.folder.size() > l.Output {
 			t.end(PassedOutput)
 		}
+		// Whoever makes files meanwhile has to wait.
+		took := time.Since(t.began) - wall
+		t.weigh = wall + max(weighEvery, weighPause*took)
 	}
 	next := longestLook
 	if l.Time > 0 {

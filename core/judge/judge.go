@@ -138,8 +138,9 @@ func (w *worker) Run(ctx context.Context, run box.Run) (result box.Result, err e
 	return result, err
 }
 
-// DefaultJobs is the number of processor cores that this process may use;
-// threads that share a core would slow each other down.
+// DefaultJobs is the number of processor cores that this process may use, by
+// its affinity and by what its control group may use of them; threads that
+// share a core would slow each other down.
 func DefaultJobs() int {
 	cores := map[string]bool{}
 	lists, _ := filepath.Glob("/sys/devices/system/cpu/cpu[0-9]*/topology/thread_siblings_list")
@@ -149,9 +150,9 @@ func DefaultJobs() int {
 		}
 	}
 	if len(cores) == 0 {
-		return runtime.NumCPU()
+		return runtime.GOMAXPROCS(0)
 	}
-	return min(len(cores), runtime.NumCPU())
+	return min(len(cores), runtime.GOMAXPROCS(0))
 }
 
 // Run judges solutions one after the other and tells what happens. Builds come

@@ -39,7 +39,7 @@ int main(int argc, char **argv)
             char name[32];
             sprintf(name, "f%d", i);
             int fd = open(name, O_WRONLY | O_CREAT, 0600);
-            if (fd < 0 || write(fd, block, 4096) < 4096) break;
+            if (fd < 0 || write(fd, block, sizeof block) < (long)sizeof block) break;
             close(fd);
         }
         return 0;
