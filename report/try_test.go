@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
@@ -37,8 +38,10 @@ func TestWhatIsWrittenIsWhatTheSchemaSays(t *testing.T) {
 	usage := verdict.Usage{CPU: 2 * time.Millisecond, Wall: 3 * time.Millisecond, Memory: 3500000}
 	_, value := written(t, p,
 		judge.Building{},
+		judge.Held{Hold: box.Hold{Walls: box.NoWalls, Contained: true}},
 		judge.Began{Plan: judge.Plan{Solution: problem.Solution{File: "a.cpp", Role: "candidate", Expect: "stalled"}, Language: "cpp", Build: &toolchain.Build{Log: "warning: …"}}},
-		judge.Case{Index: 0, Outcome: verdict.Outcome{Verdict: verdict.Accepted, Ran: true, Usage: usage, Stdout: verdict.Text{Bytes: []byte("\xff<b>\n"), Cut: true}}},
+		judge.Case{Index: 0, Outcome: verdict.Outcome{Verdict: verdict.Accepted, Ran: true, Usage: usage, Stdout: verdict.Text{Bytes: []byte("\xff<b>\n"), Cut: true},
+			Spread: &verdict.Spread{Runs: 3, Least: time.Millisecond, Median: 2 * time.Millisecond, Most: 3 * time.Millisecond}}},
 		judge.Running{},
 		judge.Case{Index: 1, Outcome: verdict.Outcome{Verdict: verdict.WrongAnswer, Ran: true, Usage: usage, Message: "m", Hints: []string{"h"}, Unsteady: true,
 			Difference: &verdict.Difference{Line: 1, Column: 1, Expected: "3", Got: "4"}}},
@@ -49,6 +52,9 @@ func TestWhatIsWrittenIsWhatTheSchemaSays(t *testing.T) {
 		judge.Ended{Verdict: verdict.Skipped, Message: "no python3"},
 	)
 	assert.NoError(t, schema.Validate(value))
+	first := value.(map[string]any)["solutions"].([]any)[0].(map[string]any)
+	assert.Equal(t, false, first["contained"])
+	assert.Contains(t, first["lacks"], "a program can use the network")
 	_, empty := written(t, p)
 	assert.NoError(t, schema.Validate(empty))
 }
