@@ -491,10 +491,10 @@ func TestWhatAProgramTriesIsRefusedAndTold(t *testing.T) {
 	need(t, "gcc", "python3")
 	s := folder(t, map[string]string{
 		"cases/1.in": "1\n", "cases/1.out": "7\n",
-		"radio.py":   "import socket\ntry: socket.create_connection(('192.0.2.1', 80), 1)\nexcept OSError: pass\nprint(7)\n",
-		"peek.py":    "import os, sys\nfor path in sys.argv[1:]:\n    try: print(open(path).read())\n    except OSError as e: print(type(e).__name__)\n",
-		"diary.py":   "import os\nopen(os.path.expanduser('~/planted'), 'w')\n",
-		"own.py":     "import tempfile\nopen('notes', 'w').write('x')\ntempfile.TemporaryFile()\nprint(7)\n",
+		"radio.py": "import socket\ntry: socket.create_connection(('192.0.2.1', 80), 1)\nexcept OSError: pass\nprint(7)\n",
+		"peek.py":  "import os, sys\nfor path in sys.argv[1:]:\n    try: print(open(path).read())\n    except OSError as e: print(type(e).__name__)\n",
+		"diary.py": "import os\nopen(os.path.expanduser('~/planted'), 'w')\n",
+		"own.py":   "import tempfile\nopen('notes', 'w').write('x')\ntempfile.TemporaryFile()\nprint(7)\n",
 	})
 	home := t.TempDir()
 	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "verdict.toml"),
@@ -544,4 +544,43 @@ func TestHostSaysHowLimitsAreHeldAndWhichLanguagesThereAre(t *testing.T) {
 		assert.LessOrEqual(t, len([]rune(line)), 101, line)
 	}
 	assert.Equal(t, 64, session{dir: t.TempDir()}.run(t, "host", "extra").status)
+}
+
+func TestHostileProgramsGetTheirVerdicts(t *testing.T) {
+	need(t, "gcc")
+	files := map[string]string{
+		"cases/1.in": "1\n", "cases/1.out": "", "cases/2.in": "2\n", "cases/2.out": "",
+	}
+	config := "[limits]\ntime = \"500ms\"\nwall = \"1s\"\nmemory = \"64MiB\"\noutput = \"4MiB\"\nprocesses = 50\n"
+	for _, row := range []struct{ file, act, expect string }{
+		{"processes", "bomb", "runtime error"},
+		{"processes", "daemon", "accepted"},
+		{"processes", "ignore", "time limit exceeded"},
+		{"processes", "stop", "stalled"},
+		{"processes", "deny children", "time limit exceeded"},
+		{"processes", "leave a writer", "wrong answer"},
+		{"memory", "sudden", "memory limit exceeded"},
+		{"memory", "children", "memory limit exceeded"},
+		{"memory", "deep for ever", "memory limit exceeded"},
+		{"output", "stdout", "output limit exceeded"},
+		{"output", "file", "output limit exceeded"},
+		{"output", "many files", "output limit exceeded"},
+		{"output", "long line", "output limit exceeded"},
+		{"output", "garbage", "wrong answer"},
+		{"reach", "parent", "accepted"},
+		{"reach", "sockets", "accepted"},
+	} {
+		text, err := os.ReadFile(filepath.Join("../../core/box/testdata/hostile", row.file+".c"))
+		require.NoError(t, err)
+		files[row.file+".c"] = string(text)
+		config += fmt.Sprintf("[[solution]]\nfile = %q\nargs = [%q]\nexpect = %q\n", row.file+".c", row.act, row.expect)
+	}
+	files["verdict.toml"] = config
+	s := folder(t, files)
+	for _, jobs := range []string{"1", "4"} {
+		got := s.run(t, "try", "--every-solution", "--evidence", "0", "--jobs", jobs)
+		assert.Equal(t, 0, got.status, got.out+got.errors)
+		assert.NotContains(t, got.out, "fault")
+		assert.NotContains(t, got.out, "\x1b")
+	}
 }
