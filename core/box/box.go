@@ -97,6 +97,7 @@ type Result struct {
 	Signal   int    // number of the signal that ended it; 0 if none did
 	Written  int64  // bytes written to standard output and standard error
 	Left     int    // processes that were still alive after the program's end, and were killed
+	Filled   bool   // nothing more could be written to its working folder
 	Tried    string // what it tried and was refused, as far as that was seen: "tried to open a network connection"
 }
 

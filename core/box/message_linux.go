@@ -40,6 +40,7 @@ type report struct {
 	ExitCode int
 	Signal   int
 	Left     int
+	Filled   bool
 	Tried    string
 	Error    string // the program could not be started; all else is zero
 }
@@ -82,12 +83,19 @@ func decodeOrder(message []byte) (o order, err error) {
 }
 
 func (r report) encode() []byte {
-	numbers := []int64{int64(r.ID), int64(r.CPU), int64(r.Wall), r.Memory, int64(r.ExitCode), int64(r.Signal), int64(r.Left)}
+	numbers := []int64{int64(r.ID), int64(r.CPU), int64(r.Wall), r.Memory, int64(r.ExitCode), int64(r.Signal), int64(r.Left), number(r.Filled)}
 	return encode(numbers, []byte(string(r.Ending)+"\x00"+r.Tried+"\x00"+r.Error))
 }
 
+func number(yes bool) int64 {
+	if yes {
+		return 1
+	}
+	return 0
+}
+
 func decodeReport(message []byte) (r report, err error) {
-	var n [7]int64
+	var n [8]int64
 	text, err := decode(message, n[:])
 	if err != nil {
 		return r, err
@@ -96,7 +104,7 @@ func decodeReport(message []byte) (r report, err error) {
 	tried, failure, _ := bytes.Cut(rest, []byte{0})
 	return report{
 		ID: uint32(n[0]), CPU: time.Duration(n[1]), Wall: time.Duration(n[2]), Memory: n[3],
-		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Ending: Ending(ending), Tried: string(tried), Error: string(failure),
+		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Filled: n[7] != 0, Ending: Ending(ending), Tried: string(tried), Error: string(failure),
 	}, nil
 }
 

@@ -265,7 +265,7 @@ func (w *warden) run(o order, input int) report {
 	case starved:
 		rep.Ending = PassedMemory
 	case w.folder.filled():
-		rep.Ending = PassedOutput
+		rep.Ending, rep.Filled = PassedOutput, true
 	}
 	if w.task.Dir == "" {
 		if e := w.folder.empty(); e != nil {

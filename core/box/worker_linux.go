@@ -82,7 +82,7 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 	}
 	result := Result{
 		Ending: rep.Ending, ExitCode: rep.ExitCode, Signal: rep.Signal,
-		Written: carried.written, Left: rep.Left, Tried: rep.Tried,
+		Written: carried.written, Left: rep.Left, Filled: rep.Filled, Tried: rep.Tried,
 		Usage: verdict.Usage{CPU: rep.CPU, Wall: rep.Wall, Memory: rep.Memory},
 	}
 	fileTooLarge := rep.Signal == int(unix.SIGXFSZ)

@@ -293,6 +293,10 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result) {
 			o.Message = "it asked for more than it was given, and failed"
 		}
 	case verdict.OutputLimit:
+		if result.Filled {
+			o.Message = "it filled its working folder"
+			break
+		}
 		o.Message = fmt.Sprintf("it wrote more than %d KiB", l.Output>>10)
 	case verdict.Stalled:
 		o.Message = fmt.Sprintf("it waited: %.2f s of processor time in %.2f s", result.Usage.CPU.Seconds(), result.Usage.Wall.Seconds())
