@@ -61,12 +61,12 @@ func (b *bench) held() error {
 		command []string
 		n       int
 	}{
-		{"static C", []string{b.path("tiny-c")}, 2000},
-		{"dynamic C++", []string{b.path("tiny-dynamic")}, 1000},
-		{"Python", []string{strings.TrimSpace(string(python)), b.path("tiny.py")}, 100},
+		{"static C", []string{b.path("tiny-c")}, 500},
+		{"dynamic C++", []string{b.path("tiny-dynamic")}, 300},
+		{"Python", []string{strings.TrimSpace(string(python)), b.path("tiny.py")}, 16},
 	} {
 		var bare, ours, extra, gain []float64
-		for range b.rounds {
+		for range 5 * b.rounds { // short rounds, since a machine's pace drifts
 			text, err := exec.Command(b.path("spawn"), append([]string{strconv.Itoa(p.n), "1", input}, p.command...)...).Output()
 			if err != nil {
 				return err

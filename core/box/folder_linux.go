@@ -72,9 +72,6 @@ func (f *workFolder) size() (total int64) {
 // empty removes all that a program left in the folder, and makes the folder
 // anew where the program removed it, or put something else in its place.
 func (f *workFolder) empty() error {
-	if f.untouched() {
-		return nil
-	}
 	if !f.isThere() {
 		unix.Close(f.fd)
 		if err := removeAll(f.path); err != nil {

@@ -260,14 +260,15 @@ func (w *warden) run(o order, input int) report {
 	rep.Ending, rep.Memory = t.outcome()
 	w.spent = total
 	starved := w.hold.killedForMemory()
+	touched := w.task.Dir == "" && !w.folder.untouched()
 	switch {
 	case rep.Ending != Exited:
 	case starved:
 		rep.Ending = PassedMemory
-	case w.folder.filled():
+	case touched && w.folder.filled():
 		rep.Ending, rep.Filled = PassedOutput, true
 	}
-	if w.task.Dir == "" {
+	if touched {
 		if e := w.folder.empty(); e != nil {
 			err = errors.Join(err, fmt.Errorf("cannot clean the working folder: %w", e))
 		}
