@@ -109,7 +109,7 @@ func TestEachEndingIsToldAsWhatItIs(t *testing.T) {
 	tight := verdict.Limits{Time: 500 * time.Millisecond, Wall: time.Second, Memory: 64 << 20, Output: 1 << 20, Processes: 50}
 	tests := []struct {
 		act  string
-		want Result // Usage and Written are not compared
+		want Result // Usage, Written and Filled are not compared
 	}{
 		{"nothing", Result{Ending: Exited}},
 		{"exit 7", Result{Ending: Exited, ExitCode: 7}},
@@ -131,7 +131,7 @@ func TestEachEndingIsToldAsWhatItIs(t *testing.T) {
 	for _, tt := range tests {
 		t.Run(tt.act, func(t *testing.T) {
 			got := run(t, b, program(t, "act", tt.act), tight)
-			got.Usage, got.Written = verdict.Usage{}, 0
+			got.Usage, got.Written, got.Filled = verdict.Usage{}, 0, false
 			assert.Equal(t, tt.want, got)
 		})
 	}
