@@ -3,6 +3,7 @@
 package box
 
 import (
+	"encoding/binary"
 	"time"
 	"unsafe"
 
@@ -40,18 +41,30 @@ const (
 	triedMounts  = "tried to change mounts or namespaces"
 )
 
+// socketKind is the part of a socket's type that says its kind, see socket(2).
+const socketKind = 0xf
+
 // streams are the kinds of socket that lead only to where both ends agreed on
-// it beforehand. The lower four bits of a type are the kind, see socket(2).
+// it beforehand.
 var streams = []uint32{unix.SOCK_STREAM, unix.SOCK_SEQPACKET}
 
 const newNamespaces = unix.CLONE_NEWNS | unix.CLONE_NEWCGROUP | unix.CLONE_NEWUTS | unix.CLONE_NEWIPC |
 	unix.CLONE_NEWUSER | unix.CLONE_NEWPID | unix.CLONE_NEWNET
 
-// refusals lists them all.
+// refusals lists them all. A socket by itself is no connection, and runtimes
+// make some only to see whether they could: what is refused is to connect one,
+// to listen on one, and the kinds that need neither.
 func refusals() (all []refusal) {
 	for _, call := range []uint32{unix.SYS_SOCKET, unix.SYS_SOCKETPAIR} {
 		for _, kind := range streams {
-			all = append(all, refusal{call: call, tests: []test{{0, whole, unix.AF_UNIX}, {1, 0xf, kind}}})
+			all = append(all, refusal{call: call, tests: []test{{0, whole, unix.AF_UNIX}, {1, socketKind, kind}}})
+		}
+	}
+	for _, family := range []uint32{unix.AF_INET, unix.AF_INET6} {
+		for _, protocol := range []uint32{0, unix.IPPROTO_TCP} {
+			all = append(all, refusal{call: unix.SYS_SOCKET, tests: []test{
+				{0, whole, family}, {1, socketKind, unix.SOCK_STREAM}, {2, whole, protocol},
+			}})
 		}
 	}
 	all = append(all,
@@ -59,8 +72,14 @@ func refusals() (all []refusal) {
 		refusal{call: unix.SYS_SOCKET, tests: []test{{0, whole, unix.AF_NETLINK}}, answer: unix.EACCES},
 		refusal{call: unix.SYS_SOCKET, answer: unix.EACCES, tell: triedNetwork},
 		refusal{call: unix.SYS_SOCKETPAIR, answer: unix.EACCES},
-		// A socket of this machine may lead to a service that acts for the user.
-		refusal{call: unix.SYS_CONNECT, answer: unix.ECONNREFUSED},
+		// A socket of this machine may lead to a service that acts for the
+		// user; only one that leads further is told.
+		refusal{call: unix.SYS_CONNECT, answer: unix.ENETUNREACH, tell: triedNetwork},
+		refusal{call: unix.SYS_LISTEN, answer: unix.EACCES},
+		// These would connect as they send.
+		refusal{call: unix.SYS_SENDTO, tests: []test{{3, unix.MSG_FASTOPEN, anyBit}}, answer: unix.ENETUNREACH, tell: triedNetwork},
+		refusal{call: unix.SYS_SENDMSG, tests: []test{{2, unix.MSG_FASTOPEN, anyBit}}, answer: unix.ENETUNREACH, tell: triedNetwork},
+		refusal{call: unix.SYS_SENDMMSG, tests: []test{{3, unix.MSG_FASTOPEN, anyBit}}, answer: unix.ENETUNREACH, tell: triedNetwork},
 		refusal{call: unix.SYS_CLONE, tests: []test{{0, newNamespaces, anyBit}}, answer: unix.EPERM, tell: triedMounts},
 	)
 	for _, call := range []uint32{
@@ -204,12 +223,34 @@ func answerCalls(listener int, tell func(words string)) {
 		}
 		answer := reply{id: q.id, errno: -int32(unix.EPERM)}
 		for _, r := range all {
-			if r.call == q.call && r.tell != "" {
-				tell(r.tell)
-				answer.errno = -int32(r.answer)
-				break
+			if r.call != q.call || r.tell == "" {
+				continue
 			}
+			answer.errno = -int32(r.answer)
+			if r.call == unix.SYS_CONNECT && !leadsOutside(q) {
+				answer.errno = -int32(unix.ECONNREFUSED)
+			} else {
+				tell(r.tell)
+			}
+			break
 		}
 		unix.Syscall(unix.SYS_IOCTL, uintptr(listener), unix.SECCOMP_IOCTL_NOTIF_SEND, uintptr(unsafe.Pointer(&answer)))
 	}
+}
+
+// leadsOutside reports whether the address of a call to connect(2) is one of a
+// network. Either way the call is refused, so it does no harm that the program
+// could change the address in the meantime.
+func leadsOutside(q question) bool {
+	var family [2]byte
+	here := []unix.Iovec{{Base: &family[0], Len: uint64(len(family))}}
+	there := []unix.RemoteIovec{{Base: uintptr(q.arguments[1]), Len: len(family)}}
+	if n, err := unix.ProcessVMReadv(int(q.pid), here, there, 0); err != nil || n != len(family) {
+		return false
+	}
+	switch binary.NativeEndian.Uint16(family[:]) {
+	case unix.AF_UNIX, unix.AF_NETLINK, unix.AF_UNSPEC:
+		return false
+	}
+	return true
 }

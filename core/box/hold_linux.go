@@ -47,11 +47,11 @@ func (h Hold) leftovers() Promise {
 func (h Hold) network() Promise {
 	switch {
 	case h.Walls == Namespaces && h.Filter:
-		return Promise{What: "no network", How: "none is there, and sockets that lead outside are refused" + h.seen()}
+		return Promise{What: "no network", How: "none is there, and connections are refused" + h.seen()}
 	case h.Walls == Namespaces:
 		return Promise{What: "no network", How: "none is there"}
 	case h.Filter:
-		return Promise{What: "no network", How: "sockets that lead outside are refused" + h.seen()}
+		return Promise{What: "no network", How: "connections are refused" + h.seen()}
 	}
 	return Promise{What: "no network", How: "-", Lack: "a program can use the network"}
 }

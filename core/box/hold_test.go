@@ -77,14 +77,20 @@ func TestTheFilterRefusesWhatItShouldAndNothingElse(t *testing.T) {
 		{unix.SYS_READ, nil, unix.SECCOMP_RET_ALLOW},
 		{unix.SYS_OPENAT, nil, unix.SECCOMP_RET_ALLOW},
 		{unix.SYS_PTRACE, nil, unix.SECCOMP_RET_ALLOW}, // the thread that traces is under it too
-		{unix.SYS_SOCKET, []uint32{unix.AF_INET, unix.SOCK_STREAM}, unix.SECCOMP_RET_USER_NOTIF},
+		{unix.SYS_SOCKET, []uint32{unix.AF_INET, unix.SOCK_STREAM, 0}, unix.SECCOMP_RET_ALLOW},
+		{unix.SYS_SOCKET, []uint32{unix.AF_INET6, unix.SOCK_STREAM, unix.IPPROTO_TCP}, unix.SECCOMP_RET_ALLOW},
+		{unix.SYS_SOCKET, []uint32{unix.AF_INET, unix.SOCK_STREAM, unix.IPPROTO_SCTP}, unix.SECCOMP_RET_USER_NOTIF},
+		{unix.SYS_SENDTO, []uint32{3, 0, 0, unix.MSG_NOSIGNAL}, unix.SECCOMP_RET_ALLOW},
+		{unix.SYS_SENDTO, []uint32{3, 0, 0, unix.MSG_NOSIGNAL | unix.MSG_FASTOPEN}, unix.SECCOMP_RET_USER_NOTIF},
+		{unix.SYS_SENDMSG, []uint32{3, 0, unix.MSG_FASTOPEN}, unix.SECCOMP_RET_USER_NOTIF},
+		{unix.SYS_LISTEN, nil, refused(unix.EACCES)},
 		{unix.SYS_SOCKET, []uint32{unix.AF_INET6, unix.SOCK_DGRAM | unix.SOCK_CLOEXEC}, unix.SECCOMP_RET_USER_NOTIF},
 		{unix.SYS_SOCKET, []uint32{unix.AF_NETLINK, unix.SOCK_RAW}, refused(unix.EACCES)},
 		{unix.SYS_SOCKET, []uint32{unix.AF_UNIX, unix.SOCK_STREAM | unix.SOCK_NONBLOCK}, unix.SECCOMP_RET_ALLOW},
 		{unix.SYS_SOCKET, []uint32{unix.AF_UNIX, unix.SOCK_DGRAM}, refused(unix.EACCES)},
 		{unix.SYS_SOCKETPAIR, []uint32{unix.AF_UNIX, unix.SOCK_SEQPACKET}, unix.SECCOMP_RET_ALLOW},
 		{unix.SYS_SOCKETPAIR, []uint32{unix.AF_UNIX, unix.SOCK_DGRAM}, refused(unix.EACCES)},
-		{unix.SYS_CONNECT, nil, refused(unix.ECONNREFUSED)},
+		{unix.SYS_CONNECT, nil, unix.SECCOMP_RET_USER_NOTIF},
 		{unix.SYS_CLONE, []uint32{uint32(unix.SIGCHLD)}, unix.SECCOMP_RET_ALLOW},
 		{unix.SYS_CLONE, []uint32{unix.CLONE_NEWUSER | uint32(unix.SIGCHLD)}, unix.SECCOMP_RET_USER_NOTIF},
 		{unix.SYS_MOUNT, nil, unix.SECCOMP_RET_USER_NOTIF},
@@ -97,7 +103,7 @@ func TestTheFilterRefusesWhatItShouldAndNothingElse(t *testing.T) {
 		assert.Equal(t, refused(unix.ENOSYS), verdictOf(t, program, tt.call, machine^1, tt.arguments...), "another machine's call")
 	}
 	silent := filterProgram(refusals(), false)
-	assert.Equal(t, refused(unix.EACCES), verdictOf(t, silent, unix.SYS_SOCKET, machine, unix.AF_INET, unix.SOCK_STREAM), "refused without being told")
+	assert.Equal(t, refused(unix.EACCES), verdictOf(t, silent, unix.SYS_SOCKET, machine, unix.AF_INET, unix.SOCK_DGRAM), "refused without being told")
 }
 
 func TestGroupsOfOtherProcessesAreLeftAloneAndThoseOfDeadOnesGo(t *testing.T) {

@@ -152,6 +152,7 @@ var hostiles = []hostile{
 
 	{act: "reach parent", want: Exited, where: Rules},
 	{act: "reach sockets SOCKET", want: Exited, where: Rules, tried: triedNetwork},
+	{act: "reach look around SOCKET", want: Exited, where: Rules},
 	{act: "reach surroundings", want: Exited, where: Rules, tried: triedMounts},
 	{act: "reach read ANSWERS", want: Exited, where: Rules},
 	{act: "reach write OUTSIDE", want: Exited, where: Rules},
@@ -196,7 +197,7 @@ func TestHostileProgramsAreHeld(t *testing.T) {
 // A place is a machine with things on it that nobody should get at.
 type place struct {
 	problem, outside, answer, input string
-	socket                          string
+	socket, port                    string // something listens there
 }
 
 func newPlace(t testing.TB) *place {
@@ -212,8 +213,12 @@ func newPlace(t testing.TB) *place {
 	require.NoError(t, os.WriteFile(p.outside, []byte("day 1\n"), 0o666))
 	radio, err := net.Listen("unix", p.socket)
 	require.NoError(t, err)
+	phone, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	p.port = fmt.Sprint(phone.Addr().(*net.TCPAddr).Port)
 	t.Cleanup(func() {
 		radio.Close()
+		phone.Close()
 		os.RemoveAll(dir)
 	})
 	return p
@@ -234,7 +239,7 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 	args := []string{words[1]}
 	switch {
 	case strings.HasSuffix(h.act, " SOCKET"):
-		args = []string{"sockets", p.socket}
+		args = []string{strings.TrimSuffix(words[1], " SOCKET"), p.socket, p.port}
 	case strings.HasSuffix(h.act, " ANSWERS"):
 		args = []string{"read", p.answer, "../sledges/cases/1.out", "../cases/1.out", "../1.out",
 			fmt.Sprintf("/proc/%d/cwd/testdata/act.c", os.Getpid()), "/proc/1/root" + p.answer, "/proc/self/fd/0/../1.out",

@@ -62,21 +62,38 @@ static int reach_parent(void)
     return 0;
 }
 
-static int open_sockets(const char *path)
+/* A socket by itself leads nowhere. */
+static int open_sockets(const char *path, int port)
 {
     static const int families[] = {AF_INET, AF_INET6, AF_PACKET, AF_NETLINK, AF_VSOCK};
     static const int types[] = {SOCK_STREAM, SOCK_DGRAM, SOCK_RAW};
     for (int f = 0; f < 5; f++)
-        for (int t = 0; t < 3; t++)
+        for (int t = f < 2 ? 1 : 0; t < 3; t++)
             if (socket(families[f], types[t], 0) >= 0) return 1 + 10 * f + t;
+    struct sockaddr_in host = {.sin_family = AF_INET, .sin_port = htons(port), .sin_addr.s_addr = htonl(INADDR_LOOPBACK)};
+    int s = socket(AF_INET, SOCK_STREAM, 0);
+    if (connect(s, (struct sockaddr *)&host, sizeof host) == 0) return 50;
+    if (sendto(s, "x", 1, MSG_FASTOPEN, (struct sockaddr *)&host, sizeof host) >= 0) return 51;
+    if (listen(s, 1) == 0) return 52;
     struct sockaddr_un to = {.sun_family = AF_UNIX};
     strncpy(to.sun_path, path, sizeof to.sun_path - 1);
-    int s = socket(AF_UNIX, SOCK_STREAM, 0);
+    s = socket(AF_UNIX, SOCK_STREAM, 0);
     if (connect(s, (struct sockaddr *)&to, sizeof to) == 0) return 60;
     if (socket(AF_UNIX, SOCK_DGRAM, 0) >= 0) return 61;
     int pair[2];
     if (socketpair(AF_UNIX, SOCK_DGRAM, 0, pair) == 0) return 62;
     if (socketpair(AF_UNIX, SOCK_STREAM, 0, pair) != 0) return 63; /* which is harmless, and useful */
+    return 0;
+}
+
+/* What runtimes do only to see what they could do. */
+static int look_around(const char *path)
+{
+    if (socket(AF_INET6, SOCK_STREAM, 0) < 0 && errno == EACCES) return 1;
+    if (socket(AF_INET, SOCK_STREAM, 0) < 0) return 2;
+    struct sockaddr_un to = {.sun_family = AF_UNIX};
+    strncpy(to.sun_path, path, sizeof to.sun_path - 1);
+    if (connect(socket(AF_UNIX, SOCK_STREAM, 0), (struct sockaddr *)&to, sizeof to) == 0 || errno != ECONNREFUSED) return 3;
     return 0;
 }
 
@@ -98,7 +115,8 @@ int main(int argc, char **argv)
     if (IS("read")) return read_any(argc - 2, argv + 2);
     if (IS("write")) return write_any(argc - 2, argv + 2);
     if (IS("parent")) return reach_parent();
-    if (IS("sockets")) return open_sockets(argc > 2 ? argv[2] : "/none");
+    if (IS("sockets")) return open_sockets(argc > 2 ? argv[2] : "/none", argc > 3 ? atoi(argv[3]) : 7);
+    if (IS("look around")) return look_around(argc > 2 ? argv[2] : "/none");
     if (IS("surroundings")) return change_surroundings();
     if (IS("input")) return open("/proc/self/fd/0", O_RDWR) >= 0 || open("/dev/stdin", O_WRONLY) >= 0;
     if (IS("private")) { /* what it must have all the same */
