@@ -35,8 +35,15 @@ int main(int argc, char **argv)
         pthread_exit(NULL);
     }
     if (!strcmp(argv[2], "children")) {
+        volatile int *ready = mmap(NULL, 4096, PROT_READ | PROT_WRITE, MAP_SHARED | MAP_ANONYMOUS, -1, 0);
         for (int i = 0; i < 2; i++)
-            if (fork() == 0) { touch(size / 2); usleep(300000); _exit(0); }
+            if (fork() == 0) {
+                touch(size / 2);
+                ready[i] = 1;
+                while (!ready[0] || !ready[1]) usleep(1000); /* both hold theirs */
+                usleep(200000);
+                _exit(0);
+            }
         while (wait(NULL) > 0) {}
         return 0;
     }
