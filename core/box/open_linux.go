@@ -59,39 +59,48 @@ func ways(contained bool) []way {
 	return append(list, way{NoWalls, true, !root}, way{NoWalls, false, false})
 }
 
-// proved remembers for the next box which way worked, and why those before it
-// did not.
+// proved remembers the ways that worked. All boxes of one kind in this process
+// hold their programs alike, since what the first one holds is told for all.
 var proved = struct {
 	sync.Mutex
-	way    map[bool]int
-	denied map[bool][]string
-}{way: map[bool]int{}, denied: map[bool][]string{}}
+	ways map[bool]provedWay // by whether it contains
+}{ways: map[bool]provedWay{}}
+
+type provedWay struct {
+	way    way
+	denied []string // what was tried before it, and why it could not be had
+}
 
 // startWarden starts the warden in the best way that the kernel allows.
 func (b *Box) startWarden(o Options) error {
 	contained := !o.Uncontained
-	if o.ways != nil {
-		ready, err := b.start(o, o.ways[0])
-		b.hold = o.ways[0].hold(ready, o)
-		return err
-	}
-	list := ways(contained)
 	proved.Lock()
-	first, denied := proved.way[contained], proved.denied[contained]
+	known, ok := proved.ways[contained]
 	proved.Unlock()
+	list := ways(contained)
+	switch {
+	case o.ways != nil:
+		list, known.denied = o.ways, nil
+	case ok:
+		list = []way{known.way}
+	}
+	denied := known.denied
 	var failed error
-	for i := first; i < len(list); i++ {
-		ready, err := b.start(o, list[i])
-		if err == nil {
-			proved.Lock()
-			proved.way[contained], proved.denied[contained] = i, denied
-			proved.Unlock()
-			b.hold = list[i].hold(ready, o)
-			b.hold.Denied = append(denied[:len(denied):len(denied)], b.hold.Denied...)
-			return nil
+	for _, w := range list {
+		ready, err := b.start(o, w)
+		if err != nil {
+			failed = err
+			denied = append(denied[:len(denied):len(denied)], fmt.Sprintf("%s: %v", w.words(), err))
+			continue
 		}
-		failed = err
-		denied = append(denied[:len(denied):len(denied)], fmt.Sprintf("%s: %v", list[i].words(), err))
+		b.hold = w.hold(ready, o)
+		b.hold.Denied = append(denied[:len(denied):len(denied)], b.hold.Denied...)
+		if o.ways == nil {
+			proved.Lock()
+			proved.ways[contained] = provedWay{w, denied}
+			proved.Unlock()
+		}
+		return nil
 	}
 	return failed
 }
