@@ -53,7 +53,7 @@ var slowness = func() time.Duration {
 
 // generous is far more than any of the programs below needs.
 var generous = verdict.Limits{
-	Time: 10 * time.Second, Wall: 20 * time.Second,
+	Time: slowness * 10 * time.Second, Wall: slowness * 20 * time.Second,
 	Memory: 1 << 30, Output: 1 << 30, Processes: 256,
 }
 
