@@ -324,3 +324,14 @@ func TestNothingSurvivesAKilledCaller(t *testing.T) {
 		return syscall.Kill(warden, 0) == syscall.ESRCH && syscall.Kill(running[0].pid, 0) == syscall.ESRCH
 	}, 5*time.Second, 5*time.Millisecond)
 }
+
+func TestTooManyHiddenPathsAreAnErrorAndNothingIsLeft(t *testing.T) {
+	scratch := t.TempDir()
+	files := openFiles(t)
+	_, err := Open(Options{Scratch: scratch, Hidden: []string{"/" + strings.Repeat("x", maxMessage)}})
+	assert.ErrorContains(t, err, "too many")
+	left, err := os.ReadDir(scratch)
+	require.NoError(t, err)
+	assert.Empty(t, left)
+	assert.Equal(t, files, openFiles(t), "descriptors")
+}

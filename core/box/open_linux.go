@@ -140,6 +140,9 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 			f.Close()
 		}
 		if err != nil {
+			if b.warden != nil {
+				b.warden.Kill() // it may be stuck
+			}
 			err = errors.Join(err, b.stop())
 		}
 	}()
