@@ -47,7 +47,7 @@ func (r *caseRun) settled(ctx context.Context) (verdict.Outcome, error) {
 	times := []time.Duration{outcome.Usage.CPU}
 	for range r.options.Repeat - 1 {
 		another, err := r.sure(ctx)
-		if err != nil {
+		if err != nil || !another.Ran {
 			return another, err
 		}
 		times = append(times, another.Usage.CPU)
@@ -62,14 +62,19 @@ func (r *caseRun) settled(ctx context.Context) (verdict.Outcome, error) {
 // both makes one outcome of two runs that count alike: the worse verdict
 // stands, and the larger memory.
 func both(a, b verdict.Outcome) verdict.Outcome {
-	worse := a
-	if verdict.Worse(a.Verdict, b.Verdict) != a.Verdict {
-		worse = b
-	}
+	worse := worseOf(a, b)
 	worse.Unsteady = a.Unsteady || b.Unsteady || a.Verdict != b.Verdict
 	worse.Usage.Memory = max(a.Usage.Memory, b.Usage.Memory)
 	worse.Usage.Wall = max(a.Usage.Wall, b.Usage.Wall)
 	return worse
+}
+
+// worseOf returns the outcome with the worse verdict; the first of equal ones.
+func worseOf(a, b verdict.Outcome) verdict.Outcome {
+	if verdict.Worse(a.Verdict, b.Verdict) == a.Verdict {
+		return a
+	}
+	return b
 }
 
 // sure runs the case, and runs it again alone if it came near the time limit
@@ -96,11 +101,8 @@ func join(first, lone verdict.Outcome) verdict.Outcome {
 	if first.Verdict == lone.Verdict || first.Verdict == verdict.TimeLimit || lone.Verdict == verdict.TimeLimit {
 		return lone
 	}
-	worse := lone
-	if verdict.Worse(first.Verdict, lone.Verdict) == first.Verdict {
-		worse = first
-		worse.Usage.CPU, worse.Usage.Wall = lone.Usage.CPU, lone.Usage.Wall
-	}
+	worse := worseOf(first, lone)
+	worse.Usage.CPU, worse.Usage.Wall = lone.Usage.CPU, lone.Usage.Wall
 	worse.Unsteady = true
 	worse.Close = false
 	return worse

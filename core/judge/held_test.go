@@ -5,6 +5,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -121,4 +122,30 @@ int main(void)
 	text, err := os.ReadFile(path)
 	require.NoError(t, err)
 	assert.Equal(t, "say 7\n", string(text))
+}
+
+func TestARepeatedCaseThatCannotBeRunAgainIsAFaultWithoutTimes(t *testing.T) {
+	r := newTry(t, "say 1", "1\n")
+	path := filepath.Join(t.TempDir(), "1.in")
+	require.NoError(t, os.WriteFile(path, []byte("say 1\n"), 0o644))
+	r.problem.Cases[0].Input = problem.Data{Path: path, Size: 6}
+	counter := 0
+	r.options.Repeat = 200
+	outcomes := []verdict.Outcome{}
+	require.NoError(t, Run(t.Context(), r.problem, []problem.Solution{r.solution}, r.options, func(e Event) {
+		switch e := e.(type) {
+		case Running: // the first one comes before the first run
+			if counter++; counter == 1 {
+				go func() {
+					time.Sleep(50 * time.Millisecond)
+					os.Remove(path)
+				}()
+			}
+		case Case:
+			outcomes = append(outcomes, e.Outcome)
+		}
+	}))
+	require.Len(t, outcomes, 1)
+	assert.Equal(t, verdict.Fault, outcomes[0].Verdict)
+	assert.Nil(t, outcomes[0].Spread, "a run that was none has no time")
 }
