@@ -49,13 +49,17 @@ type tracee struct {
 const traceOptions = unix.PTRACE_O_TRACEEXIT | unix.PTRACE_O_EXITKILL |
 	unix.PTRACE_O_TRACEFORK | unix.PTRACE_O_TRACEVFORK | unix.PTRACE_O_TRACEEXEC
 
+func newTracee(o order, spent time.Duration) *tracee {
+	return &tracee{
+		id: o.ID, limits: o.Limits, spent: spent, ending: Exited,
+		born: map[int]bool{}, used: map[int]time.Duration{},
+	}
+}
+
 // start brings a program to the point before its first instruction and lets
 // it go.
 func (w *warden) start(o order, input int) (*tracee, error) {
-	t := &tracee{
-		id: o.ID, limits: o.Limits, spent: w.spent, ending: Exited,
-		born: map[int]bool{}, used: map[int]time.Duration{},
-	}
+	t := newTracee(o, w.spent)
 	var s unix.Stat_t
 	if err := unix.Fstat(input, &s); err != nil {
 		return nil, err
@@ -151,7 +155,7 @@ func (t *tracee) follow() (unix.WaitStatus, error) {
 		switch {
 		case t.isOver():
 			// A process that starts now begins with a stop, and ends with it.
-			t.raise(readStatus(pid).peak)
+			t.note(pid)
 			unix.Kill(pid, unix.SIGKILL)
 			unix.PtraceCont(pid, 0)
 		default:
@@ -232,6 +236,20 @@ func (t *tracee) signalled(pid int, signal unix.Signal) {
 // from here on, so that the last of them is held as well. What ends may be the
 // largest of several, so those are added up at this moment too.
 func (t *tracee) exiting(pid int) {
+	status := t.note(pid)
+	if status.threads > 1 {
+		for _, tid := range othersAlive(pid) {
+			unix.RawSyscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
+		}
+	}
+	if company := len(t.born); company > 0 && company <= fewProcesses {
+		all, _ := descendants(os.Getpid())
+		t.raise(t.treeMemory(all))
+	}
+}
+
+// note keeps the peak of a process that is held, and the time that it used.
+func (t *tracee) note(pid int) procStatus {
 	status := readStatus(pid)
 	t.raise(status.peak)
 	if countsLate() {
@@ -239,17 +257,8 @@ func (t *tracee) exiting(pid int) {
 	}
 	t.mu.Lock()
 	t.used[status.process] = processTime(status.process)
-	company := len(t.born)
 	t.mu.Unlock()
-	if status.threads > 1 {
-		for _, tid := range othersAlive(pid) {
-			unix.RawSyscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
-		}
-	}
-	if company > 0 && company <= fewProcesses {
-		all, _ := descendants(os.Getpid())
-		t.raise(t.treeMemory(all))
-	}
+	return status
 }
 
 // fewProcesses is up to how many processes are looked at one by one where
@@ -305,7 +314,7 @@ func (t *tracee) end(why Ending) {
 // reap kills and reaps all that is left under this process, and returns how
 // many that were. It looks again until nothing is left, since what it kills
 // may have started something in the meantime.
-func reap(t *tracee) (left int) {
+func (t *tracee) reap() (left int) {
 	for {
 		var status unix.WaitStatus
 		var pid int
@@ -321,19 +330,13 @@ func reap(t *tracee) (left int) {
 			runtime.Gosched()
 			time.Sleep(100 * time.Microsecond)
 		case status.Stopped():
-			if status.TrapCause() == unix.PTRACE_EVENT_EXIT && t != nil {
-				dying := readStatus(pid)
-				t.raise(dying.peak)
-				t.mu.Lock()
-				t.used[dying.process] = processTime(dying.process)
-				t.mu.Unlock()
+			if status.TrapCause() == unix.PTRACE_EVENT_EXIT {
+				t.note(pid)
 			}
 			unix.Kill(pid, unix.SIGKILL)
 			unix.PtraceCont(pid, 0)
 		default:
-			if t != nil {
-				t.died(pid)
-			}
+			t.died(pid)
 			left++
 		}
 	}

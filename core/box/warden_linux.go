@@ -49,10 +49,11 @@ func Warden() {
 // A warden serves orders until its leash ends.
 type warden struct {
 	walled
-	task   task
-	limits rlimits
-	watch  watch
-	spent  time.Duration // processor time of all that was reaped so far
+	task    task
+	limited bool           // limits are in force
+	limits  verdict.Limits // those of the run before
+	watch   watch
+	spent   time.Duration // processor time of all that was reaped so far
 
 	mu      sync.Mutex
 	current *tracee // the run under way, nil between runs
@@ -209,10 +210,11 @@ func (w *warden) noteTry(words string) {
 
 // setLimits lets the kernel hold what it can.
 func (w *warden) setLimits(l verdict.Limits) error {
-	if w.limits.known && w.limits.last == l {
+	if w.limited && w.limits == l {
 		return nil
 	}
-	if err := w.limits.set(l); err != nil {
+	w.limited = false // until all of them are set
+	if err := setRlimits(l); err != nil {
 		return err
 	}
 	if err := w.hold.set(l.Memory, l.Output, l.Processes); err != nil {
@@ -221,7 +223,11 @@ func (w *warden) setLimits(l verdict.Limits) error {
 	// This thread has given up the right to do that, for good.
 	done := make(chan error)
 	go func() { done <- w.setFolderSize(l.Output) }()
-	return <-done
+	if err := <-done; err != nil {
+		return err
+	}
+	w.limited, w.limits = true, l
+	return nil
 }
 
 func (w *warden) run(o order, input int) report {
@@ -237,7 +243,7 @@ func (w *warden) run(o order, input int) report {
 	t, err := w.start(o, input)
 	if err != nil {
 		killChildren()
-		reap(nil)
+		newTracee(o, w.spent).reap()
 		return report{ID: o.ID, Error: err.Error()}
 	}
 	w.mu.Lock()
@@ -250,7 +256,7 @@ func (w *warden) run(o order, input int) report {
 
 	status, err := t.follow()
 	wall := time.Since(t.began)
-	left := reap(t)
+	left := t.reap()
 	w.mu.Lock()
 	w.current = nil
 	tried := w.tried

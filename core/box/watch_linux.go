@@ -121,17 +121,11 @@ func (t *tracee) look() time.Duration {
 	return max(next, shortestLook)
 }
 
-// rlimits are the limits that the kernel itself holds. The warden sets them
-// on itself, where every program it starts inherits them at no cost.
-type rlimits struct {
-	known bool
-	last  verdict.Limits
-}
-
-// set lets the stack grow past the memory limit, since a judge stops deep
-// recursion by memory alone; bounds the size of a file by the output limit;
-// and turns core files off.
-func (r *rlimits) set(l verdict.Limits) error {
+// setRlimits sets the limits that the kernel itself holds, on the warden, from
+// which every program inherits them at no cost. It lets the stack grow past the
+// memory limit, since a judge stops deep recursion by memory alone; bounds the
+// size of a file by the output limit; and turns core files off.
+func setRlimits(l verdict.Limits) error {
 	// One byte is too little for a core file, and keeps the kernel from handing
 	// it to a program of the system's, which no limit of zero does: core(5).
 	var core unix.Rlimit
@@ -166,6 +160,5 @@ func (r *rlimits) set(l verdict.Limits) error {
 			return err
 		}
 	}
-	r.known, r.last = true, l
 	return nil
 }
