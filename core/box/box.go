@@ -105,5 +105,8 @@ type Result struct {
 // may be opened.
 var ErrLost = errors.New("lost the worker")
 
+// inMemory is the name of a file that has no path.
+const inMemory = "in memory"
+
 // grace is how long a warden may take to end a run that it was told to end.
 const grace = 2 * time.Second

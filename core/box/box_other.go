@@ -139,10 +139,11 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		defer func() { err = errors.Join(err, b.empty()) }()
 	}
 	live := &running{ending: Exited}
-	flow := &flow{limit: run.Limits.Output, passed: func() { live.end(PassedOutput) }}
+	carried := &carried{sinks: [2]io.Writer{run.Output, run.Errors}, limit: run.Limits.Output}
+	var carrying sync.Mutex
 	var ends [2]*os.File
 	var readers sync.WaitGroup
-	for i, to := range []io.Writer{run.Output, run.Errors} {
+	for i := range ends {
 		read, write, err := os.Pipe()
 		if err != nil {
 			return result, err
@@ -150,7 +151,7 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		defer read.Close()
 		ends[i] = write
 		readers.Go(func() {
-			io.Copy(&sink{flow, to}, read)
+			io.Copy(&sink{i, carried, &carrying, func() { live.end(PassedOutput) }}, read)
 		})
 	}
 	began := time.Now()
@@ -185,7 +186,9 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	if err := ctx.Err(); err != nil {
 		return result, err
 	}
-	return finished(state, ending, wall, flow.total()), nil
+	carrying.Lock()
+	defer carrying.Unlock()
+	return finished(state, ending, wall, carried.written), nil
 }
 
 // lingering is how long output is waited for after the end of a program.
@@ -248,40 +251,19 @@ func (r *running) over() Ending {
 	return r.ending
 }
 
-// A flow counts what passes through both outputs of a run.
-type flow struct {
-	limit  int64
-	passed func()
-
-	mu      sync.Mutex
-	written int64
-}
-
-func (f *flow) total() int64 {
-	f.mu.Lock()
-	defer f.mu.Unlock()
-	return f.written
-}
-
-// A sink hands on one output until the flow passes its limit, or the writer
-// has seen enough.
+// A sink is one of the two streams of a run.
 type sink struct {
-	flow *flow
-	to   io.Writer
+	stream int
+	both   *carried
+	mu     *sync.Mutex // guards both
+	over   func()      // called when the limit is passed
 }
 
 func (s *sink) Write(p []byte) (int, error) {
-	s.flow.mu.Lock()
-	defer s.flow.mu.Unlock()
-	s.flow.written += int64(len(p))
-	if s.flow.limit > 0 && s.flow.written > s.flow.limit {
-		s.flow.passed()
-		return len(p), nil
-	}
-	if s.to != nil {
-		if _, err := s.to.Write(p); err != nil {
-			s.to = nil
-		}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	if s.both.take(s.stream, p) {
+		s.over()
 	}
 	return len(p), nil
 }
@@ -293,9 +275,6 @@ func (b *Box) empty() error {
 	}
 	return os.Mkdir(b.dir, 0o700)
 }
-
-// inMemory is the name of a file that has no path.
-const inMemory = "in memory"
 
 // Memory returns data as an open file without a name, at offset 0. The caller
 // closes it.

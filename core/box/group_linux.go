@@ -11,6 +11,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"golang.org/x/sys/unix"
 )
@@ -37,7 +38,7 @@ func (g group) remove() (err error) {
 	for _, dir := range slices.Backward(g.Folders) {
 		e := unix.Rmdir(dir)
 		for try := 0; e == unix.EBUSY && try < 200; try++ {
-			napMillisecond()
+			time.Sleep(time.Millisecond)
 			e = unix.Rmdir(dir)
 		}
 		if e != nil && e != unix.ENOENT {
@@ -94,12 +95,7 @@ func (g group) enter(clone bool) (h hold, err error) {
 		{&h.count, last, "pids.max", unix.O_WRONLY},
 		{&h.kills, first, kills, unix.O_RDONLY},
 	} {
-		flags := uint(unix.O_PATH | unix.O_CLOEXEC)
-		dir, err := unix.Open(one.folder, int(flags), 0)
-		if clone {
-			unix.Close(dir)
-			dir, err = unix.OpenTree(unix.AT_FDCWD, one.folder, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC)
-		}
+		dir, err := openFolder(one.folder, clone)
 		if err == nil {
 			*one.fd, err = unix.Openat(dir, one.file, one.mode|unix.O_CLOEXEC, 0)
 			unix.Close(dir)
@@ -117,6 +113,14 @@ func (g group) enter(clone bool) (h hold, err error) {
 	h.version = g.Version
 	h.seen = h.killed()
 	return h, nil
+}
+
+// openFolder opens a folder, or a clone of the mount that it lies on.
+func openFolder(path string, clone bool) (int, error) {
+	if clone {
+		return unix.OpenTree(unix.AT_FDCWD, path, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC)
+	}
+	return unix.Open(path, unix.O_PATH|unix.O_CLOEXEC, 0)
 }
 
 // What a group counts beyond what a program holds itself: kernel memory and the
@@ -200,9 +204,4 @@ func putText(path, text string) error {
 	}
 	_, err = file.WriteString(text)
 	return errors.Join(err, file.Close())
-}
-
-func napMillisecond() {
-	span := unix.NsecToTimespec(1e6)
-	unix.Nanosleep(&span, nil)
 }

@@ -22,7 +22,11 @@ func (h Hold) Promises() []Promise {
 		{What: "processes", How: processes},
 		{What: "output", How: "counted while it is read"},
 	}
-	return append(list, h.folder(), h.leftovers(), h.network(), h.files(), h.answers(), h.privileges())
+	return append(list, h.folder(), h.leftovers(), h.network(),
+		h.byWalls("your files", "read-only, all of them; no devices", "read-only, by Landlock rules", "a program can change your files"),
+		h.byWalls("expected outputs", "the problem's folder is hidden", "the problem's folder is not among what may be read",
+			"a program can read the expected outputs"),
+		h.privileges())
 }
 
 func (h Hold) folder() Promise {
@@ -63,24 +67,16 @@ func (h Hold) seen() string {
 	return ""
 }
 
-func (h Hold) files() Promise {
+// byWalls is a promise that each kind of walls holds in its own way, and that
+// is a lack without any.
+func (h Hold) byWalls(what, namespaces, rules, lack string) Promise {
 	switch h.Walls {
 	case Namespaces:
-		return Promise{What: "your files", How: "read-only, all of them; no devices"}
+		return Promise{What: what, How: namespaces}
 	case Rules:
-		return Promise{What: "your files", How: "read-only, by Landlock rules"}
+		return Promise{What: what, How: rules}
 	}
-	return Promise{What: "your files", How: "-", Lack: "a program can change your files"}
-}
-
-func (h Hold) answers() Promise {
-	switch h.Walls {
-	case Namespaces:
-		return Promise{What: "expected outputs", How: "the problem's folder is hidden"}
-	case Rules:
-		return Promise{What: "expected outputs", How: "the problem's folder is not among what may be read"}
-	}
-	return Promise{What: "expected outputs", How: "-", Lack: "a program can read the expected outputs"}
+	return Promise{What: what, How: "-", Lack: lack}
 }
 
 func (h Hold) privileges() Promise {

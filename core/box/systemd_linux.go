@@ -43,7 +43,7 @@ func fromSystemd(mounts map[string]string) (*Groups, error) {
 		if ctx.Err() != nil {
 			return nil, fmt.Errorf("systemd: it did not start %s within %v", scope, systemdTime)
 		}
-		napMillisecond()
+		time.Sleep(time.Millisecond)
 	}
 }
 

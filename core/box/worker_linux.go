@@ -135,14 +135,6 @@ func (b *Box) kill(id uint32) {
 	again(func() error { _, err := unix.Write(b.leash, number[:]); return err })
 }
 
-// carried says how much passed through a box's streams in one run.
-type carried struct {
-	sinks   [2]io.Writer
-	limit   int64
-	written int64
-	passed  bool // the output limit
-}
-
 const (
 	narrow = 64 << 10 // what a pipe holds at first, and is read at once
 	wide   = 1 << 20  // the same once it has proved to be busy
@@ -224,25 +216,6 @@ func (b *Box) drain(i int, id uint32, c *carried) error {
 		}
 	}
 }
-
-// take counts what was read, hands it on, and reports whether it has just
-// passed the limit. What comes after the limit is dropped.
-func (c *carried) take(i int, text []byte) (over bool) {
-	c.written += int64(len(text))
-	if c.limit > 0 && c.written > c.limit {
-		over, c.passed = !c.passed, true
-		return over
-	}
-	if c.sinks[i] != nil {
-		if _, err := c.sinks[i].Write(text); err != nil {
-			c.sinks[i] = nil
-		}
-	}
-	return false
-}
-
-// inMemory is the name of a file that has no path.
-const inMemory = "in memory"
 
 // Memory returns data as an open file that lives in memory only, at offset 0.
 // The caller closes it.
