@@ -91,12 +91,14 @@ func (t *tracee) look() time.Duration {
 	t.raise(memory)
 	l := t.limits
 	switch {
+	// First, since whoever multiplies passes the others by the way, and on a
+	// loaded machine before this look.
+	case l.Processes > 0 && threads > l.Processes:
+		t.end(PassedProcess)
 	case l.Memory > 0 && memory > l.Memory:
 		t.end(PassedMemory)
 	case l.Time > 0 && cpu > l.Time:
 		t.end(PassedTime)
-	case l.Processes > 0 && threads > l.Processes:
-		t.end(PassedProcess)
 	case l.Wall > 0 && wall > l.Wall:
 		t.end(PassedWall)
 	case t.folder != nil && l.Output > 0 && wall > t.weigh:
