@@ -5,6 +5,8 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+
+	"coldverdict/core/settings"
 )
 
 // cases.md is Markdown of which only a little means something: headings that
@@ -199,7 +201,7 @@ func (r *casesReader) block(line string) {
 	case "call", "returns":
 		r.wrong(began, "this version of cold does not serve function problems; take the block out, or use a version that does")
 	default:
-		r.wrong(began, "there is no block of kind %q; %s", words[0], nearest(words[0], []string{"input", "output"}))
+		r.wrong(began, "there is no block of kind %q; %s", words[0], settings.Nearest(words[0], []string{"input", "output"}))
 	}
 }
 
@@ -244,7 +246,7 @@ func (b *blockOptions) parse(words []string) bool {
 		case isFile && name == "file" && value != "":
 			b.file = value
 		default:
-			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, nearest(word, []string{"no-newline", "or", "file=NAME"}))
+			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "file=NAME"}))
 			return false
 		}
 	}

@@ -8,6 +8,8 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+
+	"coldverdict/core/settings"
 )
 
 // A UsageError is a request that cannot be served as it was made.
@@ -91,7 +93,7 @@ func (p *Problem) FindSolution(name, from string) (Solution, error) {
 	}
 	hint := ""
 	if len(p.Sources) > 0 {
-		hint = "; " + nearest(filepath.Base(name), p.Sources)
+		hint = "; " + settings.Nearest(filepath.Base(name), p.Sources)
 	}
 	return Solution{}, &UsageError{fmt.Sprintf("there is no file %s here%s", name, hint)}
 }
@@ -139,7 +141,7 @@ func (p *Problem) noMatch(pattern string) string {
 		names = names[:12:12]
 		names = append(names, "…")
 	}
-	return fmt.Sprintf("no case matches %q; %s", pattern, nearest(pattern, names))
+	return fmt.Sprintf("no case matches %q; %s", pattern, settings.Nearest(pattern, names))
 }
 
 func matches(pattern string, c Case) bool {

@@ -23,6 +23,7 @@ import (
 	"strings"
 	"time"
 
+	"coldverdict/core/settings"
 	"coldverdict/core/verdict"
 
 	"golang.org/x/sys/unix"
@@ -347,7 +348,7 @@ func (l *loader) checkGroups() {
 	for _, s := range l.problem.Solutions {
 		for _, name := range s.Groups {
 			if len(groups) > 0 && !slices.Contains(groups, name) {
-				l.wrong(ConfigFile, s.Line, "%s is to run the group %q, which no case has; %s", s.File, name, nearest(name, groups))
+				l.wrong(ConfigFile, s.Line, "%s is to run the group %q, which no case has; %s", s.File, name, settings.Nearest(name, groups))
 			}
 		}
 	}
