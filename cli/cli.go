@@ -18,7 +18,6 @@ import (
 
 	"github.com/urfave/cli/v3"
 
-	"coldverdict/core/compare"
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 	"coldverdict/term"
@@ -50,6 +49,8 @@ type app struct {
 	errors io.Writer
 	screen *term.Screen
 	dir    string // as -C has it
+	// languages are those that count for the problem that was loaded.
+	languages *toolchain.Languages
 }
 
 // Run runs the command line and returns the exit status.
@@ -188,19 +189,14 @@ func goVersion() string {
 	return runtime.Version()
 }
 
-// vocabulary is all that a problem's files may name.
-func vocabulary() problem.Vocabulary {
-	return problem.Vocabulary{
-		Modes: compare.Modes(), AnyOrders: compare.AnyOrders(),
-		Languages: toolchain.NamesWithStandards(), LimitNames: toolchain.Names(),
-		IsSource: toolchain.IsSource,
-	}
-}
-
-// load reads the problem that the command works on, and says what was left
-// out of it.
+// load reads the problem that the command works on, and the languages that
+// count there, and says what was left out of it.
 func (a *app) load() (*problem.Problem, error) {
-	p, err := problem.Load(a.dir, vocabulary())
+	var err error
+	if a.languages, err = languagesOf(a.dir); err != nil {
+		return nil, err
+	}
+	p, err := problem.Load(a.dir, vocabulary(a.languages))
 	if err != nil {
 		return nil, err
 	}
@@ -213,10 +209,11 @@ func (a *app) load() (*problem.Problem, error) {
 // standBeside lets the command work on the folder of a solution that was named
 // by a path, where the person stands in no problem's folder.
 func (a *app) standBeside(solution string) {
-	if problem.IsFolder(a.dir, vocabulary()) || !strings.ContainsRune(solution, filepath.Separator) {
+	words := vocabulary(toolchain.Ours())
+	if problem.IsFolder(a.dir, words) || !strings.ContainsRune(solution, filepath.Separator) {
 		return
 	}
-	if dir := filepath.Dir(a.path(solution)); problem.IsFolder(dir, vocabulary()) {
+	if dir := filepath.Dir(a.path(solution)); problem.IsFolder(dir, words) {
 		a.dir = dir
 	}
 }

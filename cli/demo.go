@@ -12,6 +12,7 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
 	"coldverdict/demo"
 	"coldverdict/term"
 )
@@ -78,7 +79,7 @@ func (a *app) demo(ctx context.Context, out string) error {
 }
 
 func (a *app) demoStop(ctx context.Context, dir, words string, tally *term.DemoTally) error {
-	p, err := problem.Load(dir, vocabulary())
+	p, err := problem.Load(dir, vocabulary(toolchain.Ours()))
 	if err != nil {
 		return err
 	}

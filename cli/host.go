@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
 	"os"
 	"os/user"
 	"runtime"
@@ -20,15 +21,23 @@ import (
 )
 
 func (a *app) hostCommand() *cli.Command {
+	var table bool
 	return &cli.Command{
 		Name:  "host",
 		Usage: "say what this machine offers: how limits are held, and compilers",
 		Description: "Starts a worker as 'cold try' does, and says what it could put up: what holds, what does\n" +
 			"not and how to get it. Then the languages that were found.\n\n" +
 			"Exit status: 0 everything holds, 1 something does not.",
+		Flags: []cli.Flag{
+			&cli.BoolFlag{Name: "languages", Usage: "print the table of languages, as one of your own is written", Destination: &table},
+		},
 		Action: func(ctx context.Context, c *cli.Command) error {
 			if c.Args().Present() {
 				return usageError("cold host takes no names")
+			}
+			if table {
+				_, err := io.WriteString(a.out, toolchain.Text())
+				return err
 			}
 			return a.host(ctx)
 		},
@@ -40,10 +49,15 @@ func (a *app) host(ctx context.Context) (err error) {
 	if err := survey(ctx, &h); err != nil {
 		return err
 	}
-	kit, err := toolchain.Open(toolchain.DefaultDir())
+	languages, err := ownLanguages()
 	if err != nil {
 		return err
 	}
+	kit, err := toolchain.Open(toolchain.DefaultDir(), languages)
+	if err != nil {
+		return err
+	}
+	defer kit.Close()
 	h.Tools = kit.Survey(ctx)
 	a.screen.Host(h)
 	if len(h.Hold.Lacks()) > 0 {

@@ -4,12 +4,10 @@ import (
 	"context"
 	"fmt"
 	"path/filepath"
-	"strings"
 
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/problem"
-	"coldverdict/core/toolchain"
 )
 
 func (a *app) openCommand() *cli.Command {
@@ -23,7 +21,7 @@ func (a *app) openCommand() *cli.Command {
 			"--lang, a source that reads its input fast. What is there already stays as it is.\n\n" +
 			"   cold open sledges --lang cpp --time 1s --memory 256MiB",
 		Flags: []cli.Flag{
-			&cli.StringSliceFlag{Name: "lang", Usage: "write a source in the language `NAME` (" + strings.Join(toolchain.Names(), ", ") + ")", Destination: &languages},
+			&cli.StringSliceFlag{Name: "lang", Usage: "write a source in the language `NAME`, such as cpp, python or java", Destination: &languages},
 			&cli.StringFlag{Name: "time", Usage: "set the time limit to `D`, such as 1s", Destination: &fresh.Time},
 			&cli.StringFlag{Name: "memory", Usage: "set the memory limit to `S`, such as 256MiB", Destination: &fresh.Memory},
 		},
@@ -48,10 +46,14 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string) erro
 	}
 	fresh.Title = filepath.Base(absolute)
 	fresh.Files = map[string][]byte{}
+	table, err := languagesOf(dir)
+	if err != nil {
+		return err
+	}
 	for _, name := range languages {
-		language, _, ok := toolchain.Find(name)
+		language, ok := table.Find(name)
 		if !ok {
-			return usageError("there is no language %q; there are %s", name, strings.Join(toolchain.NamesWithStandards(), ", "))
+			return noSuchLanguage(table, name)
 		}
 		file, source, err := language.Start(fresh.Title)
 		if err != nil {

@@ -4,11 +4,13 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"strings"
 
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/settings"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 	"coldverdict/report"
@@ -73,7 +75,7 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if err != nil {
 		return err
 	}
-	solutions, chosen, err := solutions(p, c.Args().Slice(), from, f)
+	solutions, chosen, err := solutions(p, a.languages, c.Args().Slice(), from, f)
 	if err != nil {
 		return err
 	}
@@ -83,6 +85,7 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if options.Cases, err = p.SelectCases(f.patterns); err != nil {
 		return err
 	}
+	options.Languages = a.languages
 	options.MissingIsFault = len(solutions) == 1 || c.Args().Present()
 
 	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every}
@@ -152,7 +155,7 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 }
 
 // solutions returns what is to be tried, and how it was chosen if not by name.
-func solutions(p *problem.Problem, names []string, from string, f tryFlags) (list []problem.Solution, chosen string, err error) {
+func solutions(p *problem.Problem, languages *toolchain.Languages, names []string, from string, f tryFlags) (list []problem.Solution, chosen string, err error) {
 	switch {
 	case f.every:
 		if len(p.Solutions) == 0 {
@@ -180,7 +183,7 @@ func solutions(p *problem.Problem, names []string, from string, f tryFlags) (lis
 		if f.lang != "" {
 			list[i].Language = f.lang
 		}
-		if err := checkLanguage(list[i]); err != nil {
+		if err := checkLanguage(languages, list[i]); err != nil {
 			return nil, "", err
 		}
 	}
@@ -188,14 +191,18 @@ func solutions(p *problem.Problem, names []string, from string, f tryFlags) (lis
 }
 
 // checkLanguage reports a solution whose language is not known.
-func checkLanguage(s problem.Solution) error {
-	if _, _, ok := toolchain.Find(s.Language); s.Language != "" && !ok {
-		return usageError("there is no language %q; there are %v", s.Language, toolchain.NamesWithStandards())
+func checkLanguage(languages *toolchain.Languages, s problem.Solution) error {
+	if _, ok := languages.Find(s.Language); s.Language != "" && !ok {
+		return noSuchLanguage(languages, s.Language)
 	}
-	if s.Language == "" && !toolchain.IsSource(s.File) {
-		return usageError("the extension of %s names no language; say which with --lang, one of %v", s.File, toolchain.Names())
+	if s.Language == "" && !languages.IsSource(s.File) {
+		return usageError("the extension of %s names no language; say which with --lang, one of %s", s.File, strings.Join(languages.Names(), ", "))
 	}
 	return nil
+}
+
+func noSuchLanguage(languages *toolchain.Languages, name string) error {
+	return usageError("there is no language %q; %s; 'cold host --languages' lists all", name, settings.Nearest(name, languages.NamesWithStandards()))
 }
 
 func (a *app) writeJSON(path string, results *report.Try) error {
@@ -264,7 +271,11 @@ func everyExit(solutions []problem.Solution, verdicts []verdict.Verdict, show bo
 // complete lists options and sources for a shell.
 func (a *app) complete(ctx context.Context, c *cli.Command) {
 	cli.DefaultCompleteWithFlags(ctx, c)
-	p, err := problem.Load(a.dir, vocabulary())
+	languages, err := languagesOf(a.dir)
+	if err != nil {
+		return
+	}
+	p, err := problem.Load(a.dir, vocabulary(languages))
 	if err != nil {
 		return
 	}

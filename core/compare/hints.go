@@ -15,11 +15,9 @@ type Evidence struct {
 	Input    string
 	Expected string
 	Got      string
-	Stderr   string
-	Signal   string
-	Memory   int64
-	Language string
 	Whole    bool // Expected and Got were not cut
+	// Explained is what the language's own words say; it comes first.
+	Explained []string
 }
 
 // mostHints is how many hints are given for one failure.
@@ -29,9 +27,6 @@ const mostHints = 2
 // glance, or "", and speaks only where that explains the whole failure.
 var hints = []func(*sides) string{
 	hintNothing,
-	hintPastEnd,
-	hintRecursion,
-	hintJavaNames,
 	hintNone,
 	hintCase,
 	hintSpacing,
@@ -47,6 +42,9 @@ var hints = []func(*sides) string{
 
 // Hints returns at most two hints for a failure.
 func Hints(e Evidence) (said []string) {
+	if len(e.Explained) > 0 {
+		return e.Explained[:min(len(e.Explained), mostHints)]
+	}
 	s := &sides{Evidence: e}
 	if e.Verdict == verdict.WrongAnswer && e.Whole {
 		s.want, s.got = fields(e.Expected), fields(e.Got)
@@ -111,35 +109,6 @@ func (s *sides) every(same func(want, got string) bool) bool {
 func hintNothing(s *sides) string {
 	if len(s.want) > 0 && len(s.got) == 0 {
 		return "nothing was printed"
-	}
-	return ""
-}
-
-func hintPastEnd(s *sides) string {
-	if s.Verdict != verdict.RuntimeError {
-		return ""
-	}
-	for _, mark := range []string{"EOFError", "java.util.NoSuchElementException", "EOF when reading a line"} {
-		if strings.Contains(s.Stderr, mark) {
-			return "the program read past the end of the input"
-		}
-	}
-	return ""
-}
-
-func hintRecursion(s *sides) string {
-	for _, mark := range []string{"RecursionError", "java.lang.StackOverflowError", "Maximum call stack size exceeded", "goroutine stack exceeds"} {
-		if strings.Contains(s.Stderr, mark) {
-			return "the recursion went too deep (stack overflow)"
-		}
-	}
-	return ""
-}
-
-func hintJavaNames(s *sides) string {
-	if s.Language == "java" && s.Verdict == verdict.RuntimeError &&
-		(strings.Contains(s.Stderr, "Could not find or load main class") || strings.Contains(s.Stderr, "Main method not found")) {
-		return "no class with a main method was found: check the class name and the package line"
 	}
 	return ""
 }

@@ -14,6 +14,7 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/compare"
 	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 )
 
@@ -143,18 +144,19 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 	outcome := verdict.Outcome{
 		Ran: true, Usage: result.Usage, ExitCode: result.ExitCode,
 		Stdout: verdict.Text{Bytes: out.Text, Cut: out.Cut},
-		Stderr: verdict.Text{Bytes: shortPath(errs.Text, r.plan.Build.Dir), Cut: errs.Cut},
+		Stderr: verdict.Text{Bytes: r.ownPaths(errs.Text, r.plan.Build.Dir), Cut: errs.Cut},
 	}
 	if result.Signal != 0 && result.Ending == box.Exited {
 		outcome.Signal = signalWords(result.Signal)
 	}
-	r.byLimits(&outcome, result)
+	said := r.plan.Build.Read(string(errs.Text), result.ExitCode != 0 || result.Signal != 0)
+	r.byLimits(&outcome, result, said)
 	if outcome.Verdict == verdict.Accepted {
 		if err := r.byOutput(&outcome, comparison); err != nil {
 			return fault(fmt.Errorf("cannot read the expected output: %w", err))
 		}
 	}
-	r.remark(&outcome, result)
+	r.remark(&outcome, result, said)
 	if outcome.Verdict == verdict.Accepted && !r.options.KeepAll {
 		outcome.Stdout, outcome.Stderr = verdict.Text{}, verdict.Text{}
 	}
@@ -237,7 +239,7 @@ func expectedFile(data problem.Data) (io.ReadCloser, error) {
 // byLimits sets the verdict as far as limits and the program's end decide it;
 // accepted means that they leave it open. A limit beats everything else, and
 // of several the one that ended the run.
-func (r *caseRun) byLimits(o *verdict.Outcome, result box.Result) {
+func (r *caseRun) byLimits(o *verdict.Outcome, result box.Result, said toolchain.Reading) {
 	l := r.plan.Limits
 	switch {
 	case result.Ending == box.PassedMemory, result.Usage.Memory > l.Memory:
@@ -248,27 +250,15 @@ func (r *caseRun) byLimits(o *verdict.Outcome, result box.Result) {
 		o.Verdict = verdict.TimeLimit
 	case result.Ending == box.PassedWall, result.Usage.Wall > l.Wall:
 		o.Verdict = verdict.Stalled
-	case r.ranOutOfMemory(o):
+	case said.Has(toolchain.KindMemory):
 		o.Verdict = verdict.MemoryLimit
+	case said.Has(toolchain.KindCompile):
+		o.Verdict = verdict.CompileError
 	case result.Ending != box.Exited, result.ExitCode != 0, result.Signal != 0:
 		o.Verdict = verdict.RuntimeError
 	default:
 		o.Verdict = verdict.Accepted
 	}
-}
-
-// ranOutOfMemory reports whether a program that failed says that it got no
-// more memory.
-func (r *caseRun) ranOutOfMemory(o *verdict.Outcome) bool {
-	if o.ExitCode == 0 && o.Signal == "" {
-		return false
-	}
-	for _, mark := range r.plan.Build.Language.MemoryMarks {
-		if bytes.Contains(o.Stderr.Bytes, []byte(mark)) {
-			return true
-		}
-	}
-	return false
 }
 
 func (r *caseRun) byOutput(o *verdict.Outcome, comparison *compare.Comparison) (err error) {
@@ -283,16 +273,21 @@ func (r *caseRun) byOutput(o *verdict.Outcome, comparison *compare.Comparison) (
 }
 
 // remark adds the shortest useful words, and hints.
-func (r *caseRun) remark(o *verdict.Outcome, result box.Result) {
+func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.Reading) {
 	l := r.plan.Limits
 	switch o.Verdict {
 	case verdict.WrongAnswer:
 		o.Message = differenceWords(o.Difference)
 	case verdict.RuntimeError:
-		o.Message = crashWords(o, result, l)
+		o.Message = crashWords(o, result, l, said)
+	case verdict.CompileError:
+		o.Message = said.String()
 	case verdict.MemoryLimit:
 		if result.Usage.Memory <= l.Memory && result.Ending == box.Exited {
 			o.Message = "it asked for more than it was given, and failed"
+			if said.Line > 0 {
+				o.Message += fmt.Sprintf(" at line %d", said.Line)
+			}
 		}
 	case verdict.OutputLimit:
 		if result.Filled {
@@ -317,7 +312,7 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result) {
 		o.Message = strings.TrimSuffix(result.Tried+"; "+o.Message, "; ")
 	}
 	if !o.Verdict.Passing() {
-		o.Hints = compare.Hints(r.evidence(o))
+		o.Hints = compare.Hints(r.evidence(o, r.explained(o, result, said)))
 	}
 }
 
@@ -353,47 +348,58 @@ func quote(token string) string {
 	return token
 }
 
-// crashWords says in words how a program failed, with the line of its error
-// output that says most.
-func crashWords(o *verdict.Outcome, result box.Result, l verdict.Limits) string {
+// crashWords says in words how a program failed: the error that its runtime
+// named, with its line, and otherwise how it ended.
+func crashWords(o *verdict.Outcome, result box.Result, l verdict.Limits, said toolchain.Reading) string {
+	if result.Ending == box.PassedProcess {
+		return fmt.Sprintf("more than %d processes and threads at once", l.Processes)
+	}
 	words := o.Signal
 	switch {
-	case result.Ending == box.PassedProcess:
-		return fmt.Sprintf("more than %d processes and threads at once", l.Processes)
+	case words == "" && said.Message != "":
+		return said.String()
 	case words == "":
 		words = fmt.Sprintf("exit status %d", o.ExitCode)
 	case result.Signal == int(syscall.SIGKILL):
 		words += ", by itself or by the system"
 	}
-	if line := tellingLine(string(o.Stderr.Bytes)); line != "" {
+	if more := said.String(); more != "" {
+		return words + ": " + more
+	}
+	if line := lastLine(string(o.Stderr.Bytes)); line != "" {
 		words += ": " + line
 	}
 	return words
 }
 
-// tellingLine picks the line of a runtime's error output that names the
-// error: the one that says so, or else the last.
-func tellingLine(text string) (line string) {
-	for one := range strings.Lines(text) {
-		one = strings.TrimSpace(one)
-		switch {
-		case strings.HasPrefix(one, "Exception in thread"):
-			_, rest, _ := strings.Cut(one, "\" ")
-			return rest
-		case strings.HasPrefix(one, "panic: "), strings.HasPrefix(one, "fatal error: "),
-			strings.HasPrefix(one, "Uncaught "), isErrorName(one):
-			return one
-		case one != "" && !strings.HasPrefix(one, "Node.js v"):
-			line = one
-		}
-	}
-	return line
+// lastLine returns the last line that is not blank.
+func lastLine(text string) string {
+	text = strings.TrimSpace(text)
+	return strings.TrimSpace(text[strings.LastIndexByte(text, '\n')+1:])
 }
 
-// isErrorName reports whether a line begins as "ValueError: …" does.
-func isErrorName(line string) bool {
-	name, _, ok := strings.Cut(line, ":")
-	return ok && (strings.HasSuffix(name, "Error") || strings.HasSuffix(name, "Exception")) && !strings.ContainsAny(name, " \t")
+// explained says what the failure means, as far as the language's own words
+// and the source tell it.
+func (r *caseRun) explained(o *verdict.Outcome, result box.Result, said toolchain.Reading) (words []string) {
+	language := r.plan.Build.Language
+	switch o.Verdict {
+	case verdict.RuntimeError, verdict.CompileError:
+		for _, kind := range said.Kinds {
+			if one := language.Words(kind); one != "" {
+				words = append(words, one)
+			}
+		}
+		if syscall.Signal(result.Signal) == syscall.SIGFPE && len(words) == 0 {
+			words = append(words, language.Words(toolchain.KindDivision))
+		}
+	case verdict.TimeLimit:
+		if source, err := os.ReadFile(r.plan.Build.Source); err == nil {
+			if slow := language.ReadsSlowly(source, r.test.Input.Size, r.plan.Limits.Time.Seconds()); slow != "" {
+				words = append(words, slow)
+			}
+		}
+	}
+	return words
 }
 
 func signalWords(signal int) string {
@@ -402,10 +408,10 @@ func signalWords(signal int) string {
 
 // evidence gathers what hints are made from. Texts that were cut are no
 // evidence for the whole failure.
-func (r *caseRun) evidence(o *verdict.Outcome) compare.Evidence {
+func (r *caseRun) evidence(o *verdict.Outcome, explained []string) compare.Evidence {
 	e := compare.Evidence{
-		Verdict: o.Verdict, Got: string(o.Stdout.Bytes), Stderr: string(o.Stderr.Bytes), Whole: !o.Stdout.Cut,
-		Signal: o.Signal, Memory: o.Usage.Memory, Language: r.plan.Language,
+		Verdict: o.Verdict, Got: string(o.Stdout.Bytes), Whole: !o.Stdout.Cut,
+		Explained: explained,
 	}
 	if len(r.test.Accepted) > 0 && o.Verdict == verdict.WrongAnswer {
 		text, err := r.test.Accepted[0].Head(KeptText + 1)

@@ -39,6 +39,10 @@ type Options struct {
 	MissingIsFault bool
 	// Cache is the folder of builds; empty: the user's.
 	Cache string
+	// Languages is the table of languages; nil: ours.
+	Languages *toolchain.Languages
+	// Checked runs the checked build of each solution, with wider limits.
+	Checked bool
 	// Uncontained lets programs use the network and files as the person can.
 	Uncontained bool
 	// Repeat runs each case so many times, to show how far its time varies;
@@ -166,10 +170,14 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 		o.Cache = toolchain.DefaultDir()
 	}
 	o.Repeat = max(o.Repeat, 1)
-	kit, err := toolchain.Open(o.Cache)
+	if o.Languages == nil {
+		o.Languages = toolchain.Ours()
+	}
+	kit, err := toolchain.Open(o.Cache, o.Languages)
 	if err != nil {
 		return err
 	}
+	defer kit.Close()
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-run-")
 	if err != nil {
 		return fmt.Errorf("cannot make a working folder: %w", err)
@@ -272,16 +280,29 @@ func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution
 	if s.options.Cases != nil {
 		plan.Cases = common(plan.Cases, s.options.Cases)
 	}
-	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: s.problem.Path(solution), Language: solution.Language})
+	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: s.problem.Path(solution), Language: solution.Language, Checked: s.options.Checked})
+	var names []string
 	if build.Language != nil {
 		plan.Language = build.Language.Name
+		names = s.options.Languages.Family(build.Language)
 	}
-	plan.Limits, plan.Unset = s.problem.Limits.For(plan.Language, s.options.Limits)
+	plan.Limits, plan.Unset = s.problem.Limits.For(names, s.options.Limits)
 	if err != nil {
 		return plan, err
 	}
+	if build.Checked {
+		plan.Limits = widened(plan.Limits)
+	}
 	plan.Build = &build
 	return plan, nil
+}
+
+// widened are the limits of a checked build, which is slower and larger than
+// the one that a judge runs, and says nothing of its limits.
+func widened(l verdict.Limits) verdict.Limits {
+	l.Time, l.Wall = 10*l.Time, 10*l.Wall
+	l.Memory = 4*l.Memory + 512<<20
+	return l
 }
 
 // common returns what two ascending lists share.
@@ -410,12 +431,12 @@ func (q *inOrder) put(i int, o verdict.Outcome) {
 	}
 }
 
-// shortPath takes the folder of a build out of what a program wrote, so that
-// traces name the person's own file.
-func shortPath(text []byte, dir string) []byte {
+// ownPaths takes the folder of a build, and the one that it was built in, out of
+// what a program wrote, so that traces name the person's own file.
+func (s *session) ownPaths(text []byte, dir string) []byte {
 	if len(text) == 0 {
 		return nil
 	}
-	own := strings.ReplaceAll(string(text), dir+string(filepath.Separator), "")
+	own := s.kit.WithoutPaths(string(text), dir)
 	return []byte(strings.ReplaceAll(own, "\t./", "\t"))
 }

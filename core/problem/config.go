@@ -34,6 +34,7 @@ func (l *loader) config() {
 		"limits":      c.limits,
 		"compare":     c.compare,
 		"solution":    c.solutions,
+		"language":    func(string, any) {}, // for the table of languages to read
 		"make":        c.later,
 		"files":       c.later,
 		"call":        c.later,

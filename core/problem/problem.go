@@ -78,11 +78,16 @@ var Defaults = verdict.Limits{
 // DefaultWall is the wall-clock limit where only the processor time was set.
 func DefaultWall(limit time.Duration) time.Duration { return 2*limit + time.Second }
 
-// For returns the limits for a solution in a language, with given set above
-// all others, and which of them nobody set.
-func (l Limits) For(language string, given verdict.Limits) (limits, unset verdict.Limits) {
+// For returns the limits for a solution in a language, which may have several
+// names, the last above the others, with given set above all, and which of them
+// nobody set.
+func (l Limits) For(languages []string, given verdict.Limits) (limits, unset verdict.Limits) {
+	layers := []verdict.Limits{l.General}
+	for _, name := range languages {
+		layers = append(layers, l.Language[name])
+	}
 	wall := time.Duration(0)
-	for _, layer := range []verdict.Limits{l.General, l.Language[language], given} {
+	for _, layer := range append(layers, given) {
 		if layer.Time > 0 {
 			limits.Time = layer.Time
 			// A longer time must not be cut off by a wall set for a shorter one.

@@ -61,7 +61,7 @@ func TestASourceAndTwoFilesAreAProblem(t *testing.T) {
 		text, err := p.Cases[0].Accepted[0].Head(100)
 		require.NoError(t, err)
 		assert.Equal(t, "4\n", string(text))
-		limits, unset := p.Limits.For("cpp", verdict.Limits{})
+		limits, unset := p.Limits.For([]string{"cpp"}, verdict.Limits{})
 		assert.Equal(t, verdict.Limits{Time: 2 * time.Second, Wall: 5 * time.Second, Memory: 256 << 20, Output: 64 << 20, Processes: 2048}, limits)
 		assert.Equal(t, limits, unset, "nobody set any of them")
 		chosen, err := p.ChooseCandidate()
@@ -153,7 +153,7 @@ language = "cpp17"
 		{File: "brute.py", Role: Reference, Args: []string{"second"}, Groups: []string{"part-two"}, Line: 11},
 		{File: "slow.cpp", Role: Candidate, Expect: "time limit exceeded", Language: "cpp17", Line: 16},
 	}, p.Solutions)
-	limits, unset := p.Limits.For("python", verdict.Limits{})
+	limits, unset := p.Limits.For([]string{"python"}, verdict.Limits{})
 	assert.Equal(t, 5*time.Second, limits.Time)
 	assert.Equal(t, 11*time.Second, limits.Wall)
 	assert.EqualValues(t, 3<<29, limits.Memory)
@@ -166,12 +166,12 @@ language = "cpp17"
 
 func TestAWallLimitDoesNotCutALongerTimeOff(t *testing.T) {
 	l := Limits{General: verdict.Limits{Time: time.Second, Wall: 3 * time.Second}}
-	got, _ := l.For("cpp", verdict.Limits{})
+	got, _ := l.For([]string{"cpp"}, verdict.Limits{})
 	assert.Equal(t, 3*time.Second, got.Wall)
-	got, _ = l.For("cpp", verdict.Limits{Time: 10 * time.Second})
+	got, _ = l.For([]string{"cpp"}, verdict.Limits{Time: 10 * time.Second})
 	assert.Equal(t, 21*time.Second, got.Wall)
 	l.General.Wall = time.Minute
-	got, _ = l.For("cpp", verdict.Limits{Time: 10 * time.Second})
+	got, _ = l.For([]string{"cpp"}, verdict.Limits{Time: 10 * time.Second})
 	assert.Equal(t, time.Minute, got.Wall)
 }
 

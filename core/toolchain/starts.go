@@ -17,8 +17,5 @@ func (l *Language) Start(problem string) (name string, source []byte, err error)
 		return "", nil, err
 	}
 	name = strings.ReplaceAll(problem, " ", "-") + l.Extensions[0]
-	if l.FileName != nil {
-		name = l.FileName(name, source)
-	}
-	return name, source, nil
+	return l.fileName(name, source), source, nil
 }

@@ -1,6 +1,7 @@
 // Package toolchain turns a source file into a runnable program.
 //
-// A language is one entry in a table; everything else here works on any entry.
+// A language is one entry in a table, languages.toml, which a person's own table
+// extends; everything else here works on any entry.
 // A build is kept in a cache under a name made from the source's bytes, the
 // compiler, its flags, and the bytes of what the source includes, so that the
 // same source is never built twice and no stale build is ever used. What is
@@ -10,36 +11,27 @@ package toolchain
 
 import (
 	"bytes"
+	"cmp"
 	"context"
-	"crypto/sha256"
-	"encoding/hex"
-	"encoding/json"
-	"errors"
 	"fmt"
-	"io"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
 	"time"
+	"unicode"
 
 	"coldverdict/core/box"
 	"coldverdict/core/verdict"
 )
-
-// format is part of every name in the cache; raise it when builds of an older
-// program can no longer be used.
-const format = "1"
 
 // buildLimits hold for one command of a build.
 var buildLimits = verdict.Limits{
 	Time: 2 * time.Minute, Wall: 3 * time.Minute,
 	Memory: 4 << 30, Output: 1 << 30, Processes: 4096,
 }
-
-// stageName begins the name of a folder in which something is being built.
-const stageName = "stage-"
 
 // LogSize bounds what is kept of a compiler's messages, in bytes.
 const LogSize = 64 << 10
@@ -49,68 +41,39 @@ type Runner interface {
 	Run(context.Context, box.Run) (box.Result, error)
 }
 
-// A Kit builds programs and keeps them.
-type Kit struct {
-	dir string // of the cache
-}
-
-// Open returns a kit that keeps its builds below dir, which is made if needed.
-func Open(dir string) (*Kit, error) {
-	for _, sub := range []string{"tools", "builds", "includes"} {
-		if err := os.MkdirAll(filepath.Join(dir, sub), 0o700); err != nil {
-			return nil, fmt.Errorf("cannot use the build cache: %w; set XDG_CACHE_HOME to a folder that can be written", err)
-		}
-	}
-	box.RemoveStale(dir, stageName)
-	return &Kit{dir: dir}, nil
-}
-
-// DefaultDir is the cache in the user's cache folder, or, for a user who has
-// none, one in the folder for temporary files.
-func DefaultDir() string {
-	base, err := os.UserCacheDir()
-	if err != nil {
-		return filepath.Join(os.TempDir(), fmt.Sprintf("cold-verdict-%d", os.Getuid()))
-	}
-	return filepath.Join(base, "cold-verdict")
-}
-
 // A Source is what is to be built.
 type Source struct {
 	Path     string // absolute
 	Language string // name of a language or standard; empty: by the extension
+	Checked  bool   // the checked build is wanted, where the language has one
 }
 
 // A Build is the result of building a source.
 type Build struct {
 	Language *Language
+	Source   string        // the person's file
 	Standard string        // "cpp20"; empty where the language has none
+	Checked  bool          // it is a checked build
 	Tool     string        // the compiler or runtime in its own words
 	Command  string        // the command line that built it, or runs it where nothing is compiled
 	Duration time.Duration // how long the build took, when it was built
 	Cached   bool          // it was built before
 	Failed   bool          // the compiler refused the source; Log says why
 	Log      string        // what the compiler said, warnings too; names are those of the person's files
+	Notes    []string      // what a judge may have against the source
 	Dir      string        // where the program is
 	File     string        // name of the source in Dir
 
-	runtime string
-	main    string
-}
-
-// record is what the cache remembers beside a build.
-type record struct {
-	Command  string
-	Duration time.Duration
-	Log      string
-	Main     string
+	compiler, runtime, library string
+	stamp                      string // of the tools
+	main                       string
 }
 
 // Build builds a source with the runner, or finds it built. An error means that
 // our side failed: a MissingError if a tool is not there. That the compiler
 // refused the source is no error, see Build.Failed.
 func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
-	language, standard, err := languageOf(s)
+	choices, err := k.languages.of(s)
 	if err != nil {
 		return Build{}, err
 	}
@@ -118,57 +81,131 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 	if err != nil {
 		return Build{}, err
 	}
-	compiler, err := k.locate(ctx, language, language.Compiler)
+	build, err := k.choose(ctx, choices)
 	if err != nil {
-		return Build{}, err
+		return build, err
 	}
-	runtime, err := k.locate(ctx, language, language.Runtime)
+	build.Source = s.Path
+	build.Checked = s.Checked && build.Language.HasChecked()
+	build.File = build.Language.fileName(filepath.Base(s.Path), source)
+	build.Notes = build.Language.NotesOn(source)
+	commands, err := build.commands()
 	if err != nil {
-		return Build{}, err
+		return build, err
 	}
-	build := Build{
-		Language: language, Standard: standard, Tool: compiler.Version,
-		File: filepath.Base(s.Path), runtime: runtime.Path,
-	}
-	if build.Tool == "" {
-		build.Tool = runtime.Version
-	}
-	if language.FileName != nil {
-		build.File = language.FileName(build.File, source)
-	}
-	named := build.File
-	if strings.HasPrefix(named, "-") { // not an option
-		named = "./" + named
-	}
-	fill := strings.NewReplacer("{compiler}", compiler.Path, "{runtime}", runtime.Path,
-		"{standard}", language.Standards[standard], "{source}", named, "{folder}", filepath.Dir(s.Path))
-	var commands [][]string
-	for _, command := range language.Build {
-		commands = append(commands, replaced(command, fill))
-	}
-	name := digest(format, language.Name, build.File, string(source), compiler.Stamp, runtime.Stamp, fmt.Sprint(commands, language.BuildEnv))
+	name := build.cacheName(source, commands)
 	if k.lookUp(&build, name) {
+		return build, nil
+	}
+	release, err := k.buildAlone(ctx, name)
+	if err != nil {
+		return build, err
+	}
+	defer release()
+	if k.lookUp(&build, name) { // by another, while this one waited
 		return build, nil
 	}
 	return build, k.make(ctx, r, &build, name, source, commands)
 }
 
-func languageOf(s Source) (*Language, string, error) {
-	if s.Language != "" {
-		language, standard, ok := Find(s.Language)
-		if !ok {
-			return nil, "", fmt.Errorf("there is no language %q; there are %s", s.Language, strings.Join(NamesWithStandards(), ", "))
+// choose takes the first of several ways to serve a source for which the tools
+// are there. If there is none, the error is that of the first.
+func (k *Kit) choose(ctx context.Context, choices []choice) (Build, error) {
+	var first error
+	for _, c := range choices {
+		build := Build{Language: c.language, Standard: c.standard}
+		err := k.equip(ctx, &build)
+		if err == nil {
+			return build, nil
 		}
-		return language, standard, nil
+		if first == nil {
+			first = err
+		}
 	}
-	language, ok := ForFile(s.Path)
-	if !ok {
-		return nil, "", fmt.Errorf("the extension of %s names no language; say which with --lang", filepath.Base(s.Path))
-	}
-	return language, language.Standard, nil
+	return Build{Language: choices[0].language}, first
 }
 
-func replaced(command []string, fill *strings.Replacer) []string {
+// equip finds the tools of a build's language.
+func (k *Kit) equip(ctx context.Context, b *Build) error {
+	compiler, err := k.locate(ctx, b.Language, b.Language.Compiler)
+	if err != nil {
+		return err
+	}
+	runtime, err := k.locate(ctx, b.Language, b.Language.Runtime)
+	if err != nil {
+		return err
+	}
+	if b.library, err = b.Language.findLibrary(); err != nil {
+		return err
+	}
+	b.compiler, b.runtime = compiler.Path, runtime.Path
+	b.Tool = cmp.Or(compiler.Version, runtime.Version)
+	b.stamp = digest(compiler.Stamp, runtime.Stamp, fileStamp(b.library))
+	return nil
+}
+
+// HasChecked reports whether a language has a build, or a way to run one, that
+// finds more than the usual one.
+func (l *Language) HasChecked() bool { return len(l.Checked) > 0 || len(l.CheckedRun) > 0 }
+
+// fileName returns the name that a source must have to be built.
+func (l *Language) fileName(name string, source []byte) string {
+	extension := filepath.Ext(name)
+	if l.SourceName.compiled != nil {
+		if m := l.SourceName.compiled().FindSubmatch(source); m != nil {
+			return string(m[1]) + extension
+		}
+	}
+	if l.Identifier && !isIdentifier(strings.TrimSuffix(name, extension)) {
+		return "solution" + extension
+	}
+	return name
+}
+
+func isIdentifier(word string) bool {
+	for i, r := range word {
+		if r != '_' && !unicode.IsLetter(r) && (i == 0 || !unicode.IsDigit(r)) {
+			return false
+		}
+	}
+	return word != ""
+}
+
+// A recipe is the commands of a build, and those that are tried instead.
+type recipe struct{ first, again [][]string }
+
+// commands fills in what is known before a build has its folder.
+func (b *Build) commands() (c recipe, err error) {
+	named := b.File
+	if strings.HasPrefix(named, "-") { // not an option
+		named = "./" + named
+	}
+	fill := strings.NewReplacer("{compiler}", b.compiler, "{runtime}", b.runtime, "{library}", b.library,
+		"{standard}", b.Language.Standards[b.Standard], "{source}", named, "{stem}", stem(named),
+		"{folder}", filepath.Dir(b.Source))
+	build, again := b.Language.Build, b.Language.BuildAgain
+	if b.Checked && len(b.Language.Checked) > 0 {
+		build, again = b.Language.Checked, nil
+	}
+	for _, one := range build {
+		c.first = append(c.first, replaced(one, fill))
+	}
+	for _, one := range again {
+		c.again = append(c.again, replaced(one, fill))
+	}
+	for _, one := range append(c.first, c.again...) {
+		path, err := exec.LookPath(one[0])
+		if err != nil {
+			return c, &MissingError{Language: b.Language.Title, Commands: one[:1]}
+		}
+		one[0] = path
+	}
+	return c, nil
+}
+
+func stem(file string) string { return strings.TrimSuffix(file, filepath.Ext(file)) }
+
+func replaced(command Command, fill *strings.Replacer) []string {
 	out := make([]string, len(command))
 	for i, word := range command {
 		out[i] = fill.Replace(word)
@@ -176,108 +213,54 @@ func replaced(command []string, fill *strings.Replacer) []string {
 	return out
 }
 
-// lookUp fills in build from the cache.
-func (k *Kit) lookUp(build *Build, name string) bool {
-	included, ok := k.included(name)
-	if !ok {
-		return false
-	}
-	dir := k.buildDir(name, included)
-	text, err := os.ReadFile(filepath.Join(dir, "record.json"))
-	if err != nil {
-		return false
-	}
-	var kept record
-	if json.Unmarshal(text, &kept) != nil {
-		return false
-	}
-	build.Cached, build.Dir = true, dir
-	build.Command, build.Duration, build.Log, build.main = kept.Command, kept.Duration, kept.Log, kept.Main
-	return true
-}
-
-// included returns the files that a source included when it was built last,
-// the source itself left out.
-func (k *Kit) included(name string) (files []string, known bool) {
-	text, err := os.ReadFile(filepath.Join(k.dir, "includes", name))
-	if err != nil {
-		return nil, false
-	}
-	return strings.Split(strings.TrimSuffix(string(text), "\x00"), "\x00"), true
-}
-
-// buildDir names a build by its source and by what that includes, so that
-// another text in a header is another build.
-func (k *Kit) buildDir(name string, included []string) string {
-	parts := []string{name}
-	for _, file := range included {
-		if file == "" {
-			continue
-		}
-		text, err := os.ReadFile(file)
-		if err != nil {
-			text = []byte(err.Error())
-		}
-		parts = append(parts, file, string(text))
-	}
-	return filepath.Join(k.dir, "builds", digest(parts...))
-}
-
 // make builds in a folder beside its later place and moves it there when it
-// is whole. Two at once both build; the later one uses the earlier's.
-func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, source []byte, commands [][]string) error {
+// is whole.
+func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, source []byte, commands recipe) error {
 	scratch, err := box.NewScratch(k.dir, stageName)
 	if err != nil {
 		return fmt.Errorf("cannot use the build cache: %w", err)
 	}
 	defer scratch.Remove()
 	stage := scratch.Dir
+	for file, text := range build.Language.Files {
+		if err := os.WriteFile(filepath.Join(stage, filepath.Base(file)), []byte(text), 0o600); err != nil {
+			return err
+		}
+	}
 	if err := os.WriteFile(filepath.Join(stage, build.File), source, 0o600); err != nil {
 		return err
 	}
 	began := time.Now()
-	for i, command := range commands {
-		log, ok, err := k.run(ctx, r, stage, command, build.Language.BuildEnv)
-		if err != nil {
-			return err
-		}
-		build.Failed, build.Log = !ok, cleanLog(log, stage)
-		build.Command = shown(command)
-		if len(build.Language.Compiler.Commands) == 0 {
-			build.Command = filepath.Base(build.runtime) + " " + build.File
-		}
-		if ok || build.Language.Else == "" || !strings.Contains(log, build.Language.Else) || i == len(commands)-1 {
-			break
-		}
+	log, ok, err := k.runAll(ctx, r, build, stage, commands.first)
+	if err == nil && !ok && len(commands.again) > 0 && strings.Contains(log, build.Language.AgainIf) {
+		log, ok, err = k.runAll(ctx, r, build, stage, commands.again)
 	}
-	build.Duration = time.Since(began)
-	if build.Failed {
-		return nil
-	}
-	if build.Language.Main != nil {
-		build.main = build.Language.Main(stage, build.File)
-	}
-	text, err := json.Marshal(record{build.Command, build.Duration, build.Log, build.main})
 	if err != nil {
 		return err
 	}
-	if err := os.WriteFile(filepath.Join(stage, "record.json"), text, 0o600); err != nil {
-		return err
+	build.Failed, build.Log, build.Duration = !ok, build.cleanLog(log, stage), time.Since(began)
+	if build.Failed {
+		return nil
 	}
-	included := readIncludes(stage, build)
-	if err := writeWhole(filepath.Join(k.dir, "includes", name), []byte(strings.Join(included, "\x00"))); err != nil {
-		return err
+	if build.Language.Main == "jvm" {
+		build.main = mainClass(stage, build.File)
 	}
-	build.Dir = k.buildDir(name, included)
-	if err := os.Rename(stage, build.Dir); err != nil && !errors.Is(err, os.ErrExist) && !isDir(build.Dir) {
-		return fmt.Errorf("cannot keep the build: %w", err)
-	}
-	return nil
+	return k.keep(build, name, stage)
 }
 
-func isDir(path string) bool {
-	info, err := os.Stat(path)
-	return err == nil && info.IsDir()
+// runAll runs the commands of a build until one fails.
+func (k *Kit) runAll(ctx context.Context, r Runner, build *Build, dir string, commands [][]string) (log string, ok bool, err error) {
+	build.Command = filepath.Base(build.runtime) + " " + build.File
+	if len(build.Language.Compiler.Command) > 0 {
+		build.Command = build.Language.shown(commands[0])
+	}
+	ok = true
+	for i := 0; ok && i < len(commands) && err == nil; i++ {
+		var said string
+		said, ok, err = k.run(ctx, r, dir, commands[i], build.Language.BuildEnvironment)
+		log += said
+	}
+	return log, ok, err
 }
 
 // run runs one command of a build.
@@ -316,23 +299,28 @@ func overlaid(env, changes []string) []string {
 	return append(env, changes...)
 }
 
-// cleanLog takes the build's own folder out of what the compiler said.
-func cleanLog(log, stage string) string {
+// cleanLog takes the build's own folder out of what the compiler said, and gives
+// the source the name that its owner knows.
+func (b *Build) cleanLog(log, stage string) string {
 	log = strings.ReplaceAll(log, stage+string(filepath.Separator), "")
-	return strings.TrimSpace(strings.ReplaceAll("\n"+log, "\n./", "\n"))
+	log = strings.TrimSpace(strings.ReplaceAll("\n"+log, "\n./", "\n"))
+	if own := filepath.Base(b.Source); own != b.File {
+		log = strings.ReplaceAll(log, b.File+":", own+":")
+		log = strings.ReplaceAll(log, b.File+"(", own+"(")
+	}
+	return log
 }
 
 // shown is a command as the first line of a run shows it.
-func shown(command []string) string {
+func (l *Language) shown(command []string) string {
 	var words []string
 	for i := 0; i < len(command); i++ {
 		switch word := command[i]; {
 		case i == 0:
 			words = append(words, filepath.Base(word))
-		case word == "-MF" || word == "-iquote" || word == "-o" || word == "-d":
+		case slices.Contains(l.Hidden, word+"+"):
 			i++
-		case word == "-MMD":
-		default:
+		case !slices.Contains(l.Hidden, word):
 			words = append(words, word)
 		}
 	}
@@ -368,10 +356,21 @@ func readIncludes(stage string, build *Build) (files []string) {
 // program's own.
 func (b Build) Program(limits verdict.Limits, args []string) box.Program {
 	memory := max(16, limits.Memory>>20)
-	fill := strings.NewReplacer("{build}", b.Dir, "{source}", b.File, "{runtime}", b.runtime, "{main}", b.main,
-		"{memory}", strconv.FormatInt(memory, 10), "{stack}", strconv.FormatInt(min(memory, 1024), 10))
-	command := replaced(b.Language.Run, fill)
-	return box.Program{Path: command[0], Args: append(command[1:], args...), Env: environment()}
+	stack := min(memory, 1024)
+	// A program that was not compiled is its source.
+	fill := strings.NewReplacer("{build}", b.Dir, "{source}", b.File, "{stem}", stem(b.File), "{main}", b.main,
+		"{compiler}", b.compiler, "{runtime}", b.runtime, "{library}", b.library, "{folder}", filepath.Dir(b.Source),
+		"{memory}", strconv.FormatInt(memory, 10), "{stack}", strconv.FormatInt(stack, 10),
+		"{stack_kib}", strconv.FormatInt(stack<<10, 10))
+	run, env := b.Language.Run, b.Language.Environment
+	if b.Checked {
+		env = slices.Concat(env, b.Language.CheckedEnvironment)
+		if len(b.Language.CheckedRun) > 0 {
+			run = b.Language.CheckedRun
+		}
+	}
+	command := replaced(run, fill)
+	return box.Program{Path: command[0], Args: append(command[1:], args...), Env: overlaid(environment(), replaced(env, fill))}
 }
 
 // passed are the variables of the person's environment that a program sees.
@@ -388,28 +387,4 @@ func environment() []string {
 		env = append(env, "LANG=C.UTF-8")
 	}
 	return env
-}
-
-// digest names a list of texts; no two lists share a name.
-func digest(parts ...string) string {
-	h := sha256.New()
-	for _, p := range parts {
-		fmt.Fprintf(h, "%d:", len(p))
-		io.WriteString(h, p)
-	}
-	return hex.EncodeToString(h.Sum(nil)[:16])
-}
-
-// writeWhole writes a file so that others see the old text or the new one.
-func writeWhole(path string, text []byte) error {
-	file, err := os.CreateTemp(filepath.Dir(path), "new-")
-	if err != nil {
-		return err
-	}
-	defer os.Remove(file.Name())
-	_, err = file.Write(text)
-	if err = errors.Join(err, file.Close()); err != nil {
-		return err
-	}
-	return os.Rename(file.Name(), path)
 }

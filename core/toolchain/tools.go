@@ -1,6 +1,7 @@
 package toolchain
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"errors"
@@ -8,20 +9,34 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
+	"runtime"
+	"slices"
+	"strconv"
 	"strings"
 	"time"
+
+	"golang.org/x/sync/errgroup"
 )
 
 // A MissingError says that a tool is not on this machine.
 type MissingError struct {
 	Language string   // "C++"
 	Commands []string // what was looked for
-	Package  string   // Debian's package that holds it
+	Package  string   // Debian's package that holds it; empty: not known
+	Old      string   // what was found, if that is too old
+	Least    string   // the first version that serves
 }
 
 func (e *MissingError) Error() string {
-	return fmt.Sprintf("%s cannot be run: no %s on this machine; install it (Debian: apt install %s)",
-		e.Language, strings.Join(e.Commands, " or "), e.Package)
+	if e.Old != "" {
+		return fmt.Sprintf("%s cannot be run: it needs version %s or a later one, and this is %s", e.Language, e.Least, e.Old)
+	}
+	words := fmt.Sprintf("%s cannot be run: no %s on this machine; install it", e.Language, strings.Join(e.Commands, " or "))
+	if e.Package != "" {
+		words += fmt.Sprintf(" (Debian: apt install %s)", e.Package)
+	}
+	return words
 }
 
 // A found tool is where a tool is and what it says of itself.
@@ -37,38 +52,75 @@ const locateTime = 20 * time.Second
 // locate finds a tool. What it says of itself is asked once and remembered in
 // the cache until its file changes.
 func (k *Kit) locate(ctx context.Context, l *Language, t Tool) (found, error) {
-	if len(t.Commands) == 0 {
+	if len(t.Command) == 0 {
 		return found{}, nil
 	}
 	path := ""
-	for _, command := range t.Commands {
+	for _, command := range t.Command {
 		if p, err := exec.LookPath(command); err == nil {
 			path = p
 			break
 		}
 	}
 	if path == "" {
-		return found{}, &MissingError{l.Title, t.Commands, t.Package}
+		return found{}, &MissingError{Language: l.Title, Commands: t.Command, Package: t.Package}
 	}
 	path, err := filepath.Abs(path)
 	if err != nil {
 		return found{}, err
 	}
+	f, err := k.asked(ctx, path, t)
+	if err == nil && t.Least != "" && olderThan(f.Version, t.Least) {
+		err = &MissingError{Language: l.Title, Commands: t.Command, Package: t.Package, Old: f.Version, Least: t.Least}
+	}
+	return f, err
+}
+
+// asked returns what a tool says of itself, which is remembered.
+func (k *Kit) asked(ctx context.Context, path string, t Tool) (f found, err error) {
 	stamp := stampOf(path, t.Depends)
-	memory := filepath.Join(k.dir, "tools", digest(path, stamp)+".json")
-	var f found
-	if text, err := os.ReadFile(memory); err == nil && json.Unmarshal(text, &f) == nil && isExecutable(f.Path) {
+	memory := filepath.Join(k.dir, "tools", digest(path, stamp, fmt.Sprint(t.Version, t.Locate, t.Name))+".json")
+	// A script may start another executable than it did before.
+	if text, err := os.ReadFile(memory); err == nil && json.Unmarshal(text, &f) == nil &&
+		isExecutable(f.Path) && f.Stamp == stamp+" "+fileStamp(f.Path) {
 		return f, nil
 	}
 	if f, err = ask(ctx, path, t); err != nil {
 		return found{}, fmt.Errorf("%s does not work: %w", path, err)
 	}
-	f.Stamp = stamp
+	f.Stamp = stamp + " " + fileStamp(f.Path)
 	text, err := json.Marshal(f)
 	if err != nil {
 		return found{}, err
 	}
 	return f, writeWhole(memory, text)
+}
+
+var dotted = regexp.MustCompile(`\d+(?:\.\d+)*`)
+
+// olderThan compares the first number with dots in a version with another.
+func olderThan(version, least string) bool {
+	have, want := strings.Split(dotted.FindString(version), "."), strings.Split(least, ".")
+	return slices.CompareFunc(have, want, func(a, b string) int {
+		x, _ := strconv.Atoi(a)
+		y, _ := strconv.Atoi(b)
+		return cmp.Compare(x, y)
+	}) < 0
+}
+
+// findLibrary returns the file that a language needs besides its tools.
+func (l *Language) findLibrary() (string, error) {
+	home, _ := os.UserHomeDir()
+	for _, pattern := range l.Library {
+		found, _ := filepath.Glob(strings.Replace(pattern, "~", home, 1))
+		if len(found) > 0 {
+			return found[len(found)-1], nil
+		}
+	}
+	if len(l.Library) > 0 {
+		return "", &MissingError{Language: l.Title, Commands: l.Library, Package: cmp.Or(l.Runtime.Package, l.Compiler.Package)}
+	}
+	return "", nil
 }
 
 // stampOf changes whenever the file at path does, or what decides which
@@ -108,9 +160,12 @@ func isExecutable(path string) bool {
 func ask(ctx context.Context, path string, t Tool) (found, error) {
 	ctx, cancel := context.WithTimeout(ctx, locateTime)
 	defer cancel()
-	args := t.Version
-	if t.Locate != nil {
+	args := []string{"--version"}
+	switch {
+	case t.Locate != nil:
 		args = t.Locate
+	case t.Version != nil:
+		args = t.Version
 	}
 	text, err := exec.CommandContext(ctx, path, args...).CombinedOutput()
 	if err != nil {
@@ -120,7 +175,11 @@ func ask(ctx context.Context, path string, t Tool) (found, error) {
 		return found{}, err
 	}
 	if t.Locate == nil {
-		return found{Path: path, Version: firstLine(text)}, nil
+		version := firstLine(text)
+		if !strings.Contains(version, t.Name) {
+			version = t.Name + " " + dotted.FindString(version)
+		}
+		return found{Path: path, Version: version}, nil
 	}
 	executable, version, _ := strings.Cut(strings.TrimSpace(string(text)), "\n")
 	if !isExecutable(executable) {
@@ -136,26 +195,40 @@ func firstLine(text []byte) string {
 
 // A Survey is what was found of one language on this machine.
 type Survey struct {
+	Name     string   // "cpp"
 	Title    string   // "C++"
 	Versions []string // what its tools say of themselves
 	Missing  error    // why it cannot be used; nil if it can
 }
 
-// Survey looks for the tools of every language.
-func (k *Kit) Survey(ctx context.Context) (all []Survey) {
-	for i := range languages {
-		l := &languages[i]
-		one := Survey{Title: l.Title}
-		for _, tool := range []Tool{l.Compiler, l.Runtime} {
-			f, err := k.locate(ctx, l, tool)
-			switch {
-			case err != nil:
-				one.Missing = err
-			case f.Version != "":
-				one.Versions = append(one.Versions, f.Version)
-			}
-		}
-		all = append(all, one)
+// Survey looks for the tools of every language, several at a time.
+func (k *Kit) Survey(ctx context.Context) []Survey {
+	all := make([]Survey, len(k.languages.list))
+	group := errgroup.Group{}
+	group.SetLimit(runtime.GOMAXPROCS(0))
+	for i, l := range k.languages.list {
+		group.Go(func() error {
+			all[i] = k.survey(ctx, l)
+			return nil
+		})
 	}
+	group.Wait()
 	return all
+}
+
+func (k *Kit) survey(ctx context.Context, l *Language) Survey {
+	one := Survey{Name: l.Name, Title: l.Title}
+	for _, tool := range []Tool{l.Compiler, l.Runtime} {
+		f, err := k.locate(ctx, l, tool)
+		switch {
+		case err != nil:
+			one.Missing = err
+		case f.Version != "":
+			one.Versions = append(one.Versions, f.Version)
+		}
+	}
+	if _, err := l.findLibrary(); err != nil && one.Missing == nil {
+		one.Missing = err
+	}
+	return one
 }
