@@ -55,9 +55,9 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string) erro
 		if !ok {
 			return noSuchLanguage(table, name)
 		}
-		file, source, err := language.Start(fresh.Title)
+		file, source, err := table.Start(language, fresh.Title)
 		if err != nil {
-			return err
+			return usageError("%v", err)
 		}
 		fresh.Files[file] = source
 	}

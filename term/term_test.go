@@ -33,7 +33,7 @@ func station() (*problem.Problem, []judge.Event) {
 		return len(p.Cases) - 1
 	}
 	usage := verdict.Usage{CPU: 1234 * time.Microsecond, Wall: 2 * time.Millisecond, Memory: 3 << 20}
-	language, _, _ := toolchain.Find("cpp")
+	language, _ := toolchain.Ours().Find("cpp")
 	plan := judge.Plan{
 		Solution: problem.Solution{File: "depots.cpp", Role: problem.Candidate}, Language: "cpp",
 		Build:  &toolchain.Build{Language: language, Standard: "cpp20", Tool: "g++ 12.2.0", Command: "g++ -O2 depots.cpp", Duration: 800 * time.Millisecond},

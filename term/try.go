@@ -119,10 +119,7 @@ func (v *TryView) begin(plan judge.Plan) {
 		if b.Failed {
 			how = "not built"
 		}
-		title := b.Language.Title
-		if b.Standard != "" {
-			title = strings.Replace(strings.ToUpper(b.Standard), "CPP", "C++", 1)
-		}
+		title := b.Title()
 		tool := distribution.ReplaceAllString(b.Tool, "")
 		if !strings.HasPrefix(tool, title) {
 			tool = title + ", " + tool

@@ -13,7 +13,6 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/problem"
-	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 
 	"github.com/stretchr/testify/assert"
@@ -173,16 +172,6 @@ func TestEachEndOfARunGetsItsVerdict(t *testing.T) {
 	assert.True(t, outcomes[len(tests)-1].Close)
 }
 
-func TestARuntimeThatGetsNoMoreMemoryPassedTheLimit(t *testing.T) {
-	r := newTry(t, "complain MemoryError exit 1", "3\n", "complain MemoryError say 3", "3\n")
-	language := &toolchain.Language{MemoryMarks: []string{"MemoryError"}}
-	run := &caseRun{session: &session{problem: r.problem}, plan: &Plan{Build: &toolchain.Build{Language: language}}}
-	failed := &verdict.Outcome{ExitCode: 1, Stderr: verdict.Text{Bytes: []byte("MemoryError\n")}}
-	assert.True(t, run.ranOutOfMemory(failed))
-	failed.ExitCode = 0
-	assert.False(t, run.ranOutOfMemory(failed), "it came through")
-}
-
 func TestOutcomesAreToldInOrderHoweverTheyFinish(t *testing.T) {
 	r := newTry(t, "sleep 0.2 say 1", "1\n", "say 2", "2\n", "say 3", "3\n", "sleep 0.1 say 4", "4\n", "say 5", "5\n", "say 6", "6\n")
 	r.options.Jobs = 3
@@ -340,18 +329,5 @@ func TestAnEndedContextEndsEverythingAndLeavesNothing(t *testing.T) {
 	require.NoError(t, err)
 	for _, entry := range left {
 		assert.False(t, strings.HasPrefix(entry.Name(), "cold-verdict-"), "no working folder is left: %s", entry.Name())
-	}
-}
-
-func TestTheTellingLineOfARuntimeIsFound(t *testing.T) {
-	for text, want := range map[string]string{
-		"Traceback (most recent call last):\n  File \"a.py\", line 1\nIndexError: list index out of range\n":                    "IndexError: list index out of range",
-		"Exception in thread \"main\" java.lang.ArithmeticException: / by zero\n\tat Main.main(Main.java:3)\n":                  "java.lang.ArithmeticException: / by zero",
-		"panic: runtime error: index out of range\n\ngoroutine 1 [running]:\nmain.main()\n":                                     "panic: runtime error: index out of range",
-		"/x/a.js:1\nfoo()\n^\n\nReferenceError: foo is not defined\n    at Object.<anonymous> (a.js:1:1)\n\nNode.js v20.20.2\n": "ReferenceError: foo is not defined",
-		"terminate called\n  what():  bad\n\n": "what():  bad",
-		"":                                     "",
-	} {
-		assert.Equal(t, want, tellingLine(text))
 	}
 }

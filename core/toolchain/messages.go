@@ -139,10 +139,11 @@ func (b Build) readOne(pattern *regexp.Regexp, text string, r *Reading) {
 // mostMatches bounds how many places of a trace are looked at.
 const mostMatches = 10000
 
-// own reports whether a file that was named is the person's own.
+// own reports whether a file that was named is the person's own, or what a
+// compiler to JavaScript made of it.
 func (b Build) own(name string) bool {
 	base := path.Base(name)
-	return base == b.File || base == path.Base(b.Source)
+	return base == b.File || base == path.Base(b.Source) || base == stem(b.File)+".js"
 }
 
 // oneLine joins the lines of a message.

@@ -185,6 +185,8 @@ func (r *tableReader) command(into *Command) func(string, any) {
 		parser := shellwords.NewParser()
 		words, err := parser.Parse(line)
 		switch {
+		case line == "" || len(words) == 0 && err == nil && parser.Position < 0:
+			r.WrongAt(at, "%s is empty; write a program and its arguments", at)
 		case err != nil:
 			r.WrongAt(at, "%s is no command: %v", at, err)
 		case parser.Position >= 0:
@@ -267,7 +269,7 @@ func (r *tableReader) says(into *map[string][]Pattern) func(string, any) {
 // check reports what is wrong with an entry as a whole, and finds the tools
 // that its commands name themselves.
 func (r *tableReader) check(at string, l *Language) {
-	if len(l.Run) == 0 {
+	if len(l.Run) == 0 && !r.Has(at+".run") {
 		r.WrongAt(at, "%s needs a command that runs a solution, such as run = \"{build}/program\"", at)
 		return
 	}

@@ -144,6 +144,17 @@ func (k *Kit) equip(ctx context.Context, b *Build) error {
 	return nil
 }
 
+// Title names the language with its standard: "C++20". Which of its compilers
+// serves it is told by Tool.
+func (b Build) Title() string {
+	title, _, _ := strings.Cut(b.Language.Title, " (")
+	digits := strings.TrimFunc(b.Standard, func(r rune) bool { return !unicode.IsDigit(r) })
+	if len(digits) == 4 {
+		digits = " " + digits
+	}
+	return title + digits
+}
+
 // HasChecked reports whether a language has a build, or a way to run one, that
 // finds more than the usual one.
 func (l *Language) HasChecked() bool { return len(l.Checked) > 0 || len(l.CheckedRun) > 0 }

@@ -79,7 +79,7 @@ func (k *Kit) locate(ctx context.Context, l *Language, t Tool) (found, error) {
 // asked returns what a tool says of itself, which is remembered.
 func (k *Kit) asked(ctx context.Context, path string, t Tool) (f found, err error) {
 	stamp := stampOf(path, t.Depends)
-	memory := filepath.Join(k.dir, "tools", digest(path, stamp, fmt.Sprint(t.Version, t.Locate, t.Name))+".json")
+	memory := filepath.Join(k.dir, "tools", digest(format, path, stamp, fmt.Sprint(t.Version, t.Locate, t.Name))+".json")
 	// A script may start another executable than it did before.
 	if text, err := os.ReadFile(memory); err == nil && json.Unmarshal(text, &f) == nil &&
 		isExecutable(f.Path) && f.Stamp == stamp+" "+fileStamp(f.Path) {
@@ -96,7 +96,7 @@ func (k *Kit) asked(ctx context.Context, path string, t Tool) (f found, err erro
 	return f, writeWhole(memory, text)
 }
 
-var dotted = regexp.MustCompile(`\d+(?:\.\d+)*`)
+var dotted = regexp.MustCompile(`\d+(?:\.\d+)+`)
 
 // olderThan compares the first number with dots in a version with another.
 func olderThan(version, least string) bool {
@@ -168,6 +168,9 @@ func ask(ctx context.Context, path string, t Tool) (found, error) {
 		args = t.Version
 	}
 	text, err := exec.CommandContext(ctx, path, args...).CombinedOutput()
+	if _, failed := errors.AsType[*exec.ExitError](err); failed && t.Version == nil && t.Locate == nil {
+		return found{Path: path, Version: filepath.Base(path)}, nil // it does not know --version
+	}
 	if err != nil {
 		if e, ok := errors.AsType[*exec.ExitError](err); ok {
 			err = fmt.Errorf("%s %s: %v: %s", path, strings.Join(args, " "), e, firstLine(text))
@@ -176,8 +179,8 @@ func ask(ctx context.Context, path string, t Tool) (found, error) {
 	}
 	if t.Locate == nil {
 		version := firstLine(text)
-		if !strings.Contains(version, t.Name) {
-			version = t.Name + " " + dotted.FindString(version)
+		if t.Name != "" {
+			version = t.Name + " " + dotted.FindString(string(text))
 		}
 		return found{Path: path, Version: version}, nil
 	}

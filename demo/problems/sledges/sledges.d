@@ -1,18 +1,19 @@
 // The same in D.
-import std.algorithm, std.array, std.conv, std.stdio;
+import core.stdc.stdio : printf, scanf;
+import std.algorithm : sort;
 
 void main() {
     int n;
     long capacity;
-    readf(" %s %s", n, capacity);
+    scanf("%d %ld", &n, &capacity);
     auto weights = new long[n];
-    foreach (ref w; weights) readf(" %s", w);
-    weights.sort();
+    foreach (ref w; weights) scanf("%ld", &w);
+    sort(weights);
     int light = 0, heavy = n - 1, sledges = 0;
     while (light <= heavy) {
         if (light < heavy && weights[light] + weights[heavy] <= capacity) light++;
         heavy--;
         sledges++;
     }
-    writeln(sledges);
+    printf("%d\n", sledges);
 }
