@@ -209,8 +209,11 @@ func (a *app) load() (*problem.Problem, error) {
 // standBeside lets the command work on the folder of a solution that was named
 // by a path, where the person stands in no problem's folder.
 func (a *app) standBeside(solution string) {
+	if !strings.ContainsRune(solution, filepath.Separator) {
+		return
+	}
 	words := vocabulary(toolchain.Ours())
-	if problem.IsFolder(a.dir, words) || !strings.ContainsRune(solution, filepath.Separator) {
+	if problem.IsFolder(a.dir, words) {
 		return
 	}
 	if dir := filepath.Dir(a.path(solution)); problem.IsFolder(dir, words) {

@@ -93,6 +93,7 @@ func (a *app) demoStop(ctx context.Context, dir, words string, tally *term.DemoT
 	}
 	view.Begin(words)
 	err = judge.Run(ctx, p, p.Solutions, judge.Options{}, view.Tell)
+	view.End()
 	*tally = view.Tally
 	return err
 }

@@ -28,6 +28,8 @@ type tryFlags struct {
 	every    bool
 	evidence int
 	repeat   int
+	checked  bool
+	warnings bool
 	open     bool // uncontained
 }
 
@@ -52,6 +54,8 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.StringFlag{Name: "lang", Usage: "take the solutions for `NAME`, such as cpp17, whatever their extension", Destination: &f.lang},
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and hold it against its expect", Destination: &f.every},
 			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times, one at a time, and show how its time varies", Value: 1, Destination: &f.repeat},
+			&cli.BoolFlag{Name: "checked", Usage: "run builds that stop at what is undefined, out of range or overflows, with wider limits", Destination: &f.checked},
+			&cli.BoolFlag{Name: "warnings", Usage: "show what compilers say of sources that they build", Destination: &f.warnings},
 			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
 			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
 		},
@@ -88,7 +92,8 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	options.Languages = a.languages
 	options.MissingIsFault = len(solutions) == 1 || c.Args().Present()
 
-	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every}
+	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every,
+		Checked: f.checked, Warnings: f.warnings, Together: len(solutions) > 1 && !f.every}
 	var results *report.Try
 	if f.json != "" {
 		results = report.NewTry(p)
@@ -108,6 +113,9 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	})
 	if err != nil {
 		return err
+	}
+	if f.json != "-" {
+		view.Close()
 	}
 	if results != nil {
 		if err := a.writeJSON(f.json, results); err != nil {
@@ -147,7 +155,7 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 	if f.repeat < 1 || f.repeat > mostRepeats {
 		return o, usageError("--repeat is %d; it can be 1 to %d", f.repeat, mostRepeats)
 	}
-	o.Jobs, o.Repeat, o.Uncontained = f.jobs, f.repeat, f.open
+	o.Jobs, o.Repeat, o.Uncontained, o.Checked = f.jobs, f.repeat, f.open, f.checked
 	if f.repeat > 1 && f.jobs == 0 {
 		o.Jobs = 1
 	}

@@ -31,6 +31,7 @@ type solution struct {
 	Role     string          `json:"role"`
 	Verdict  verdict.Verdict `json:"verdict"`
 	Message  string          `json:"message,omitempty"`
+	Hints    []string        `json:"hints,omitempty"`
 	// Contained says that programs could not use the network or the person's
 	// files; Lacks lists what could not be kept from them.
 	Contained *bool      `json:"contained,omitempty"`
@@ -43,6 +44,9 @@ type build struct {
 	Seconds float64 `json:"seconds"`
 	Cached  bool    `json:"cached"`
 	Log     string  `json:"log"`
+	// Checked says that it is a checked build, run with wider limits.
+	Checked bool     `json:"checked,omitempty"`
+	Notes   []string `json:"notes,omitempty"` // what a judge may have against the source
 }
 
 type testCase struct {
@@ -103,7 +107,7 @@ func (t *Try) Tell(event judge.Event) {
 		s.Cases = append(s.Cases, newCase(t.problem.Cases[e.Index].Name, e.Outcome))
 	case judge.Ended:
 		s := &t.Solutions[len(t.Solutions)-1]
-		s.Verdict, s.Message = e.Verdict, e.Message
+		s.Verdict, s.Message, s.Hints = e.Verdict, e.Message, e.Hints
 	}
 }
 
@@ -121,7 +125,7 @@ func newSolution(plan judge.Plan) solution {
 		Cases: []testCase{},
 	}
 	if b := plan.Build; b != nil {
-		s.Build = &build{Seconds: b.Duration.Seconds(), Cached: b.Cached, Log: b.Log}
+		s.Build = &build{Seconds: b.Duration.Seconds(), Cached: b.Cached, Log: b.Log, Checked: b.Checked, Notes: b.Notes}
 	}
 	return s
 }

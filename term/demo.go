@@ -21,6 +21,7 @@ type DemoView struct {
 
 	plan    judge.Plan
 	failure *judge.Case // the first case that did not pass
+	skipped []string
 	wide    int
 }
 
@@ -30,10 +31,17 @@ type DemoTally struct{ AsExpected, Other, Skipped int }
 // Begin shows the problem's title and words.
 func (v *DemoView) Begin(words string) {
 	for _, s := range v.Problem.Solutions {
-		v.wide = max(v.wide, width(s.File))
+		v.wide = max(v.wide, width(solutionName(s)))
 	}
 	v.Screen.Print("%s", strong.Render(v.Problem.Title))
 	v.Screen.Print("%s\n", v.Screen.wrapped(normal, words, ""))
+}
+
+// End names the solutions that were passed over.
+func (v *DemoView) End() {
+	if len(v.skipped) > 0 {
+		v.Screen.Print("%s", v.Screen.wrapped(dim, "skipped for want of a compiler: "+strings.Join(v.skipped, ", "), "  "))
+	}
 }
 
 // Tell takes one event.
@@ -57,26 +65,27 @@ func (v *DemoView) Tell(event judge.Event) {
 
 func (v *DemoView) end(e judge.Ended) {
 	solution := v.plan.Solution
+	if e.Verdict == verdict.Skipped {
+		v.Tally.Skipped++
+		v.skipped = append(v.skipped, solutionName(solution))
+		return
+	}
 	indent := strings.Repeat(" ", 2+4+v.wide+2)
 	say := func(text string) {
 		v.Screen.Print("%s", v.Screen.wrapped(dim, Visible(text), indent))
 	}
 	words := wrapWords(v.Words[solution.File], v.Screen.Width-len(indent))
-	v.Screen.Print("  %s%s  %s", badges[e.Verdict], pad(solution.File, v.wide), words[0])
+	v.Screen.Print("  %s%s  %s", badges[e.Verdict], pad(solutionName(solution), v.wide), words[0])
 	for _, more := range words[1:] {
 		v.Screen.Print("%s%s", indent, more)
 	}
 	switch {
 	case e.Message != "":
 		say(e.Message)
-	case v.plan.Build != nil && v.plan.Build.Failed:
-		say(firstError(v.plan.Build.Log))
 	case v.failure != nil:
 		v.sayFailure(say)
 	}
 	switch {
-	case e.Verdict == verdict.Skipped:
-		v.Tally.Skipped++
 	case Expected(e.Verdict, solution.Expect):
 		v.Tally.AsExpected++
 	default:
@@ -104,17 +113,6 @@ func (v *DemoView) sayFailure(say func(string)) {
 	for _, hint := range o.Hints {
 		say("hint: " + hint)
 	}
-}
-
-// firstError picks the line of a compiler's log that names the first error.
-func firstError(log string) string {
-	for line := range strings.Lines(log) {
-		if strings.Contains(line, "error") {
-			return strings.TrimSpace(line)
-		}
-	}
-	line, _, _ := strings.Cut(log, "\n")
-	return line
 }
 
 // DemoEnd shows how the whole tour ended.

@@ -21,11 +21,11 @@ const (
 
 // evidence shows one failing case: what went in, what came out, what was
 // expected, and where they part.
-func (v *TryView) evidence(f failure) {
+func (v *TryView) evidence(t *tally, f failure) {
 	s := v.Screen
 	c := &v.Problem.Cases[f.index]
 	o := f.outcome
-	title := fmt.Sprintf("%s: %s", Visible(c.Name), o.Verdict)
+	title := fmt.Sprintf("%s%s: %s", Visible(c.Name), v.ofSolution(t), o.Verdict)
 	if words := remarkWords(o); words != "" {
 		title += ", " + words
 	}

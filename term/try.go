@@ -10,6 +10,7 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 )
 
@@ -23,17 +24,17 @@ type TryView struct {
 	// Expectations says that each solution is held against the verdict that it
 	// must get.
 	Expectations bool
+	// Checked says that checked builds were asked for.
+	Checked bool
+	// Warnings shows what compilers said of sources that they built.
+	Warnings bool
+	// Together says that there are several solutions, to be shown in one table
+	// when the last of them has ended.
+	Together bool
 
 	hold     *box.Hold // how programs are held; nil: none was run yet
 	solution *tally
-	ended    []ending
-}
-
-// An ending is a solution that has its verdict.
-type ending struct {
-	file   string
-	got    verdict.Verdict
-	expect string
+	all      []*tally
 }
 
 // A tally is what is known so far of the solution that runs now.
@@ -46,6 +47,8 @@ type tally struct {
 	failed   []failure // with the smallest inputs, smallest first
 	slowest  extreme
 	largest  extreme
+	cells    map[int]cell // by case, for a table
+	ended    judge.Ended
 }
 
 // A failure is a case for which evidence can be shown.
@@ -74,11 +77,27 @@ func (v *TryView) Tell(event judge.Event) {
 	case judge.Began:
 		v.begin(e.Plan)
 	case judge.Running:
-		v.Screen.Progress("%d of %s%s", e.Finished, count(e.Total, "case"), v.failedSoFar())
+		v.Screen.Progress("%s: %d of %s%s", Visible(v.solution.plan.Solution.File), e.Finished, count(e.Total, "case"), v.failedSoFar())
 	case judge.Case:
-		v.oneCase(e)
+		v.solution.add(e, v.Problem.Cases, v.Evidence)
+		if v.Together {
+			v.solution.keep(e)
+		} else {
+			v.oneCase(e)
+		}
 	case judge.Ended:
-		v.end(e)
+		v.solution.ended = e
+		if !v.Together {
+			v.failures(v.solution)
+			v.summary(v.solution)
+		}
+	}
+}
+
+// Close shows what could only be shown when all had ended.
+func (v *TryView) Close() {
+	if v.Together {
+		v.sideBySide()
 	}
 }
 
@@ -98,52 +117,88 @@ func (v *TryView) failedSoFar() string {
 // distribution is what a compiler's version says of who built it.
 var distribution = regexp.MustCompile(` \([^)]*\)`)
 
-// begin shows what is run, with what, and under which limits.
+// begin takes a solution up, and shows its heading where it stands alone.
 func (v *TryView) begin(plan judge.Plan) {
-	if v.solution != nil {
+	if v.solution != nil && !v.Together {
 		v.Screen.Print("")
 	}
-	v.solution = &tally{plan: plan, counts: map[verdict.Verdict]int{}}
+	v.solution = &tally{plan: plan, counts: map[verdict.Verdict]int{}, cells: map[int]cell{}}
+	v.all = append(v.all, v.solution)
 	for _, i := range plan.Cases {
 		v.solution.nameWide = max(v.solution.nameWide, width(shortName(v.Problem.Cases[i])))
 	}
-	name := strong.Render(Visible(plan.Solution.File))
+	if !v.Together {
+		v.heading(v.solution)
+	}
+}
+
+// heading shows what is run, with what, and under which limits.
+func (v *TryView) heading(t *tally) {
+	s := v.Screen
+	name := strong.Render(Visible(t.plan.Solution.File))
 	if v.Chosen != "" {
 		name += " (" + v.Chosen + ")"
 	}
-	if b := plan.Build; b != nil {
-		how := "built in " + Duration(b.Duration)
-		if b.Cached {
-			how = "built before"
-		}
-		if b.Failed {
-			how = "not built"
-		}
-		title := b.Title()
-		tool := distribution.ReplaceAllString(b.Tool, "")
-		if !strings.HasPrefix(tool, title) {
-			tool = title + ", " + tool
-		}
-		name += dim.Render(fmt.Sprintf(": %s, %s, %s", Visible(tool), Visible(b.Command), how))
-		v.Screen.Print("%s", v.Screen.wrapped(normal, name, ""))
-	} else {
-		v.Screen.Print("%s", name)
+	b := t.plan.Build
+	if b != nil {
+		name += dim.Render(": " + buildWords(b))
 	}
-	v.Screen.Print("%s", v.Screen.wrapped(dim, limitWords(plan.Limits, plan.Unset), "  "))
+	s.Print("%s", s.wrapped(normal, name, ""))
+	s.Print("%s", s.wrapped(dim, limitWords(t.plan.Limits, t.plan.Unset), "  "))
 	if v.hold != nil && !v.hold.Contained {
-		v.Screen.Print("%s", v.Screen.wrapped(marked, "not contained: it can use the network and your files", "  "))
+		s.Print("%s", s.wrapped(marked, "not contained: it can use the network and your files", "  "))
 	}
+	if b == nil {
+		return
+	}
+	if b.Checked {
+		s.Print("%s", s.wrapped(marked, "checked build: slower and larger than a judge's, with wider limits; its times are no measure", "  "))
+	}
+	if v.Checked && !b.Checked {
+		s.Print("%s", s.wrapped(marked, "there is no checked build in "+b.Language.Title+"; this is the usual one", "  "))
+	}
+	for _, note := range b.Notes {
+		s.Print("%s", s.wrapped(marked, "note: "+note, "  "))
+	}
+	switch {
+	case b.Failed || b.Log == "":
+	case v.Warnings:
+		s.Print("  %s", marked.Render("the compiler says"))
+		s.printText(verdict.Text{Bytes: []byte(b.Log)}, mostLog)
+	case warned.MatchString(b.Log):
+		s.Print("%s", s.wrapped(dim, "the compiler warns; --warnings shows of what", "  "))
+	}
+}
+
+// mostLog is how many lines of a compiler's words are shown.
+const mostLog = 30
+
+var warned = regexp.MustCompile(`(?i)\bwarning\b`)
+
+// buildWords says what a solution was built with, and how.
+func buildWords(b *toolchain.Build) string {
+	how := "built in " + Duration(b.Duration)
+	switch {
+	case b.Failed:
+		how = "not built"
+	case b.Cached:
+		how = "built before"
+	}
+	tool := distribution.ReplaceAllString(b.Tool, "")
+	if title := b.Title(); !strings.HasPrefix(tool, title) {
+		tool = title + ", " + tool
+	}
+	return Visible(fmt.Sprintf("%s, %s, %s", tool, b.Command, how))
 }
 
 // oneCase shows the line of a case: verdict, time, memory, name, remark.
 func (v *TryView) oneCase(e judge.Case) {
 	t := v.solution
 	c := &v.Problem.Cases[e.Index]
-	if c.Group != t.group || t.seen == 0 {
+	if c.Group != t.group || t.seen == 1 {
 		t.group = c.Group
 		v.Screen.Print("\n%s", strong.Render(Visible(c.Group)))
 	}
-	t.add(e, c.Name, c.Input.Size, v.Evidence, func(i int) int64 { return v.Problem.Cases[i].Input.Size })
 	o := e.Outcome
 	used := padLeft("", 8) + padLeft("", 10)
 	if o.Ran {
@@ -175,8 +230,8 @@ func remarkWords(o verdict.Outcome) string {
 }
 
 // add takes a case into the sums.
-func (t *tally) add(e judge.Case, name string, size int64, evidence int, sizeOf func(int) int64) {
-	o := e.Outcome
+func (t *tally) add(e judge.Case, cases []problem.Case, evidence int) {
+	o, name := e.Outcome, cases[e.Index].Name
 	t.seen++
 	t.counts[o.Verdict]++
 	if o.Ran {
@@ -191,7 +246,7 @@ func (t *tally) add(e judge.Case, name string, size int64, evidence int, sizeOf 
 	slices.SortStableFunc(t.failed, func(a, b failure) int {
 		return cmp.Or(
 			cmp.Compare(order(a.outcome.Verdict), order(b.outcome.Verdict)),
-			cmp.Compare(sizeOf(a.index), sizeOf(b.index)),
+			cmp.Compare(cases[a.index].Input.Size, cases[b.index].Input.Size),
 		)
 	})
 	t.failed = t.failed[:min(len(t.failed), max(evidence, 0))]
@@ -211,22 +266,39 @@ func (x *extreme) raise(share float64, name, words string) {
 	}
 }
 
-// end shows the evidence and the summary.
-func (v *TryView) end(e judge.Ended) {
-	t := v.solution
+// failures shows why a source was not built, or the evidence for cases.
+func (v *TryView) failures(t *tally) {
 	s := v.Screen
-	v.ended = append(v.ended, ending{t.plan.Solution.File, e.Verdict, t.plan.Solution.Expect})
 	if b := t.plan.Build; b != nil && b.Failed {
-		s.Print("\n%s", verdictStyle(verdict.CompileError).Render("the compiler says"))
-		s.printText(verdict.Text{Bytes: []byte(b.Log)}, 30)
+		s.Print("\n%s", verdictStyle(verdict.CompileError).Render("the compiler says"+v.ofSolution(t)))
+		s.printText(verdict.Text{Bytes: []byte(b.FirstError())}, mostLog)
+		for _, hint := range t.ended.Hints {
+			s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(hint), "  "))
+		}
 	}
 	for _, f := range t.failed {
-		v.evidence(f)
+		v.evidence(t, f)
 	}
+}
+
+// ofSolution names a solution where several are shown together.
+func (v *TryView) ofSolution(t *tally) string {
+	if !v.Together {
+		return ""
+	}
+	return " of " + solutionName(t.plan.Solution)
+}
+
+// summary shows a solution's verdict, and how near it came to its limits.
+func (v *TryView) summary(t *tally) {
+	s, e := v.Screen, t.ended
 	s.Print("")
 	line := strong.Render(Visible(t.plan.Solution.File)+":") + " " + verdictStyle(e.Verdict).Render(e.Verdict.String())
-	if words := v.countWords(); words != "" {
+	if words := t.countWords(len(v.Problem.Cases)); words != "" {
 		line += " (" + words + ")"
+	}
+	if b := t.plan.Build; b != nil && b.Checked && t.seen > 0 {
+		line += ", " + marked.Render("checked build")
 	}
 	if v.hold != nil && t.seen > 0 {
 		switch {
@@ -276,8 +348,7 @@ func expectationWords(got verdict.Verdict, expect string) string {
 }
 
 // countWords says how the cases ended, and how many were run.
-func (v *TryView) countWords() string {
-	t := v.solution
+func (t *tally) countWords(cases int) string {
 	if t.seen == 0 {
 		return ""
 	}
@@ -291,8 +362,8 @@ func (v *TryView) countWords() string {
 		parts = append(parts, thousands(int64(n))+" unjudged")
 	}
 	of := count(t.seen, "case")
-	if t.seen < len(v.Problem.Cases) {
-		of = fmt.Sprintf("%s of %s", thousands(int64(t.seen)), count(len(v.Problem.Cases), "case"))
+	if t.seen < cases {
+		of = fmt.Sprintf("%s of %s", thousands(int64(t.seen)), count(cases, "case"))
 	}
 	return fmt.Sprintf("%s: %s", of, strings.Join(parts, ", "))
 }
@@ -301,16 +372,17 @@ func (v *TryView) countWords() string {
 // and must get.
 func (v *TryView) ShowExpectations() {
 	wide := 0
-	for _, e := range v.ended {
-		wide = max(wide, width(Visible(e.file)))
+	for _, t := range v.all {
+		wide = max(wide, width(solutionName(t.plan.Solution)))
 	}
 	v.Screen.Print("")
-	for _, e := range v.ended {
-		words := expectationWords(e.got, e.expect)
-		if e.got == verdict.Skipped {
+	for _, t := range v.all {
+		got := t.ended.Verdict
+		words := expectationWords(got, t.plan.Solution.Expect)
+		if got == verdict.Skipped {
 			words = "not held against its expectation"
 		}
-		v.Screen.Print("  %s  %s  %s", pad(Visible(e.file), wide), verdictStyle(e.got).Render(pad(e.got.Short(), 3)), words)
+		v.Screen.Print("  %s  %s  %s", pad(solutionName(t.plan.Solution), wide), verdictStyle(got).Render(pad(got.Short(), 3)), words)
 	}
 }
 

@@ -8,6 +8,7 @@ import (
 	"os"
 	"slices"
 	"strings"
+	"sync"
 	"syscall"
 	"time"
 
@@ -26,6 +27,8 @@ type caseRun struct {
 	program box.Program
 	test    *problem.Case
 	crowded bool // others run beside it
+
+	diagnose *sync.Once // of all cases of a solution the first that passes its memory limit is looked at again
 }
 
 // nearTime is the share of the time limit past which a run beside others is
@@ -157,6 +160,9 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 		}
 	}
 	r.remark(&outcome, result, said)
+	if outcome.Verdict == verdict.MemoryLimit && len(outcome.Hints) == 0 {
+		outcome.Hints = r.diagnosed(ctx)
+	}
 	if outcome.Verdict == verdict.Accepted && !r.options.KeepAll {
 		outcome.Stdout, outcome.Stderr = verdict.Text{}, verdict.Text{}
 	}
@@ -372,6 +378,36 @@ func crashWords(o *verdict.Outcome, result box.Result, l verdict.Limits, said to
 	return words
 }
 
+// diagnosisMemory is what a program is given beyond its limit while it is looked
+// at once more, since to unwind a deep stack takes memory itself.
+const diagnosisMemory = 512 << 20
+
+// diagnosed runs a program that has passed its limit of memory once more, in a
+// way in which its runtime can tell that the recursion was too deep, once for
+// each solution. That nothing is learned is no error.
+func (r *caseRun) diagnosed(ctx context.Context) (hints []string) {
+	r.diagnose.Do(func() {
+		limits := r.plan.Limits
+		limits.Memory += diagnosisMemory
+		program, ok := r.plan.Build.Diagnosis(r.plan.Limits, r.plan.Solution.Args)
+		input, err := openInput(r.test.Input)
+		if !ok || err != nil {
+			return
+		}
+		defer input.Close()
+		errs := &box.Head{Most: KeptText}
+		result, err := r.worker.Run(ctx, box.Run{Program: program, Limits: limits, Input: input, Errors: errs})
+		if err != nil {
+			return
+		}
+		said := r.plan.Build.Read(string(r.ownPaths(errs.Text, r.plan.Build.Dir)), result.ExitCode != 0)
+		if said.Has(toolchain.KindStack) {
+			hints = []string{fmt.Sprintf("%s; with a stack of 16 MiB it says %s", r.plan.Build.Language.Words(toolchain.KindStack), said)}
+		}
+	})
+	return hints
+}
+
 // lastLine returns the last line that is not blank.
 func lastLine(text string) string {
 	text = strings.TrimSpace(text)
@@ -384,11 +420,7 @@ func (r *caseRun) explained(o *verdict.Outcome, result box.Result, said toolchai
 	language := r.plan.Build.Language
 	switch o.Verdict {
 	case verdict.RuntimeError, verdict.CompileError:
-		for _, kind := range said.Kinds {
-			if one := language.Words(kind); one != "" {
-				words = append(words, one)
-			}
-		}
+		words = r.plan.Build.Explain(said)
 		if syscall.Signal(result.Signal) == syscall.SIGFPE && len(words) == 0 {
 			words = append(words, language.Words(toolchain.KindDivision))
 		}

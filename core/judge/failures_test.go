@@ -104,16 +104,16 @@ func (r *try) result(t *testing.T) (got result) {
 	err := Run(t.Context(), r.problem, []problem.Solution{r.solution}, r.options, func(e Event) {
 		switch e := e.(type) {
 		case Began:
-			if b := e.Plan.Build; b != nil && b.Failed {
-				got.log, got.remark = b.Log, b.Read(b.Log, true).String()
-				for _, kind := range b.Read(b.Log, true).Kinds {
-					got.hints = append(got.hints, b.Language.Words(kind))
-				}
+			if b := e.Plan.Build; b != nil {
+				got.log = b.Log
 			}
 		case Case:
 			got.remark, got.stderr, got.hints = e.Outcome.Message, string(e.Outcome.Stderr.Bytes), e.Outcome.Hints
 		case Ended:
 			got.verdict = e.Verdict
+			if e.Verdict == verdict.CompileError && e.Message != "" {
+				got.remark, got.hints = e.Message, e.Hints
+			}
 			if e.Verdict == verdict.Fault && strings.Contains(e.Message, "cannot be run") {
 				got.missing = errors.New(e.Message)
 			}

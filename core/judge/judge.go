@@ -93,7 +93,8 @@ type Case struct {
 type Ended struct {
 	Solution int
 	Verdict  verdict.Verdict
-	Message  string // why it was not run; empty if it was
+	Message  string // why it was not run, or the first error of its compiler; empty if it was run
+	Hints    []string
 }
 
 // A session is one call of Run.
@@ -321,7 +322,7 @@ func common(a, b []int) (shared []int) {
 // judge runs the cases of one solution. fault is why it could not be built.
 func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) error {
 	end := func(v verdict.Verdict, message string) error {
-		s.tell(Ended{index, v, message})
+		s.tell(Ended{Solution: index, Verdict: v, Message: message})
 		return nil
 	}
 	var missing *toolchain.MissingError
@@ -333,7 +334,9 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 	case fault != nil:
 		return end(verdict.Fault, fault.Error())
 	case plan.Build.Failed:
-		return end(verdict.CompileError, "")
+		said := plan.Build.Read(plan.Build.Log, true)
+		s.tell(Ended{Solution: index, Verdict: verdict.CompileError, Message: said.String(), Hints: plan.Build.Explain(said)})
+		return nil
 	case len(plan.Cases) == 0:
 		return end(verdict.Skipped, "none of the chosen cases belongs to its groups")
 	}
@@ -357,7 +360,7 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 	queue.running(0)
 	workers := s.workers[:min(len(s.workers), len(plan.Cases))]
 	var group sync.WaitGroup
-	var once sync.Once
+	var once, diagnose sync.Once
 	var failed error
 	for _, w := range workers {
 		group.Go(func() {
@@ -366,7 +369,7 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 				if !ok {
 					return
 				}
-				run := &caseRun{session: s, worker: w, plan: &plan, program: program, crowded: len(workers) > 1, test: &s.problem.Cases[plan.Cases[i]]}
+				run := &caseRun{session: s, worker: w, plan: &plan, program: program, crowded: len(workers) > 1, test: &s.problem.Cases[plan.Cases[i]], diagnose: &diagnose}
 				outcome, err := run.settled(ctx)
 				if err != nil {
 					once.Do(func() { failed = err; cancel() })

@@ -161,60 +161,72 @@ func (r *Reader) Truth(into *bool) func(string, any) {
 	}
 }
 
+// A lineReader finds the lines of keys.
+type lineReader struct {
+	parser unstable.Parser
+	ends   []int // of lines, as offsets
+	lines  map[string]int
+}
+
 // keyLines maps every key, as a dotted path with indices ("solution[0].file"),
 // to its line.
 func keyLines(text []byte) map[string]int {
-	lines := map[string]int{}
+	l := &lineReader{lines: map[string]int{}}
+	for i, b := range text {
+		if b == '\n' {
+			l.ends = append(l.ends, i)
+		}
+	}
 	counts := map[string]int{}
-	var parser unstable.Parser
-	parser.Reset(text)
+	l.parser.Reset(text)
 	table := ""
-	for parser.NextExpression() {
-		node := parser.Expression()
-		path, line := keyPath(&parser, node)
+	for l.parser.NextExpression() {
+		node := l.parser.Expression()
+		path, line := l.keyPath(node)
 		switch node.Kind {
 		case unstable.Table:
 			table = path
-			note(lines, table, line)
+			l.note(table, line)
 		case unstable.ArrayTable:
 			table = path + "[" + strconv.Itoa(counts[path]) + "]"
 			counts[path]++
-			note(lines, path, line)
-			note(lines, table, line)
+			l.note(path, line)
+			l.note(table, line)
 		case unstable.KeyValue:
-			noteValue(&parser, lines, table, node)
+			l.noteValue(table, node)
 		}
 	}
-	return lines
+	return l.lines
 }
 
 // note remembers where a path stands first, and with it the tables around it.
-func note(lines map[string]int, path string, line int) {
+func (l *lineReader) note(path string, line int) {
 	for path != "" {
-		if _, ok := lines[path]; !ok {
-			lines[path] = line
+		if _, ok := l.lines[path]; !ok {
+			l.lines[path] = line
 		}
 		path = path[:max(0, strings.LastIndexByte(path, '.'))]
 	}
 }
 
-func noteValue(parser *unstable.Parser, lines map[string]int, table string, node *unstable.Node) {
-	path, line := keyPath(parser, node)
+func (l *lineReader) noteValue(table string, node *unstable.Node) {
+	path, line := l.keyPath(node)
 	path = join(table, path)
-	note(lines, path, line)
+	l.note(path, line)
 	if value := node.Value(); value.Kind == unstable.InlineTable {
 		for it := value.Children(); it.Next(); {
-			noteValue(parser, lines, path, it.Node())
+			l.noteValue(path, it.Node())
 		}
 	}
 }
 
-func keyPath(parser *unstable.Parser, node *unstable.Node) (path string, line int) {
+func (l *lineReader) keyPath(node *unstable.Node) (path string, line int) {
 	for it := node.Key(); it.Next(); {
 		key := it.Node()
 		path = join(path, string(key.Data))
 		if line == 0 {
-			line = parser.Shape(key.Raw).Start.Line
+			before, _ := slices.BinarySearch(l.ends, int(key.Raw.Offset))
+			line = before + 1
 		}
 	}
 	return path, line

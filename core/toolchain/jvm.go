@@ -10,20 +10,23 @@ import (
 )
 
 // mainClass returns the class that has a main method: the one named after the
-// source or Main if they have it, and otherwise the first.
+// source or Main if they have it, and otherwise the first; where none has, the
+// first class, so that the runtime says what it lacks.
 func mainClass(dir, source string) string {
-	var found []string
+	var found, all []string
 	filepath.WalkDir(dir, func(path string, d fs.DirEntry, err error) error {
 		if err != nil || !strings.HasSuffix(path, ".class") {
 			return nil
 		}
+		name, _ := filepath.Rel(dir, strings.TrimSuffix(path, ".class"))
+		name = strings.ReplaceAll(name, string(filepath.Separator), ".")
+		all = append(all, name)
 		text, err := os.ReadFile(path)
 		// In a class file's table of constants every text has a tag and its
 		// length before it (Java Virtual Machine Specification, 4.4.7).
 		if err == nil && bytes.Contains(text, []byte("\x01\x00\x04main")) &&
 			bytes.Contains(text, []byte("\x01\x00\x16([Ljava/lang/String;)V")) {
-			name, _ := filepath.Rel(dir, strings.TrimSuffix(path, ".class"))
-			found = append(found, strings.ReplaceAll(name, string(filepath.Separator), "."))
+			found = append(found, name)
 		}
 		return nil
 	})
@@ -32,7 +35,7 @@ func mainClass(dir, source string) string {
 			return name
 		}
 	}
-	if len(found) > 0 {
+	if found = append(found, all...); len(found) > 0 {
 		return found[0]
 	}
 	return strings.TrimSuffix(source, ".java")

@@ -31,6 +31,7 @@ type Language struct {
 	Checked    []Command // of the checked build; empty: the language has none
 	CheckedRun Command   // empty: Run
 	Run        Command
+	Diagnose   Command // empty: nothing would be learned
 	Hidden     []string
 
 	BuildEnvironment   []string // KEY=value, above the person's own environment

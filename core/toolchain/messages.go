@@ -77,6 +77,16 @@ func (l *Language) Words(kind string) string {
 	return words
 }
 
+// Explain says what the kinds of a failure mean.
+func (b Build) Explain(r Reading) (words []string) {
+	for _, kind := range r.Kinds {
+		if one := b.Language.Words(kind); one != "" {
+			words = append(words, one)
+		}
+	}
+	return words
+}
+
 // Read finds in the words of the compiler, or of the runtime, the line of the
 // person's own file, the message, and what kind of failure they tell. Of a
 // program that did not fail they tell nothing.

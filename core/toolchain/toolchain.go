@@ -366,13 +366,6 @@ func readIncludes(stage string, build *Build) (files []string) {
 // Program returns how to run a build under limits. Arguments follow the
 // program's own.
 func (b Build) Program(limits verdict.Limits, args []string) box.Program {
-	memory := max(16, limits.Memory>>20)
-	stack := min(memory, 1024)
-	// A program that was not compiled is its source.
-	fill := strings.NewReplacer("{build}", b.Dir, "{source}", b.File, "{stem}", stem(b.File), "{main}", b.main,
-		"{compiler}", b.compiler, "{runtime}", b.runtime, "{library}", b.library, "{folder}", filepath.Dir(b.Source),
-		"{memory}", strconv.FormatInt(memory, 10), "{stack}", strconv.FormatInt(stack, 10),
-		"{stack_kib}", strconv.FormatInt(stack<<10, 10))
 	run, env := b.Language.Run, b.Language.Environment
 	if b.Checked {
 		env = slices.Concat(env, b.Language.CheckedEnvironment)
@@ -380,6 +373,28 @@ func (b Build) Program(limits verdict.Limits, args []string) box.Program {
 			run = b.Language.CheckedRun
 		}
 	}
+	return b.program(run, env, limits, args)
+}
+
+// Diagnosis returns how to run a build once more after it has passed its limit
+// of memory, to learn whether it recursed too deeply; false if nothing would be
+// learned.
+func (b Build) Diagnosis(limits verdict.Limits, args []string) (box.Program, bool) {
+	if len(b.Language.Diagnose) == 0 {
+		return box.Program{}, false
+	}
+	return b.program(b.Language.Diagnose, b.Language.Environment, limits, args), true
+}
+
+func (b Build) program(run Command, env []string, limits verdict.Limits, args []string) box.Program {
+	memory := max(16, limits.Memory>>20)
+	// A runtime that knows its stack finds an endless recursion itself, and says
+	// so, before the limit on memory ends it.
+	stack := min(max(8, memory/2), 1024)
+	fill := strings.NewReplacer("{build}", b.Dir, "{source}", b.File, "{stem}", stem(b.File), "{main}", b.main,
+		"{compiler}", b.compiler, "{runtime}", b.runtime, "{library}", b.library, "{folder}", filepath.Dir(b.Source),
+		"{memory}", strconv.FormatInt(memory, 10), "{stack}", strconv.FormatInt(stack, 10),
+		"{stack_kib}", strconv.FormatInt(stack<<10, 10))
 	command := replaced(run, fill)
 	return box.Program{Path: command[0], Args: append(command[1:], args...), Env: overlaid(environment(), replaced(env, fill))}
 }

@@ -6,7 +6,6 @@ import (
 	"os/exec"
 	"path/filepath"
 	"strings"
-	"sync"
 	"testing"
 	"time"
 
@@ -151,49 +150,6 @@ func TestEveryStartingSourceBuildsAndReads(t *testing.T) {
 			assert.Empty(t, string(errs.Text))
 		})
 	}
-}
-
-func TestABuildIsNeverStale(t *testing.T) {
-	need(t, "g++")
-	b := newBench(t)
-	const source = "#include <cstdio>\n#include \"weights.h\"\nint main(){printf(\"%d\\n\",WEIGHT);}\n"
-	b.write(t, "weights.h", "#include \"more.h\"\n")
-	b.write(t, "more.h", "#define WEIGHT 7\n")
-	assert.Equal(t, "7\n", b.print(t, b.build(t, "a.cpp", source, "")))
-	b.write(t, "more.h", "#define WEIGHT 8\n")
-	edited := b.build(t, "a.cpp", source, "")
-	assert.False(t, edited.Cached, "a header further down was edited")
-	assert.Equal(t, "8\n", b.print(t, edited))
-	b.write(t, "more.h", "#define WEIGHT 7\n")
-	assert.True(t, b.build(t, "a.cpp", source, "").Cached, "the first build is still there")
-
-	other := b.build(t, "a.cpp", source, "cpp17")
-	assert.False(t, other.Cached, "another standard")
-	assert.Contains(t, other.Command, "-std=gnu++17")
-	require.NoError(t, os.Remove(filepath.Join(b.dir, "more.h")))
-	assert.True(t, b.build(t, "a.cpp", source, "").Failed, "a header that is gone")
-}
-
-func TestTwoBuildsAtOnceBothSucceed(t *testing.T) {
-	need(t, "gcc")
-	b := newBench(t)
-	path := b.write(t, "a.c", hello["c"].text)
-	var group sync.WaitGroup
-	for range 4 {
-		own, err := box.Open(box.Options{Scratch: t.TempDir(), Uncontained: true})
-		require.NoError(t, err)
-		t.Cleanup(func() { own.Close() })
-		group.Go(func() {
-			build, err := b.kit.Build(t.Context(), own, Source{Path: path})
-			assert.NoError(t, err)
-			_, err = os.Stat(filepath.Join(build.Dir, "program"))
-			assert.NoError(t, err)
-		})
-	}
-	group.Wait()
-	stages, err := filepath.Glob(filepath.Join(b.kit.dir, "stage-*"))
-	require.NoError(t, err)
-	assert.Empty(t, stages, "nothing half-built is left")
 }
 
 func TestArgumentsReachTheProgram(t *testing.T) {
