@@ -1,6 +1,6 @@
 // Command bench measures cold beside outside yardsticks, in one run, and
-// prints ratios: a bare C loop of posix_spawn and wait4, and cmp. From the
-// project's folder:
+// prints ratios: a bare C loop of posix_spawn and wait4, cmp, and a line of
+// shell. From the project's folder:
 //
 //	go run ./bench
 //
@@ -34,7 +34,7 @@ type bench struct {
 func main() {
 	box.Warden()
 	rounds := flag.Int("rounds", 5, "rounds of each measurement")
-	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases or pour")
+	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour or edit")
 	flag.Parse()
 	if err := run(*rounds, *only); err != nil {
 		fmt.Fprintln(os.Stderr, "bench:", err)
@@ -69,7 +69,7 @@ func run(rounds int, only string) error {
 		name    string
 		measure func() error
 	}{
-		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour},
+		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"edit", b.edit},
 	} {
 		if only != "" && only != m.name {
 			continue

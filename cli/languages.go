@@ -28,15 +28,21 @@ func ownLanguages() (*toolchain.Languages, error) {
 	path := ownTable()
 	text, err := os.ReadFile(path)
 	switch {
-	case path == "" || errors.Is(err, fs.ErrNotExist):
+	case path == "" || errors.Is(err, fs.ErrNotExist) || outOfReach(path):
 		return all, nil
 	case err != nil:
 		return nil, usageError("%s cannot be read: %v", path, err)
 	}
-	if mistakes := all.Add(path, text); len(mistakes) > 0 {
+	if mistakes := all.Add(path, problem.Plain(text)); len(mistakes) > 0 {
 		return nil, mistakes
 	}
 	return all, nil
+}
+
+// outOfReach reports that a file may be in a folder of somebody else's.
+func outOfReach(path string) bool {
+	_, err := os.Stat(path)
+	return errors.Is(err, fs.ErrPermission)
 }
 
 // languagesOf returns the table that counts in a problem's folder. What is wrong
@@ -50,7 +56,7 @@ func languagesOf(dir string) (*toolchain.Languages, error) {
 	if err != nil {
 		return all, nil
 	}
-	if mistakes := all.Add(problem.ConfigFile, text); len(mistakes) > 0 {
+	if mistakes := all.Add(problem.ConfigFile, problem.Plain(text)); len(mistakes) > 0 {
 		if _, err := problem.Load(dir, vocabulary(toolchain.Ours())); err != nil {
 			return nil, err
 		}

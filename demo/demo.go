@@ -23,7 +23,7 @@ type Stop struct {
 // Tour lists the problems in the order in which they are shown.
 func Tour() []Stop {
 	return []Stop{
-		{"sledges", "One case a file. The same idea is right in five languages; three others are wrong in the ways that cost most submissions: a greedy choice, a tie, a loop too many."},
+		{"sledges", "One case a file. The same idea is right in twenty-three languages; three solutions are wrong in the ways that cost most submissions: a greedy choice, a tie, a loop too many."},
 		{"depots", "Many cases in one file, and every way to fail: a sum past 32 bits, something left over from the case before, a missing line break, too much memory, a crash, endless output, waiting for ever, and a source that does not compile."},
 	}
 }
@@ -59,7 +59,7 @@ func Write(dir string) error {
 
 // Words returns what the first line of a source, a comment, says of it.
 func Words(source []byte) string {
-	line, _, _ := strings.Cut(string(source), "\n")
-	line = strings.TrimSpace(strings.TrimSuffix(strings.TrimSpace(line), "*/"))
-	return strings.TrimSpace(strings.TrimLeft(line, "/#*"))
+	text := strings.TrimPrefix(string(source), "<?php\n")
+	line, _, _ := strings.Cut(text, "\n")
+	return strings.Trim(line, " /#*-;(){}")
 }

@@ -22,6 +22,8 @@ type DemoView struct {
 	plan    judge.Plan
 	failure *judge.Case // the first case that did not pass
 	skipped []string
+	told    map[string]bool // words that were shown
+	same    []string        // accepted, and only told by name
 	wide    int
 }
 
@@ -30,6 +32,7 @@ type DemoTally struct{ AsExpected, Other, Skipped int }
 
 // Begin shows the problem's title and words.
 func (v *DemoView) Begin(words string) {
+	v.told = map[string]bool{}
 	for _, s := range v.Problem.Solutions {
 		v.wide = max(v.wide, width(solutionName(s)))
 	}
@@ -37,10 +40,23 @@ func (v *DemoView) Begin(words string) {
 	v.Screen.Print("%s\n", v.Screen.wrapped(normal, words, ""))
 }
 
+// theSame begins the words of a solution that another one explains.
+const theSame = "The same"
+
+// sayTheSame names the accepted solutions that do what the one before them does.
+func (v *DemoView) sayTheSame() {
+	if len(v.same) > 0 {
+		words := badges[verdict.Accepted] + dim.Render("the same in "+count(len(v.same), "other way")+": ") + strings.Join(v.same, ", ")
+		v.Screen.Print("%s", v.Screen.wrapped(normal, words, "  "))
+		v.same = nil
+	}
+}
+
 // End names the solutions that were passed over.
 func (v *DemoView) End() {
+	v.sayTheSame()
 	if len(v.skipped) > 0 {
-		v.Screen.Print("%s", v.Screen.wrapped(dim, "skipped for want of a compiler: "+strings.Join(v.skipped, ", "), "  "))
+		v.Screen.Print("%s", v.Screen.wrapped(dim, "skipped for want of a compiler: "+strings.Join(v.skipped, ", ")+"; 'cold host' says what to install", "  "))
 	}
 }
 
@@ -70,6 +86,13 @@ func (v *DemoView) end(e judge.Ended) {
 		v.skipped = append(v.skipped, solutionName(solution))
 		return
 	}
+	if said := v.Words[solution.File]; e.Verdict == verdict.Accepted && Expected(e.Verdict, solution.Expect) && (strings.HasPrefix(said, theSame) || v.told[said]) {
+		v.Tally.AsExpected++
+		v.same = append(v.same, solutionName(solution))
+		return
+	}
+	v.sayTheSame()
+	v.told[v.Words[solution.File]] = true
 	indent := strings.Repeat(" ", 2+4+v.wide+2)
 	say := func(text string) {
 		v.Screen.Print("%s", v.Screen.wrapped(dim, Visible(text), indent))

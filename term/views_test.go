@@ -40,10 +40,11 @@ func TestTheTourSaysOfEachSolutionWhatItDidAndShould(t *testing.T) {
 	}
 	run(0, verdict.Accepted, "", &verdict.Outcome{Verdict: verdict.Accepted}, nil)
 	run(1, verdict.TimeLimit, "", &verdict.Outcome{Verdict: verdict.TimeLimit, Hints: []string{"a loop"}}, nil)
-	run(2, verdict.CompileError, "", nil, &toolchain.Build{Failed: true, Log: "in main:\nbroken.cpp:1: error: no\n"})
+	run(2, verdict.CompileError, "line 1: no", nil, &toolchain.Build{Failed: true})
 	run(3, verdict.WrongAnswer, "", &verdict.Outcome{Verdict: verdict.WrongAnswer, Message: "line 1: expected 3, got 4"}, nil)
 	run(4, verdict.Skipped, "no go on this machine", nil, nil)
 	assert.Equal(t, DemoTally{AsExpected: 3, Other: 1, Skipped: 1}, view.Tally)
+	view.End()
 	s.DemoEnd(view.Tally)
 	s.Flush()
 	assert.Equal(t, `Fuel depots
@@ -54,12 +55,11 @@ What it shows.
                   samples/one: still running after 1 s
                   hint: a loop
   CE  broken.cpp  
-                  broken.cpp:1: error: no
+                  line 1: no
   WA  odd.py      
                   samples/one: line 1: expected 3, got 4
                   expected: accepted
-  SK  gone.go     
-                  no go on this machine
+  skipped for want of a compiler: gone.go; 'cold host' says what to install
 1 of 4 solutions did not get the verdict that it should. 1 solution skipped for want of a compiler.
 `, out.String())
 }

@@ -1,0 +1,62 @@
+package main
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"time"
+)
+
+// edits are sources that are changed, built, run on one case and judged: by
+// cold, and by a line of shell that does no more than that.
+var edits = []struct{ title, file, comment, byHand string }{
+	{"C++", "sledges.cpp", "//", "g++ -O2 -std=gnu++20 -static -Wall -Wextra -o p sledges.cpp && ./p < 1.in > got && cmp -s got 1.out"},
+	{"Java", "Sledges.java", "//", "javac -J-XX:TieredStopAtLevel=1 -J-XX:+UseSerialGC -encoding UTF-8 -d . Sledges.java && java -XX:+UseSerialGC -XX:-UsePerfData -Xmx256m -Xss128m -cp . Sledges < 1.in > got && cmp -s got 1.out"},
+	{"Go", "sledges.go", "//", "GOTOOLCHAIN=local GOPROXY=off GOFLAGS= GOWORK=off CGO_ENABLED=0 go build -trimpath -o p sledges.go && ./p < 1.in > got && cmp -s got 1.out"},
+}
+
+// edit measures the time from an edit to the verdict, and the share of it that
+// is neither the compiler's nor the program's.
+func (b *bench) edit() error {
+	for _, e := range edits {
+		source, err := os.ReadFile(filepath.Join("demo", "problems", "sledges", e.file))
+		if err != nil {
+			return err
+		}
+		dir := b.path("edit-" + e.title)
+		if err := os.MkdirAll(dir, 0o755); err != nil {
+			return err
+		}
+		for name, text := range map[string]string{"1.in": "4 10\n5 5 5 5\n", "1.out": "2\n"} {
+			if err := os.WriteFile(filepath.Join(dir, name), []byte(text), 0o644); err != nil {
+				return err
+			}
+		}
+		edited := func(name string, args ...string) (float64, error) {
+			text := fmt.Appendf(nil, "%s%s edited at %d\n", source, e.comment, time.Now().UnixNano())
+			if err := os.WriteFile(filepath.Join(dir, e.file), text, 0o644); err != nil {
+				return 0, err
+			}
+			took, _, err := timed(dir, name, args...)
+			return took.Seconds(), err
+		}
+		var ours, byHand, share []float64
+		for i := range 2*b.rounds + 1 {
+			hand, err := edited("sh", "-c", e.byHand)
+			if err != nil {
+				return err
+			}
+			cold, err := edited(b.cold, "try", e.file)
+			if err != nil {
+				return err
+			}
+			if i == 0 { // fills what compilers and cold keep
+				continue
+			}
+			ours, byHand, share = append(ours, cold), append(byHand, hand), append(share, 100*(cold-hand)/cold)
+		}
+		fmt.Printf("edit: %s, from an edit to the verdict: cold %s s, a line of shell %s s; cold's own share %s %%\n",
+			e.title, spread(ours, "%.2f"), spread(byHand, "%.2f"), spread(share, "%.1f"))
+	}
+	return nil
+}
