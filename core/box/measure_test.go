@@ -119,7 +119,7 @@ func TestLimitsEndARunSoonAfterTheyArePassed(t *testing.T) {
 			limits verdict.Limits
 			want   Ending
 		}{
-			{"loop", verdict.Limits{Time: 100 * time.Millisecond, Wall: slowness * time.Second}, PassedTime},
+			{"loop", verdict.Limits{Time: 100 * time.Millisecond, Wall: slowness * 10 * time.Second}, PassedTime},
 			{"sleep", verdict.Limits{Time: time.Second, Wall: 100 * time.Millisecond}, PassedWall},
 			{"stop", verdict.Limits{Time: time.Second, Wall: 100 * time.Millisecond}, PassedWall},
 		} {
@@ -127,7 +127,13 @@ func TestLimitsEndARunSoonAfterTheyArePassed(t *testing.T) {
 			for range runs(t) {
 				began := time.Now()
 				got := run(t, b, program(t, "act", tt.act), tt.limits)
-				longest = max(longest, time.Since(began)-min(tt.limits.Time, tt.limits.Wall))
+				// How soon a program on a loaded machine comes to its limit of
+				// processor time is not the watch's doing.
+				after := time.Since(began) - tt.limits.Wall
+				if tt.want == PassedTime {
+					after = got.Usage.CPU - tt.limits.Time
+				}
+				longest = max(longest, after)
 				assert.Equal(t, tt.want, got.Ending)
 			}
 			t.Logf("%-8s over %5.1f ms after the limit at the latest", tt.act, longest.Seconds()*1e3)

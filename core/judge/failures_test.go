@@ -38,7 +38,6 @@ func TestEveryLanguageFailsInEveryWay(t *testing.T) {
 	}
 	for _, name := range toolchain.Ours().Names() {
 		t.Run(name, func(t *testing.T) {
-			t.Parallel()
 			archive, err := txtar.ParseFile(filepath.Join("testdata", "languages", name+".txt"))
 			require.NoError(t, err, "each language has its failures there")
 			require.Len(t, archive.Files, len(failures))
