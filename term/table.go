@@ -25,7 +25,7 @@ func (v *TryView) sideBySide() {
 		v.heading(t)
 	}
 	rows := v.rows()
-	nameWide := width("case")
+	nameWide := width("verdict")
 	for _, i := range rows {
 		nameWide = max(nameWide, width(shortName(v.Problem.Cases[i])))
 	}
@@ -108,7 +108,7 @@ func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
 	line := pad(strong.Render("verdict"), 2+nameWide)
 	for k, wide := range columns {
 		got := v.all[first+k].ended.Verdict
-		line += pad("", columnGap) + pad(badges[got], wide)
+		line += pad("", columnGap) + pad(verdictStyle(got).Render(got.Short()), wide)
 	}
 	s.Print("%s", strings.TrimRight(line, " "))
 	return next

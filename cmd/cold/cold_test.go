@@ -243,19 +243,24 @@ func makeReachable(t testing.TB, dir string) {
 	}
 }
 
-func TestJSONIsWhatTheSchemaSays(t *testing.T) {
-	need(t, "gcc", "python3")
+// validate holds what was printed against the schema in the manual.
+func validate(t *testing.T, printed string) {
 	schema, err := jsonschema.NewCompiler().Compile("../../docs/try.schema.json")
 	require.NoError(t, err)
+	value, err := jsonschema.UnmarshalJSON(strings.NewReader(printed))
+	require.NoError(t, err, "standard output holds nothing else")
+	assert.NoError(t, schema.Validate(value))
+}
+
+func TestJSONIsWhatTheSchemaSays(t *testing.T) {
+	need(t, "gcc", "python3")
 	s := folder(t, map[string]string{
 		"add.c": adder, "odd.py": "import sys\nprint(int(input().split()[0]) * 3)\nsys.exit('\\x1b[31mno')\n", "loop.c": "int main(void){for(;;);}",
 		"cases.md": caseText + "## two\n```input\n2 2\n```\n```output\n6\n```\n",
 	})
 	got := s.run(t, "try", "add.c", "odd.py", "loop.c", "--time", "100ms", "--json", "-")
 	assert.Equal(t, 1, got.status)
-	value, err := jsonschema.UnmarshalJSON(strings.NewReader(got.out))
-	require.NoError(t, err, "standard output holds nothing else")
-	assert.NoError(t, schema.Validate(value))
+	validate(t, got.out)
 
 	require.Equal(t, 1, s.run(t, "try", "add.c", "--json", "out.json").status)
 	text, err := os.ReadFile(filepath.Join(s.dir, "out.json"))

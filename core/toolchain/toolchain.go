@@ -276,15 +276,20 @@ func (k *Kit) runAll(ctx context.Context, r Runner, build *Build, dir string, co
 
 // run runs one command of a build.
 func (k *Kit) run(ctx context.Context, r Runner, dir string, command, env []string) (log string, ok bool, err error) {
-	text := &box.Head{Most: LogSize}
+	// The two are read at once, and must not be mixed within a line.
+	out, text := &box.Head{Most: LogSize}, &box.Head{Most: LogSize}
 	result, err := r.Run(ctx, box.Run{
 		// A compiler that is killed leaves its temporary files where it works.
 		Program: box.Program{Path: command[0], Args: command[1:], Env: overlaid(os.Environ(), append(env[:len(env):len(env)], "TMPDIR="+dir))},
-		Limits:  buildLimits, Output: text, Errors: text, Dir: dir,
+		Limits:  buildLimits, Output: out, Errors: text, Dir: dir,
 	})
 	if err != nil {
 		return "", false, err
 	}
+	if len(text.Text) > 0 && len(out.Text) > 0 && !bytes.HasSuffix(text.Text, []byte("\n")) {
+		text.Write([]byte("\n"))
+	}
+	text.Write(out.Text)
 	switch result.Ending {
 	case box.Exited:
 	case box.PassedTime, box.PassedWall:
