@@ -106,7 +106,7 @@ func run(t testing.TB, b *Box, p Program, limits verdict.Limits) Result {
 }
 
 func TestEachEndingIsToldAsWhatItIs(t *testing.T) {
-	tight := verdict.Limits{Time: 500 * time.Millisecond, Wall: time.Second, Memory: 64 << 20, Output: 1 << 20, Processes: 50}
+	tight := verdict.Limits{Time: 250 * time.Millisecond, Wall: 3 * time.Second, Memory: 64 << 20, Output: 1 << 20, Processes: 50}
 	tests := []struct {
 		act  string
 		want Result // Usage, Written and Filled are not compared
@@ -139,7 +139,7 @@ func TestEachEndingIsToldAsWhatItIs(t *testing.T) {
 
 func TestAForkBombIsEndedAndNothingOfItIsLeft(t *testing.T) {
 	b := open(t)
-	got := run(t, b, program(t, "act", "forks"), verdict.Limits{Time: time.Second, Wall: 3 * time.Second, Processes: 100})
+	got := run(t, b, program(t, "act", "forks"), verdict.Limits{Time: time.Second, Wall: 10 * time.Second, Processes: 100})
 	assert.Equal(t, PassedProcess, got.Ending)
 	assert.Positive(t, got.Left)
 	assertNoChildren(t, b)

@@ -78,7 +78,7 @@ func eachMode(t *testing.T, test func(*testing.T, mode)) {
 
 // strict are limits that make a hostile program's run short.
 var strict = verdict.Limits{
-	Time: 250 * time.Millisecond, Wall: 700 * time.Millisecond,
+	Time: 250 * time.Millisecond, Wall: 2 * time.Second,
 	Memory: 64 << 20, Output: 16 << 20, Processes: 60,
 }
 
