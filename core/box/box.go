@@ -52,6 +52,9 @@ type Options struct {
 	// Visible are absolute paths that programs can read even where they lie
 	// in a folder for temporary files, which are private otherwise.
 	Visible []string
+	// Coarse holds limits, but looks at memory rarely, and adds it up
+	// roughly: for compilers, which have room and shall not be slowed down.
+	Coarse bool
 	// Groups are where the box gets a control group from; nil: it has none.
 	Groups *Groups
 

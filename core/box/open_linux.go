@@ -185,7 +185,7 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	theirs = nil
 	message, err := setup{
 		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Folder: b.dir,
-		Hidden: o.Hidden, Visible: o.Visible, Group: b.group,
+		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Group: b.group,
 	}.encode()
 	if err != nil {
 		return ready, err

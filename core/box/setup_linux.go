@@ -23,6 +23,7 @@ type setup struct {
 	Folder  string   // working folder, where the walls bring none of their own
 	Hidden  []string // as Options has them
 	Visible []string
+	Coarse  bool
 	Group   group
 }
 
@@ -52,11 +53,12 @@ type walled struct {
 	proc      int    // /proc, writable; -1: none
 	listener  int    // tells of refused calls; -1: none
 	filter    bool
+	coarse    bool // as Options has it
 }
 
 // raise puts up the walls around this thread and all that it will start.
 func (s setup) raise() (w walled, err error) {
-	w = walled{root: -1, proc: -1, listener: -1}
+	w = walled{root: -1, proc: -1, listener: -1, coarse: s.Coarse}
 	// Where cold was started is no business of the programs here.
 	if err := unix.Chdir("/"); err != nil {
 		return w, err

@@ -29,6 +29,9 @@ func (t *tracee) treeMemory(all []process) (total int64) {
 	for _, p := range all {
 		total += resident(p.pid)
 	}
+	if t.coarse {
+		return total
+	}
 	if len(all) > 1 && total > t.memory() {
 		total = t.sum.of(all)
 	}

@@ -29,6 +29,7 @@ type tracee struct {
 	weigh  time.Duration // wall-clock time when it does so again; used by the watch only
 	input  fileID        // standard input
 	sum    sum           // of the memory of several processes
+	coarse bool          // it may be a rough sum
 
 	mu     sync.Mutex // guards what the watch and the leash also touch
 	peak   int64      // bytes, largest seen so far
@@ -60,6 +61,7 @@ func newTracee(o order, spent time.Duration) *tracee {
 // it go.
 func (w *warden) start(o order, input int) (*tracee, error) {
 	t := newTracee(o, w.spent)
+	t.coarse = w.coarse
 	var s unix.Stat_t
 	if err := unix.Fstat(input, &s); err != nil {
 		return nil, err
@@ -242,7 +244,7 @@ func (t *tracee) exiting(pid int) {
 			unix.RawSyscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
 		}
 	}
-	if company := len(t.born); company > 0 && company <= fewProcesses {
+	if company := len(t.born); company > 0 && company <= fewProcesses && !t.coarse {
 		all, _ := descendants(os.Getpid())
 		t.raise(t.treeMemory(all))
 	}

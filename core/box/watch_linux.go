@@ -20,7 +20,8 @@ import (
 const (
 	firstLook    = 2 * time.Millisecond  // most runs of small cases end before it
 	shortestLook = 1 * time.Millisecond  // a limit is noticed this late at the most, on a quiet machine
-	longestLook  = 10 * time.Millisecond // and memory is looked at this often at the least
+	longestLook  = 10 * time.Millisecond // and memory is looked at this often at the least,
+	coarseLook   = 50 * time.Millisecond // or this often, of what need not be known exactly
 	fillRate     = 4 << 30               // bytes a second that one thread can touch
 	weighEvery   = 50 * time.Millisecond // between looks at the size of a working folder on disk,
 	weighPause   = 10                    // or so many times as long as one took
@@ -110,6 +111,9 @@ func (t *tracee) look() time.Duration {
 		t.weigh = wall + max(weighEvery, weighPause*took)
 	}
 	next := longestLook
+	if t.coarse {
+		next = coarseLook
+	}
 	if l.Time > 0 {
 		running := max(1, min(threads, runtime.NumCPU()))
 		next = min(next, (l.Time-cpu)/time.Duration(running))

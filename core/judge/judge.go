@@ -249,7 +249,7 @@ func (s *session) buildAll(ctx context.Context, solutions []problem.Solution, sc
 	var group sync.WaitGroup
 	for i := range builders {
 		w := &builders[i]
-		w.options = box.Options{Scratch: scratch, Uncontained: true}
+		w.options = box.Options{Scratch: scratch, Uncontained: true, Coarse: true}
 		group.Go(func() {
 			for i := range next {
 				tell.Lock()

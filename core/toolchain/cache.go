@@ -12,6 +12,7 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strconv"
 	"strings"
 	"sync"
 	"time"
@@ -193,7 +194,8 @@ func (k *Kit) buildAlone(ctx context.Context, name string) (release func(), err 
 
 // keep moves a finished build into the cache.
 func (k *Kit) keep(build *Build, name, stage string) error {
-	text, err := json.Marshal(record{build.Command, build.Duration, build.Log, build.main, sizeOf(stage)})
+	size := sizeOf(stage)
+	text, err := json.Marshal(record{build.Command, build.Duration, build.Log, build.main, size})
 	if err != nil {
 		return err
 	}
@@ -212,8 +214,24 @@ func (k *Kit) keep(build *Build, name, stage string) error {
 		return fmt.Errorf("a build was taken out of the cache %s while it was kept; try again", k.dir)
 	}
 	build.Cached = false
-	k.prune(mostKept)
+	k.grown(size)
 	return nil
+}
+
+// totalFile holds what all builds take together, about: of two programs that
+// add to it at once one may be lost, until all are looked at again.
+const totalFile = "size"
+
+// grown notes that the cache has grown, and removes builds where it has grown
+// too large.
+func (k *Kit) grown(size int64) {
+	path := filepath.Join(k.dir, totalFile)
+	text, err := os.ReadFile(path)
+	total, wrong := strconv.ParseInt(string(text), 10, 64)
+	if total += size; err != nil || wrong != nil || total > mostKept {
+		total = k.prune(mostKept)
+	}
+	writeWhole(path, strconv.AppendInt(nil, total, 10)) // or all are looked at next time
 }
 
 func isDir(path string) bool {
@@ -229,15 +247,15 @@ const (
 )
 
 // prune removes the builds that were not used for longest until the rest take
-// a little less than most bytes. What anyone uses stays.
-func (k *Kit) prune(most int64) {
+// a little less than most bytes, and returns what they take. What anyone uses
+// stays.
+func (k *Kit) prune(most int64) (total int64) {
 	type kept struct {
 		dir  string
 		used time.Time
 		size int64
 	}
 	var all []kept
-	var total int64
 	records, _ := filepath.Glob(filepath.Join(k.dir, "builds", "*", recordFile))
 	for _, path := range records {
 		info, err := os.Stat(path)
@@ -252,7 +270,7 @@ func (k *Kit) prune(most int64) {
 		total += r.Size
 	}
 	if total <= most {
-		return
+		return total
 	}
 	slices.SortFunc(all, func(a, b kept) int { return a.used.Compare(b.used) })
 	for _, one := range all {
@@ -271,6 +289,7 @@ func (k *Kit) prune(most int64) {
 			}
 		}
 	}
+	return total
 }
 
 // remove removes a build that nobody uses: it is taken away under another name

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"strconv"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -129,7 +130,9 @@ func TestTheCacheIsBounded(t *testing.T) {
 		t.Cleanup(other.Close)
 		require.True(t, other.use(&Build{}, build.Dir), "another program uses the first")
 	}
-	b.kit.prune(1 << 30)
+	total, err := os.ReadFile(filepath.Join(b.kit.dir, totalFile))
+	require.NoError(t, err)
+	assert.Equal(t, strconv.FormatInt(b.kit.prune(1<<30), 10), string(total), "what is noted is what is there")
 	left := func() (n int) {
 		dirs, err := filepath.Glob(filepath.Join(b.kit.dir, "builds", "*"))
 		require.NoError(t, err)
