@@ -36,6 +36,7 @@ func (v *TryView) sideBySide() {
 	for _, t := range v.all {
 		v.failures(t)
 	}
+	v.Screen.Print("")
 	for _, t := range v.all {
 		v.summary(t)
 	}

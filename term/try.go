@@ -35,6 +35,7 @@ type TryView struct {
 	hold     *box.Hold // how programs are held; nil: none was run yet
 	solution *tally
 	all      []*tally
+	limits   string // that were said last
 }
 
 // A tally is what is known so far of the solution that runs now.
@@ -144,7 +145,11 @@ func (v *TryView) heading(t *tally) {
 		name += dim.Render(": " + buildWords(b))
 	}
 	s.Print("%s", s.wrapped(normal, name, ""))
-	s.Print("%s", s.wrapped(dim, limitWords(t.plan.Limits, t.plan.Unset), "  "))
+	// Of several that are held to the same, it is said once.
+	if words := limitWords(t.plan.Limits, t.plan.Unset); words != v.limits || !v.Together {
+		v.limits = words
+		s.Print("%s", s.wrapped(dim, words, "  "))
+	}
 	if v.hold != nil && !v.hold.Contained {
 		s.Print("%s", s.wrapped(marked, "not contained: it can use the network and your files", "  "))
 	}
@@ -292,8 +297,10 @@ func (v *TryView) ofSolution(t *tally) string {
 // summary shows a solution's verdict, and how near it came to its limits.
 func (v *TryView) summary(t *tally) {
 	s, e := v.Screen, t.ended
-	s.Print("")
-	line := strong.Render(Visible(t.plan.Solution.File)+":") + " " + verdictStyle(e.Verdict).Render(e.Verdict.String())
+	if !v.Together {
+		s.Print("")
+	}
+	line := strong.Render(solutionName(t.plan.Solution)+":") + " " + verdictStyle(e.Verdict).Render(e.Verdict.String())
 	if words := t.countWords(len(v.Problem.Cases)); words != "" {
 		line += " (" + words + ")"
 	}
@@ -308,26 +315,31 @@ func (v *TryView) summary(t *tally) {
 			line += ", " + marked.Render("not fully contained")
 		}
 	}
+	slowest := t.slowest.of("slowest", Duration(t.plan.Limits.Time)+unsetWord(t.plan.Unset.Time != 0))
+	largest := t.largest.of("largest", Size(t.plan.Limits.Memory)+unsetWord(t.plan.Unset.Memory != 0))
+	if v.Together && slowest != "" {
+		line += dim.Render(", " + slowest + ", " + largest)
+	}
 	s.Print("%s", s.wrapped(normal, line, ""))
 	if e.Message != "" {
 		s.Print("%s", s.wrapped(normal, Visible(e.Message), "  "))
 	}
-	for _, x := range []struct {
-		word, limit string
-		extreme
-	}{
-		{"slowest", Duration(t.plan.Limits.Time) + unsetWord(t.plan.Unset.Time != 0), t.slowest},
-		{"largest", Size(t.plan.Limits.Memory) + unsetWord(t.plan.Unset.Memory != 0), t.largest},
-	} {
-		if x.name != "" {
-			line := fmt.Sprintf("  %s %s of %s  ", x.word, x.words, x.limit)
-			s.Print("%s%s", line, dim.Render(fit(Visible(x.name), s.Width-width(line))))
-		}
+	if !v.Together && slowest != "" {
+		s.Print("  %s  %s", slowest, dim.Render(fit(Visible(t.slowest.name), s.Width-width(slowest)-4)))
+		s.Print("  %s  %s", largest, dim.Render(fit(Visible(t.largest.name), s.Width-width(largest)-4)))
 	}
 	if t.plan.Solution.Expect != "" && v.Expectations {
 		s.Print("  %s", expectationWords(e.Verdict, t.plan.Solution.Expect))
 	}
 	s.Flush()
+}
+
+// of says how near a case came to a limit; empty where none was run.
+func (x extreme) of(word, limit string) string {
+	if x.name == "" {
+		return ""
+	}
+	return fmt.Sprintf("%s %s of %s", word, x.words, limit)
 }
 
 func unsetWord(unset bool) string {
