@@ -46,8 +46,8 @@ const theSame = "The same"
 // sayTheSame names the accepted solutions that do what the one before them does.
 func (v *DemoView) sayTheSame() {
 	if len(v.same) > 0 {
-		words := badges[verdict.Accepted] + dim.Render("the same in "+count(len(v.same), "other way")+": ") + strings.Join(v.same, ", ")
-		v.Screen.Print("%s", v.Screen.wrapped(normal, words, "  "))
+		words := dim.Render("the same in "+count(len(v.same), "other way")+":") + " " + strings.Join(v.same, ", ")
+		v.Screen.columns([]string{"  ", badges[verdict.Accepted]}, words)
 		v.same = nil
 	}
 }

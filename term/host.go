@@ -59,7 +59,7 @@ func (s *Screen) Host(h Host) {
 		words := Visible(distribution.ReplaceAllString(strings.Join(t.Versions, "; "), ""))
 		mark := verdictStyle(verdict.Accepted).Render("found")
 		if t.Missing != nil {
-			mark, words = verdictStyle(verdict.RuntimeError).Render("  no "), Visible(t.Missing.Error())
+			mark, words = verdictStyle(verdict.RuntimeError).Render("  no "), Visible(strings.TrimPrefix(t.Missing.Error(), t.Title+" cannot be run: "))
 		}
 		s.columns([]string{"  ", mark, "  ", pad(t.Title, wide), "  "}, words)
 	}

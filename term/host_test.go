@@ -38,7 +38,7 @@ func TestHostSaysWhatHoldsAndHowToGetWhatDoesNot(t *testing.T) {
 		for _, words := range []string{
 			`run as ice\x1b[2J; 2 cases beside each other`, "holds output", "no no network a program can use the network",
 			"control groups: none", "a trial run took 5 ms of processor time and 8 MiB", "what is missing walls of namespaces:",
-			"tried: namespaces: not permitted", "tried: no bus", "found C++ g++ 12.2.0", "no Java Java cannot be run",
+			"tried: namespaces: not permitted", "tried: no bus", "found C++ g++ 12.2.0", "no Java no javac on this machine",
 		} {
 			assert.Contains(t, text, words, columns)
 		}
