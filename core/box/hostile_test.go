@@ -69,9 +69,13 @@ func (m mode) options(t testing.TB) Options {
 	return o
 }
 
-// eachMode runs a test in every mode.
+// eachMode runs a test in every mode; a short test in the best and the last.
 func eachMode(t *testing.T, test func(*testing.T, mode)) {
-	for _, m := range modes(t) {
+	list := modes(t)
+	if testing.Short() && len(list) > 2 {
+		list = []mode{list[0], list[len(list)-1]}
+	}
+	for _, m := range list {
 		t.Run(m.name, func(t *testing.T) { test(t, m) })
 	}
 }
