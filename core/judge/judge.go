@@ -9,6 +9,7 @@
 package judge
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -335,7 +336,8 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 		return end(verdict.Fault, fault.Error())
 	case plan.Build.Failed:
 		said := plan.Build.Read(plan.Build.Log, true)
-		s.tell(Ended{Solution: index, Verdict: verdict.CompileError, Message: said.String(), Hints: plan.Build.Explain(said)})
+		words := cmp.Or(said.String(), lastLine(plan.Build.Log))
+		s.tell(Ended{Solution: index, Verdict: verdict.CompileError, Message: words, Hints: plan.Build.Explain(said)})
 		return nil
 	case len(plan.Cases) == 0:
 		return end(verdict.Skipped, "none of the chosen cases belongs to its groups")
