@@ -424,6 +424,9 @@ func (r *caseRun) explained(o *verdict.Outcome, result box.Result, said toolchai
 		if syscall.Signal(result.Signal) == syscall.SIGFPE && len(words) == 0 {
 			words = append(words, language.Words(toolchain.KindDivision))
 		}
+		if o.Signal != "" && said.Line == 0 && len(language.Checked) > 0 && !r.plan.Build.Checked && result.Signal != int(syscall.SIGKILL) {
+			words = append(words, "'cold try --checked' may say at which line")
+		}
 	case verdict.TimeLimit:
 		if source, err := os.ReadFile(r.plan.Build.Source); err == nil {
 			if slow := language.ReadsSlowly(source, r.test.Input.Size, r.plan.Limits.Time.Seconds()); slow != "" {

@@ -31,7 +31,7 @@ func TestTheUsualMishapsAreExplained(t *testing.T) {
 		{"an input read past its end in Java", "A.java", "public class A { public static void main(String[] a) {\n var s = new java.util.Scanner(System.in); s.nextInt();\n s.nextInt(); } }\n", "1\n",
 			verdict.RuntimeError, "line 3: java.util.NoSuchElementException", "past the end of the input"},
 		{"an integer divided by zero in C", "a.c", "#include <stdio.h>\nint main(void) { int n; scanf(\"%d\", &n); return 10 / n; }\n", "0\n",
-			verdict.RuntimeError, "signal 8", "divided by zero"},
+			verdict.RuntimeError, "signal 8", "divided by zero\n'cold try --checked' may say at which line"},
 		{"an index out of range in C++", "a.cpp", "#include <vector>\nint main() { std::vector<int> crates(3); return crates.at(3); }\n", "",
 			verdict.RuntimeError, "out_of_range", "an index is out of range"},
 		{"Python's own limit of recursion", "a.py", "def f(n):\n    return f(n + 1)\nf(0)\n", "",
