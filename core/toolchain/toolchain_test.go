@@ -191,8 +191,16 @@ func TestAnUpgradedToolIsAskedAgain(t *testing.T) {
 		require.NoError(t, err)
 		assert.Equal(t, "Python "+v, f.Version)
 	}
+	// An installer may give an upgraded file the size and time of the old one.
+	info, err := os.Stat(tool)
+	require.NoError(t, err)
+	version("3.15")
+	require.NoError(t, os.Chtimes(tool, info.ModTime(), info.ModTime()))
+	f, err := b.kit.locate(t.Context(), python, python.Runtime)
+	require.NoError(t, err)
+	assert.Equal(t, "Python 3.15", f.Version)
 	require.NoError(t, os.WriteFile(tool, []byte("#!/bin/sh\necho broken >&2\nexit 3\n"), 0o755))
-	_, err := b.kit.locate(t.Context(), python, python.Runtime)
+	_, err = b.kit.locate(t.Context(), python, python.Runtime)
 	assert.ErrorContains(t, err, "does not work")
 	assert.ErrorContains(t, err, "broken")
 }

@@ -17,6 +17,7 @@ import (
 	"time"
 
 	"golang.org/x/sync/errgroup"
+	"golang.org/x/sys/unix"
 )
 
 // A MissingError says that a tool is not on this machine.
@@ -132,23 +133,28 @@ func stampOf(path string, depends []string) string {
 		if name, ok := strings.CutPrefix(d, "$"); ok {
 			parts = append(parts, os.Getenv(name))
 		} else {
-			parts = append(parts, fileStamp(strings.Replace(d, "~", home, 1)))
+			files, _ := filepath.Glob(strings.Replace(d, "~", home, 1))
+			for _, file := range files {
+				parts = append(parts, fileStamp(file))
+			}
 		}
 	}
 	return strings.Join(parts, " ")
 }
 
-// fileStamp follows links, so that an upgrade behind a link shows.
+// fileStamp changes with a file. It follows links, so that an upgrade behind a
+// link shows, and holds the time of the last change of any kind, since
+// installers set the time of modification as they like.
 func fileStamp(path string) string {
 	real, err := filepath.EvalSymlinks(path)
 	if err != nil {
 		return "-"
 	}
-	info, err := os.Stat(real)
-	if err != nil {
+	var s unix.Stat_t
+	if err := unix.Stat(real, &s); err != nil {
 		return "-"
 	}
-	return fmt.Sprintf("%s %d %d", real, info.Size(), info.ModTime().UnixNano())
+	return fmt.Sprintf("%s %d %d %d", real, s.Ino, s.Size, s.Ctim.Nano())
 }
 
 func isExecutable(path string) bool {
