@@ -138,16 +138,24 @@ func TestEveryStartingSourceBuildsAndReads(t *testing.T) {
 			file, source, err := b.kit.languages.Start(l, "ice cores")
 			require.NoError(t, err)
 			assert.True(t, b.kit.languages.IsSource(file), file)
-			build := b.build(t, file, string(source), l.Name)
-			require.False(t, build.Failed, build.Log)
-			input, err := box.Memory([]byte("3\n10 -20 30\n"))
-			require.NoError(t, err)
-			defer input.Close()
-			out, errs := &box.Head{Most: 100}, &box.Head{Most: 1000}
-			_, err = b.box.Run(t.Context(), box.Run{Program: build.Program(roomy, nil), Limits: roomy, Input: input, Output: out, Errors: errs})
-			require.NoError(t, err)
-			assert.Equal(t, "3\n", string(out.Text), string(errs.Text))
-			assert.Empty(t, string(errs.Text))
+			b.write(t, file, string(source))
+			for _, checked := range []bool{false, true} {
+				if checked && !l.HasChecked() {
+					continue
+				}
+				build, err := b.kit.Build(t.Context(), b.builder, Source{Path: filepath.Join(b.dir, file), Language: l.Name, Checked: checked})
+				require.NoError(t, err)
+				require.False(t, build.Failed, build.Log)
+				assert.Equal(t, checked, build.Checked)
+				input, err := box.Memory([]byte("3\n10 -20 30\n"))
+				require.NoError(t, err)
+				defer input.Close()
+				out, errs := &box.Head{Most: 100}, &box.Head{Most: 1000}
+				_, err = b.box.Run(t.Context(), box.Run{Program: build.Program(roomy, nil), Limits: roomy, Input: input, Output: out, Errors: errs})
+				require.NoError(t, err)
+				assert.Equal(t, "3\n", string(out.Text), string(errs.Text))
+				assert.Empty(t, string(errs.Text))
+			}
 		})
 	}
 }
