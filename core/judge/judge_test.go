@@ -62,7 +62,7 @@ int main(int argc, char **argv)
 // limits are tight, so that the tests are quick, but for the wall clock: on a
 // loaded machine a program gets only a part of a processor.
 var limits = problem.Limits{General: verdict.Limits{
-	Time: 200 * time.Millisecond, Wall: 2 * time.Second, Memory: 32 << 20, Output: 1 << 16,
+	Time: 500 * time.Millisecond, Wall: 4 * time.Second, Memory: 32 << 20, Output: 1 << 16,
 }}
 
 // try is one problem to be judged, with all that was told.
@@ -143,12 +143,12 @@ func TestEachEndOfARunGetsItsVerdict(t *testing.T) {
 		{"crash", "crash", "3\n", verdict.RuntimeError, "segmentation fault (signal 11)"},
 		{"crash that says why", "complain ValueError:bad exit 1", "3\n", verdict.RuntimeError, "exit status 1: ValueError:bad"},
 		{"wrong, then too long", "say 4 burn 9", "3\n", verdict.TimeLimit, ""},
-		{"right, but too long", "say 3 burn 0.25", "3\n", verdict.TimeLimit, ""},
+		{"right, but too long", "say 3 burn 0.7", "3\n", verdict.TimeLimit, ""},
 		{"waits", "say 3 sleep 9", "3\n", verdict.Stalled, "it waited"},
 		{"hog", "say 3 hog", "3\n", verdict.MemoryLimit, ""},
 		{"flood", "flood", "3\n", verdict.OutputLimit, "it wrote more than 64 KiB"},
 		{"not known, and a crash", "crash", "-", verdict.RuntimeError, "segmentation fault"},
-		{"near the limit", "say 3 burn 0.18", "3\n", verdict.Accepted, "close: "},
+		{"near the limit", "say 3 burn 0.43", "3\n", verdict.Accepted, "close: "},
 	}
 	var pairs []string
 	for _, tt := range tests {
@@ -185,7 +185,7 @@ func TestACaseNearTheLimitIsRunAgainAlone(t *testing.T) {
 	file := filepath.Join(t.TempDir(), "runs")
 	for jobs, want := range map[int]string{1: "x", 2: "xx"} {
 		require.NoError(t, os.RemoveAll(file))
-		r := newTry(t, "count burn 0.16 say 1", "1\n", "say 2", "2\n")
+		r := newTry(t, "count burn 0.37 say 1", "1\n", "say 2", "2\n")
 		r.options.Uncontained = true // it counts its runs in a file
 		r.solution.Args = []string{file}
 		r.options.Jobs = jobs
@@ -198,7 +198,7 @@ func TestACaseNearTheLimitIsRunAgainAlone(t *testing.T) {
 }
 
 func TestWhatDiffersBetweenTwoRunsIsMarkedAndTheWorseStands(t *testing.T) {
-	r := newTry(t, "first burn 0.16", "1\n", "say 2", "2\n")
+	r := newTry(t, "first burn 0.37", "1\n", "say 2", "2\n")
 	r.options.Uncontained = true // it counts its runs in a file
 	r.solution.Args = []string{filepath.Join(t.TempDir(), "mark")}
 	r.options.Jobs = 2
