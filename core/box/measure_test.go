@@ -5,6 +5,7 @@ package box
 import (
 	"fmt"
 	"math"
+	"os"
 	"strconv"
 	"strings"
 	"testing"
@@ -42,6 +43,20 @@ const (
 	timeShare = 0.02
 )
 
+// stolen is the time, in ticks, in which the machine below this one ran something
+// else. The kernel takes it for the time of whatever program was running, also
+// after that has looked at its clock for the last time.
+func stolen() (ticks int64) {
+	text, _ := os.ReadFile("/proc/stat")
+	if fields := strings.Fields(string(text)); len(fields) > 8 {
+		ticks, _ = strconv.ParseInt(fields[8], 10, 64)
+	}
+	return ticks
+}
+
+// mostTries bounds how often a row is measured again because time was stolen.
+const mostTries = 15
+
 func TestProcessorTimeIsThatOfTheWholeTree(t *testing.T) {
 	rows := []struct{ name, args string }{
 		{"one thread", "0.2 1 0"},
@@ -55,10 +70,15 @@ func TestProcessorTimeIsThatOfTheWholeTree(t *testing.T) {
 		b := openMode(t, m)
 		for _, row := range rows {
 			var w worst
-			for range runs(t) {
+			for counted, tries := 0, 0; counted < runs(t); tries++ {
 				out := &Head{Most: 100}
+				before := stolen()
 				got, err := b.Run(t.Context(), Run{Program: program(t, "burn", strings.Fields(row.args)...), Limits: generous, Output: out})
 				require.NoError(t, err)
+				if stolen() > before && tries < mostTries {
+					continue
+				}
+				counted++
 				own, err := strconv.ParseFloat(strings.TrimSpace(string(out.Text)), 64)
 				require.NoError(t, err)
 				w.add(got.Usage.CPU.Seconds(), own)
