@@ -79,7 +79,8 @@ func (a *app) demo(ctx context.Context, out string) error {
 }
 
 func (a *app) demoStop(ctx context.Context, dir, words string, tally *term.DemoTally) error {
-	p, err := problem.Load(dir, vocabulary(toolchain.Ours()))
+	languages := toolchain.Ours()
+	p, err := problem.Load(dir, vocabulary(languages))
 	if err != nil {
 		return err
 	}
@@ -92,7 +93,7 @@ func (a *app) demoStop(ctx context.Context, dir, words string, tally *term.DemoT
 		view.Words[s.File] = demo.Words(source)
 	}
 	view.Begin(words)
-	err = judge.Run(ctx, p, p.Solutions, judge.Options{}, view.Tell)
+	err = judge.Run(ctx, p, p.Solutions, judge.Options{Languages: languages}, view.Tell)
 	view.End()
 	*tally = view.Tally
 	return err

@@ -16,8 +16,7 @@ type Reading struct {
 	Kinds   []string
 }
 
-// The kinds of failure that an entry's words can tell apart, in the order in
-// which they are looked for.
+// The kinds of failure that an entry's words can tell apart.
 const (
 	KindMemory   = "memory"   // no more memory was to be had
 	KindCompile  = "compile"  // a source that was found wrong only when it ran
@@ -32,23 +31,20 @@ const (
 	KindVersion  = "version"
 )
 
-// kinds are the kinds and what is said of each.
-var kinds = map[string]string{
-	KindMemory:   "",
-	KindCompile:  "",
-	KindStack:    "the recursion went too deep (stack overflow)",
-	KindEnd:      "the program read past the end of the input",
-	KindDivision: "an integer was divided by zero",
-	KindIndex:    "an index is out of range",
-	KindAbsent:   "something was used that is not there (null, None, nil)",
-	KindNumber:   "a text that is no number was read as one",
-	KindKey:      "a key was looked up that is not there",
-	KindMain:     "nothing was found to start: no main",
-	KindVersion:  "this was written for another version of the language",
-}
-
-var kindOrder = []string{
-	KindMemory, KindCompile, KindStack, KindEnd, KindDivision, KindIndex, KindAbsent, KindNumber, KindKey, KindMain, KindVersion,
+// kinds are the kinds, in the order in which they are looked for, and what is
+// said of each.
+var kinds = []struct{ name, words string }{
+	{KindMemory, ""},
+	{KindCompile, ""},
+	{KindStack, "the recursion went too deep (stack overflow)"},
+	{KindEnd, "the program read past the end of the input"},
+	{KindDivision, "an integer was divided by zero"},
+	{KindIndex, "an index is out of range"},
+	{KindAbsent, "something was used that is not there (null, None, nil)"},
+	{KindNumber, "a text that is no number was read as one"},
+	{KindKey, "a key was looked up that is not there"},
+	{KindMain, "nothing was found to start: no main"},
+	{KindVersion, "this was written for another version of the language"},
 }
 
 // Has reports whether the words told of a kind.
@@ -70,7 +66,12 @@ func (r Reading) String() string {
 // Words says what a kind of failure means, and what to do about it in this
 // language; empty for a kind that the verdict tells.
 func (l *Language) Words(kind string) string {
-	words := kinds[kind]
+	words := ""
+	for _, k := range kinds {
+		if k.name == kind {
+			words = k.words
+		}
+	}
 	if advice := l.Advice[kind]; advice != "" && words != "" {
 		words += ": " + advice
 	}
@@ -94,12 +95,9 @@ func (b Build) Read(text string, failed bool) (r Reading) {
 	if !failed || text == "" {
 		return r
 	}
-	for _, kind := range kindOrder {
-		for _, mark := range b.Language.Says[kind] {
-			if mark.matches(text) {
-				r.Kinds = append(r.Kinds, kind)
-				break
-			}
+	for _, kind := range kinds {
+		if slices.ContainsFunc(b.Language.Says[kind.name], func(p Pattern) bool { return p.matches(text) }) {
+			r.Kinds = append(r.Kinds, kind.name)
 		}
 	}
 	for _, pattern := range b.Language.Errors {

@@ -255,11 +255,11 @@ func (r *tableReader) says(into *map[string][]Pattern) func(string, any) {
 			*into = map[string][]Pattern{}
 		}
 		known := settings.Fields{}
-		for kind := range kinds {
-			known[kind] = func(at string, value any) {
+		for _, kind := range kinds {
+			known[kind.name] = func(at string, value any) {
 				var list []Pattern
 				r.patterns(&list)(at, value)
-				(*into)[kind] = list
+				(*into)[kind.name] = list
 			}
 		}
 		r.Table(at, value, known)
