@@ -34,7 +34,7 @@ type bench struct {
 func main() {
 	box.Warden()
 	rounds := flag.Int("rounds", 5, "rounds of each measurement")
-	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour or edit")
+	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, edit, import or watch")
 	flag.Parse()
 	if err := run(*rounds, *only); err != nil {
 		fmt.Fprintln(os.Stderr, "bench:", err)
@@ -69,7 +69,7 @@ func run(rounds int, only string) error {
 		name    string
 		measure func() error
 	}{
-		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"edit", b.edit},
+		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
 	} {
 		if only != "" && only != m.name {
 			continue

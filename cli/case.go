@@ -9,21 +9,22 @@ import (
 	"os"
 	"strings"
 
-	"github.com/urfave/cli/v3"
-	"golang.org/x/term"
-
 	"coldverdict/core/problem"
 	view "coldverdict/term"
+	"github.com/urfave/cli/v3"
 )
 
 func (a *app) caseCommand() *cli.Command {
 	return &cli.Command{
 		Name:  "case",
-		Usage: "add cases, list them, show one",
+		Usage: "add cases, list and edit them, keep answers, take over folders of data",
 		Description: "Cases live in cases.md, where each has the reason it exists, or in cases/ as NAME.in\n" +
 			"beside NAME.out.\n\n" +
 			"   cold case add ties --group 'Edge cases' --why 'two crates of one weight'",
-		Commands: []*cli.Command{a.caseAddCommand(), a.caseListCommand(), a.caseShowCommand()},
+		Commands: []*cli.Command{
+			a.caseAddCommand(), a.caseListCommand(), a.caseShowCommand(), a.caseEditCommand(), a.caseRenameCommand(),
+			a.caseDropCommand(), a.caseKeepCommand(), a.caseRefuseCommand(), a.caseImportCommand(),
+		},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {
 				return unknownCommand(c, c.Args().First())
@@ -36,6 +37,8 @@ func (a *app) caseCommand() *cli.Command {
 // addFlags are what cold case add was asked for.
 type addFlags struct {
 	group, why, input, output string
+	clipboard, editor         bool
+	whyGiven                  bool // if as an empty text
 }
 
 // endOfPaste is a line that ends a paste, as the end of the input does.
@@ -50,18 +53,24 @@ func (a *app) caseAddCommand() *cli.Command {
 		Description: "Paste the input, then the expected output; a line %% or Ctrl-D ends each. An output\n" +
 			"left empty is not known yet. Small cases go to cases.md, large ones to cases/.\n\n" +
 			"   cold case add --input 1.txt --output 1.ans --why 'from the statement'\n" +
-			"   printf '4 10\\n5 5 5 5\\n%%%%\\n2\\n' | cold case add",
+			"   printf '4 10\\n5 5 5 5\\n%%%%\\n2\\n' | cold case add\n" +
+			"   cold case add --editor",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "group", Usage: "put it into the group `NAME`", Value: "Samples", Destination: &f.group},
 			&cli.StringFlag{Name: "why", Usage: "say in `TEXT` why the case exists", Destination: &f.why},
 			&cli.StringFlag{Name: "input", Usage: "take the input from `FILE`", Destination: &f.input, TakesFile: true},
 			&cli.StringFlag{Name: "output", Usage: "take the expected output from `FILE`", Destination: &f.output, TakesFile: true},
+			&cli.BoolFlag{Name: "clipboard", Usage: "take input and output from the clipboard", Destination: &f.clipboard},
+			&cli.BoolFlag{Name: "editor", Usage: "write the case in the editor of $VISUAL or $EDITOR", Destination: &f.editor},
 		},
-		Action: func(_ context.Context, c *cli.Command) error { return a.caseAdd(c, f) },
+		Action: func(ctx context.Context, c *cli.Command) error {
+			f.whyGiven = c.IsSet("why")
+			return a.caseAdd(ctx, c, f)
+		},
 	}
 }
 
-func (a *app) caseAdd(c *cli.Command, f addFlags) error {
+func (a *app) caseAdd(ctx context.Context, c *cli.Command, f addFlags) error {
 	if c.Args().Len() > 1 {
 		return usageError("a case has one name; put words that belong together in quotes")
 	}
@@ -71,22 +80,31 @@ func (a *app) caseAdd(c *cli.Command, f addFlags) error {
 	}
 	n := problem.NewCase{Group: f.group, Name: c.Args().First(), Reason: f.why}
 	switch {
+	case f.editor && (f.clipboard || f.input != ""), f.clipboard && f.input != "":
+		return usageError("--input, --clipboard and --editor are three ways to the same; choose one")
+	case f.editor:
+		return a.addInEditor(ctx, p, n)
+	case f.clipboard:
+		n.Input, n.Output, err = a.fromClipboard()
 	case f.input != "":
-		if n.Input, err = a.dataFile("--input", f.input); err != nil {
-			return err
-		}
-		if f.output != "" {
-			if n.Output, err = a.dataFile("--output", f.output); err != nil {
-				return err
-			}
-		}
+		n.Input, n.Output, err = a.fromFiles(f.input, f.output)
 	case f.output != "":
 		return usageError("--output %s has no --input beside it", f.output)
 	default:
-		if n.Input, n.Output, err = a.paste(); err != nil {
+		n.Input, n.Output, err = a.paste()
+	}
+	if err != nil {
+		return err
+	}
+	if !f.whyGiven && a.terminal() != nil {
+		if n.Reason, err = a.line("why does this case exist? (one line; nothing if there is no more to say) "); err != nil {
 			return err
 		}
 	}
+	return a.addCase(p, n)
+}
+
+func (a *app) addCase(p *problem.Problem, n problem.NewCase) error {
 	name, where, err := p.Add(n)
 	if err != nil {
 		return err
@@ -96,6 +114,14 @@ func (a *app) caseAdd(c *cli.Command, f addFlags) error {
 		a.screen.Print("its answer is not known: it will be run and held to the limits, and its output shown")
 	}
 	return nil
+}
+
+// fromFiles reads an input and, if there is one, an output.
+func (a *app) fromFiles(in, out string) (input, output []byte, err error) {
+	if input, err = a.dataFile("--input", in); err == nil && out != "" {
+		output, err = a.dataFile("--output", out)
+	}
+	return input, output, err
 }
 
 // largestAdded bounds a file that is added as a case, in bytes.
@@ -125,31 +151,37 @@ func (a *app) dataFile(option, name string) ([]byte, error) {
 // paste reads an input and an output, one after the other. An output without
 // a single character is not known.
 func (a *app) paste() (input, output []byte, err error) {
-	file, isFile := a.in.(*os.File)
-	asked := isFile && term.IsTerminal(int(file.Fd()))
-	reader := bufio.NewReader(a.in)
-	ask := func(what string) {
-		if asked {
-			a.screen.Remark("%s, then a line %s or Ctrl-D:", what, endOfPaste)
+	if file := a.terminal(); file != nil {
+		if input, err = a.readTyped(file, "paste the input"); err != nil {
+			return nil, nil, err
 		}
+		output, err = a.readTyped(file, "paste the expected output (nothing if it is not known)")
+		return input, orUnknown(output), err
 	}
-	ask("paste the input")
-	input, ended, err := readPaste(reader)
-	if err != nil {
+	return splitPaste(a.input())
+}
+
+// splitPaste reads an input and an output with a line between that ends a
+// paste.
+func splitPaste(r *bufio.Reader) (input, output []byte, err error) {
+	input, ended, err := readPaste(r)
+	switch {
+	case err != nil:
 		return nil, nil, err
-	}
-	if ended && len(input) == 0 && !asked {
+	case ended && len(input) == 0:
 		return nil, nil, usageError("nothing came on standard input; paste input and output with a line %s between, or use --input and --output", endOfPaste)
-	}
-	if ended && !asked {
+	case ended:
 		return input, nil, nil
 	}
-	ask("paste the expected output (nothing if it is not known)")
-	output, _, err = readPaste(reader)
+	output, _, err = readPaste(r)
+	return input, orUnknown(output), err
+}
+
+func orUnknown(output []byte) []byte {
 	if len(output) == 0 {
-		output = nil
+		return nil
 	}
-	return input, output, err
+	return output
 }
 
 // readPaste reads up to a line that ends a paste, or to the end. What a paste

@@ -4,6 +4,7 @@
 package cli
 
 import (
+	"bufio"
 	"context"
 	"errors"
 	"fmt"
@@ -51,6 +52,7 @@ type app struct {
 	dir    string // as -C has it
 	// languages are those that count for the problem that was loaded.
 	languages *toolchain.Languages
+	buffered  *bufio.Reader // of in, once something was read
 }
 
 // Run runs the command line and returns the exit status.
@@ -76,6 +78,9 @@ func (a *app) status(ctx context.Context, err error) int {
 	switch {
 	case err == nil:
 		return exitAccepted
+	case errors.Is(err, errNo):
+		fmt.Fprintf(a.errors, "cold: %v\n", err)
+		return exitRejected
 	case errors.As(err, &code):
 		return int(code)
 	case ctx.Err() != nil && errors.Is(err, context.Canceled):

@@ -13,23 +13,29 @@ import (
 func (a *app) openCommand() *cli.Command {
 	var languages []string
 	var fresh problem.Fresh
+	var page string
 	return &cli.Command{
 		Name:      "open",
 		Usage:     "begin a problem: its folder, limits, and a source to start from",
 		ArgsUsage: "NAME",
 		Description: "Makes the folder NAME with a commented verdict.toml, an empty cases.md and, with\n" +
-			"--lang, a source that reads its input fast. What is there already stays as it is.\n\n" +
-			"   cold open sledges --lang cpp --time 1s --memory 256MiB",
+			"--lang, a source that reads its input fast, or your own from\n" +
+			"~/.config/cold-verdict/templates/. What is there already stays as it is.\n\n" +
+			"With --from it takes samples and limits from a statement that you saved: HTML, Markdown\n" +
+			"or plain text. It says what it took from where, and what it was unsure of.\n\n" +
+			"   cold open sledges --lang cpp --time 1s --memory 256MiB\n" +
+			"   cold open sledges --from ~/Downloads/sledges.html",
 		Flags: []cli.Flag{
 			&cli.StringSliceFlag{Name: "lang", Usage: "write a source in the language `NAME`, such as cpp, python or java", Destination: &languages},
+			&cli.StringFlag{Name: "from", Usage: "take samples and limits from the saved statement `PAGE`", Destination: &page, TakesFile: true},
 			&cli.StringFlag{Name: "time", Usage: "set the time limit to `D`, such as 1s", Destination: &fresh.Time},
 			&cli.StringFlag{Name: "memory", Usage: "set the memory limit to `S`, such as 256MiB", Destination: &fresh.Memory},
 		},
-		Action: func(_ context.Context, c *cli.Command) error { return a.open(c, fresh, languages) },
+		Action: func(_ context.Context, c *cli.Command) error { return a.open(c, fresh, languages, page) },
 	}
 }
 
-func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string) error {
+func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page string) error {
 	if c.Args().Len() != 1 {
 		return usageError("name the folder of one problem: cold open sledges")
 	}
@@ -45,6 +51,10 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string) erro
 		return err
 	}
 	fresh.Title = filepath.Base(absolute)
+	statement, err := a.statement(page, &fresh)
+	if err != nil {
+		return err
+	}
 	fresh.Files = map[string][]byte{}
 	table, err := languagesOf(dir)
 	if err != nil {
@@ -55,9 +65,12 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string) erro
 		if !ok {
 			return noSuchLanguage(table, name)
 		}
-		file, source, err := table.Start(language, fresh.Title)
+		file, source, err := table.Start(language, filepath.Base(absolute))
 		if err != nil {
 			return usageError("%v", err)
+		}
+		if source, err = a.ownTemplate(language, file, source, fresh.Title); err != nil {
+			return err
 		}
 		fresh.Files[file] = source
 	}
@@ -70,6 +83,9 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string) erro
 	}
 	for _, name := range kept {
 		a.screen.Print("kept %s as it was", filepath.Join(c.Args().First(), name))
+	}
+	if statement != nil {
+		return a.takeSamples(dir, page, *statement, kept)
 	}
 	a.screen.Print("next: %s", fmt.Sprintf("cd %s, 'cold case add' for each sample, 'cold try'", c.Args().First()))
 	return nil

@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/urfave/cli/v3"
@@ -20,6 +21,11 @@ import (
 // tryFlags are what cold try was asked for.
 type tryFlags struct {
 	patterns []string
+	groups   []string
+	input    string
+	failed   bool
+	until    bool
+	watch    bool
 	time     string
 	memory   string
 	jobs     int
@@ -42,11 +48,18 @@ func (a *app) tryCommand() *cli.Command {
 		Description: "Without SOLUTION it takes the candidate edited last. For each case it shows verdict,\n" +
 			"processor time, peak memory and a remark; then, for the failing case with the\n" +
 			"smallest input, what went in, what came out and what was expected.\n\n" +
-			"   cold try sledges.cpp --case 'edge-cases/*' --time 2s\n\n" +
+			"   cold try sledges.cpp --case 'edge-cases/*' --time 2s\n" +
+			"   cold try --input big.txt > out.txt\n" +
+			"   cold try --watch\n\n" +
 			"Exit status: 0 accepted, 1 any other verdict, 10 nothing was judged,\n" +
 			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
 		Flags: []cli.Flag{
 			&cli.StringSliceFlag{Name: "case", Usage: "run only the cases that match `PATTERN`: a name, a group, or one with * and ?", Destination: &f.patterns},
+			&cli.StringSliceFlag{Name: "group", Usage: "run only the cases of the group `NAME`", Destination: &f.groups},
+			&cli.BoolFlag{Name: "failed", Usage: "run only the cases that failed when they were run last", Destination: &f.failed},
+			&cli.BoolFlag{Name: "until-failure", Usage: "stop at the first case that fails", Destination: &f.until},
+			&cli.StringFlag{Name: "input", Usage: "run on `FILE`, or on standard input (-), and print what the program prints", Destination: &f.input, TakesFile: true},
+			&cli.BoolFlag{Name: "watch", Usage: "run again at each save, what failed first, and show what changed", Destination: &f.watch},
 			&cli.StringFlag{Name: "time", Usage: "limit the processor time of a case to `D`, such as 1.5s", Destination: &f.time},
 			&cli.StringFlag{Name: "memory", Usage: "limit the memory of a case to `S`, such as 256MiB", Destination: &f.memory},
 			&cli.IntFlag{Name: "jobs", Usage: "run `N` cases beside each other", DefaultText: "one a processor core", Destination: &f.jobs},
@@ -75,9 +88,15 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if c.Args().Present() {
 		a.standBeside(c.Args().First())
 	}
+	if f.watch {
+		return a.watch(ctx, c, f, options, from)
+	}
 	p, err := a.load()
 	if err != nil {
 		return err
+	}
+	if f.input != "" {
+		return a.tryInput(ctx, c, p, options, from, f)
 	}
 	solutions, chosen, err := solutions(p, a.languages, c.Args().Slice(), from, f)
 	if err != nil {
@@ -86,14 +105,20 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if len(p.Cases) == 0 {
 		return usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
 	}
-	if options.Cases, err = p.SelectCases(f.patterns); err != nil {
+	memory := rememberedOf(p)
+	if options.Cases, err = f.cases(p, memory, solutions); err != nil {
 		return err
+	}
+	solutions = withCases(p, solutions, options.Cases)
+	if f.failed && len(options.Cases) == 0 {
+		a.screen.Print("nothing failed when it was run last")
+		return exit(exitUnjudged)
 	}
 	options.Languages = a.languages
 	options.MissingIsFault = len(solutions) == 1 || c.Args().Present()
 
 	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every,
-		Checked: f.checked, Warnings: f.warnings, Together: len(solutions) > 1 && !f.every}
+		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(solutions)}
 	var results *report.Try
 	if f.json != "" {
 		results = report.NewTry(p)
@@ -104,6 +129,7 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		if ended, ok := event.(judge.Ended); ok {
 			verdicts = append(verdicts, ended.Verdict)
 		}
+		memory.tell(p, solutions, event)
 		if results != nil {
 			results.Tell(event)
 		}
@@ -111,6 +137,7 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 			view.Tell(event)
 		}
 	})
+	memory.save()
 	if err != nil {
 		return err
 	}
@@ -126,6 +153,31 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		return everyExit(solutions, verdicts, f.json != "-", view)
 	}
 	return verdictsExit(verdicts)
+}
+
+// cases returns the indices of the cases that were asked for.
+func (f tryFlags) cases(p *problem.Problem, memory *remembered, solutions []problem.Solution) ([]int, error) {
+	indices, err := p.SelectCases(f.patterns)
+	if err != nil {
+		return nil, err
+	}
+	if len(f.groups) > 0 {
+		groups := p.Groups()
+		for _, name := range f.groups {
+			if !slices.Contains(groups, name) {
+				return nil, usageError("no case is in the group %q; %s", name, settings.Nearest(name, groups))
+			}
+		}
+		indices = slices.DeleteFunc(indices, func(i int) bool { return !slices.Contains(f.groups, p.Cases[i].Group) })
+		if len(indices) == 0 {
+			return nil, usageError("no case matches both --case and --group")
+		}
+	}
+	if f.failed {
+		failed := memory.failed(solutions)
+		indices = slices.DeleteFunc(indices, func(i int) bool { return !failed[p.Cases[i].Name] })
+	}
+	return indices, nil
 }
 
 // mostRepeats bounds --repeat.
@@ -155,7 +207,10 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 	if f.repeat < 1 || f.repeat > mostRepeats {
 		return o, usageError("--repeat is %d; it can be 1 to %d", f.repeat, mostRepeats)
 	}
-	o.Jobs, o.Repeat, o.Uncontained, o.Checked = f.jobs, f.repeat, f.open, f.checked
+	if f.watch && (f.input != "" || f.every || f.json != "") {
+		return o, usageError("--watch goes with neither --input nor --every-solution nor --json")
+	}
+	o.Jobs, o.Repeat, o.Uncontained, o.Checked, o.UntilFailure = f.jobs, f.repeat, f.open, f.checked, f.until
 	if f.repeat > 1 && f.jobs == 0 {
 		o.Jobs = 1
 	}
@@ -181,11 +236,11 @@ func solutions(p *problem.Problem, languages *toolchain.Languages, names []strin
 		}
 	}
 	for _, name := range names {
-		s, err := p.FindSolution(name, from)
+		entries, err := p.FindSolutions(name, from)
 		if err != nil {
 			return nil, "", err
 		}
-		list = append(list, s)
+		list = append(list, entries...)
 	}
 	for i := range list {
 		if f.lang != "" {
@@ -196,6 +251,23 @@ func solutions(p *problem.Problem, languages *toolchain.Languages, names []strin
 		}
 	}
 	return list, chosen, nil
+}
+
+// withCases leaves out the parts of a source that none of the chosen cases is
+// for, where another part has some.
+func withCases(p *problem.Problem, list []problem.Solution, cases []int) []problem.Solution {
+	serves := func(s problem.Solution) bool {
+		return slices.ContainsFunc(cases, func(i int) bool { return s.Runs(p.Cases[i].Group) })
+	}
+	return slices.DeleteFunc(slices.Clone(list), func(s problem.Solution) bool {
+		return !serves(s) && slices.ContainsFunc(list, func(other problem.Solution) bool { return other.File == s.File && serves(other) })
+	})
+}
+
+// sameCases reports that there are several solutions, and that they run the
+// same cases.
+func sameCases(list []problem.Solution) bool {
+	return len(list) > 1 && !slices.ContainsFunc(list, func(s problem.Solution) bool { return len(s.Groups) > 0 })
 }
 
 // checkLanguage reports a solution whose language is not known.

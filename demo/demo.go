@@ -25,6 +25,7 @@ func Tour() []Stop {
 	return []Stop{
 		{"sledges", "One case a file. The same idea is right in twenty-three languages; three solutions are wrong in the ways that cost most submissions: a greedy choice, a tie, a loop too many."},
 		{"depots", "Many cases in one file, and every way to fail: a sum past 32 bits, something left over from the case before, a missing line break, too much memory, a crash, endless output, waiting for ever, and a source that does not compile."},
+		{"logbook", "Two questions about one large input that lies in a file of its own name. Nobody knows the answers yet, so they are printed and not judged; one that is known to be too low is never taken again."},
 	}
 }
 

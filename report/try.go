@@ -51,6 +51,7 @@ type build struct {
 
 type testCase struct {
 	Name        string          `json:"name"`
+	Kept        bool            `json:"kept,omitempty"`
 	Verdict     verdict.Verdict `json:"verdict"`
 	CPUSeconds  *float64        `json:"cpu_seconds,omitempty"`
 	WallSeconds *float64        `json:"wall_seconds,omitempty"`
@@ -104,7 +105,7 @@ func (t *Try) Tell(event judge.Event) {
 		t.Solutions = append(t.Solutions, s)
 	case judge.Case:
 		s := &t.Solutions[len(t.Solutions)-1]
-		s.Cases = append(s.Cases, newCase(t.problem.Cases[e.Index].Name, e.Outcome))
+		s.Cases = append(s.Cases, newCase(t.problem.Cases[e.Index], e.Outcome))
 	case judge.Ended:
 		s := &t.Solutions[len(t.Solutions)-1]
 		s.Verdict, s.Message, s.Hints = e.Verdict, e.Message, e.Hints
@@ -130,8 +131,8 @@ func newSolution(plan judge.Plan) solution {
 	return s
 }
 
-func newCase(name string, o verdict.Outcome) testCase {
-	c := testCase{Name: name, Verdict: o.Verdict, Signal: o.Signal, Message: o.Message, Hints: o.Hints}
+func newCase(p problem.Case, o verdict.Outcome) testCase {
+	c := testCase{Name: p.Name, Kept: p.Kept != "", Verdict: o.Verdict, Signal: o.Signal, Message: o.Message, Hints: o.Hints}
 	if o.Unsteady {
 		c.Hints = append(c.Hints[:len(c.Hints):len(c.Hints)], "differs from run to run")
 	}

@@ -47,10 +47,14 @@ func shortName(c problem.Case) string {
 }
 
 func answerWords(c problem.Case) string {
-	switch len(c.Accepted) {
-	case 0:
+	switch {
+	case len(c.Accepted) == 0 && len(c.Refused) > 0:
+		return fmt.Sprintf("%d refused", len(c.Refused))
+	case len(c.Accepted) == 0:
 		return "no answer"
-	case 1:
+	case c.Kept != "":
+		return "kept"
+	case len(c.Accepted) == 1:
 		return "1 answer"
 	}
 	return count(len(c.Accepted), "answer")
@@ -75,4 +79,26 @@ func (s *Screen) Case(c problem.Case) {
 			s.printData(title, data, shownWhole)
 		}
 	}
+	if c.Kept != "" {
+		s.Print("%s", s.wrapped(dim, Visible(c.Kept), "  "))
+	}
+	for _, r := range c.Refused {
+		s.printData(strings.TrimSpace("refused "+strings.ReplaceAll(r.Size, "-", " ")), r.Answer, shownShort)
+	}
+}
+
+// Answer shows what a solution printed.
+func (s *Screen) Answer(text []byte) {
+	if len(text) == 0 {
+		s.Print("    (nothing)")
+		return
+	}
+	lines := splitLines(text)
+	if len(lines) <= shownWhole.head+shownWhole.tail {
+		s.printLines(lines, 0)
+		return
+	}
+	s.printLines(lines[:shownWhole.head], 0)
+	s.leftOut(count(len(lines)-shownWhole.head-shownWhole.tail, "line"))
+	s.printLines(lines[len(lines)-shownWhole.tail:], 0)
 }

@@ -15,8 +15,9 @@ import (
 
 // How much of each text the evidence shows, in lines.
 const (
-	outputMost = 12
-	stderrMost = 8
+	outputMost   = 12
+	unjudgedMost = 400
+	stderrMost   = 8
 )
 
 // evidence shows one failing case: what went in, what came out, what was
@@ -36,15 +37,12 @@ func (v *TryView) evidence(t *tally, f failure) {
 	if c.Reason != "" {
 		s.Print("%s", s.wrapped(dim, Visible(firstParagraph(c.Reason)), "  "))
 	}
-	s.printData("input", c.Input, shownShort)
-	switch {
-	case o.Difference != nil:
-		s.printSides(o.Difference)
-	case len(o.Stdout.Bytes) > 0:
-		s.Print("\n  %s", strong.Render("printed"))
-		s.printText(o.Stdout, outputMost)
-	case o.Verdict != verdict.Fault:
-		s.Print("\n  %s", strong.Render("printed nothing"))
+	if o.Verdict == verdict.Unjudged { // what it printed is what matters
+		v.printed(o, unjudgedMost)
+		s.printData("input", c.Input, shownShort)
+	} else {
+		s.printData("input", c.Input, shownShort)
+		v.printed(o, outputMost)
 	}
 	if len(o.Stderr.Bytes) > 0 {
 		s.Print("\n  %s", strong.Render("stderr"))
@@ -55,6 +53,21 @@ func (v *TryView) evidence(t *tally, f failure) {
 			s.Print("")
 		}
 		s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(hint), "  "))
+	}
+}
+
+// printed shows what a program printed, beside what was expected where both are
+// known.
+func (v *TryView) printed(o verdict.Outcome, most int) {
+	s := v.Screen
+	switch {
+	case o.Difference != nil:
+		s.printSides(o.Difference)
+	case len(o.Stdout.Bytes) > 0:
+		s.Print("\n  %s", strong.Render("printed"))
+		s.printText(o.Stdout, most)
+	case o.Verdict != verdict.Fault:
+		s.Print("\n  %s", strong.Render("printed nothing"))
 	}
 }
 

@@ -115,13 +115,14 @@ func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
 	return next
 }
 
-// solutionName is the file of a solution, with its language where its extension
+// solutionName is the file of a solution with its arguments, and its language where its extension
 // does not say it.
 func solutionName(s problem.Solution) string {
-	if s.Language == "" {
-		return Visible(s.File)
+	name := strings.Join(append([]string{s.File}, s.Args...), " ")
+	if s.Language != "" {
+		name += " (" + s.Language + ")"
 	}
-	return Visible(s.File + " (" + s.Language + ")")
+	return Visible(name)
 }
 
 // keep takes a case into the table.

@@ -6,6 +6,7 @@ import (
 	"regexp"
 	"slices"
 	"strings"
+	"time"
 
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
@@ -31,6 +32,9 @@ type TryView struct {
 	// Together says that there are several solutions, to be shown in one table
 	// when the last of them has ended.
 	Together bool
+	// Before is how cases ended in the run before, by name: then only those are
+	// shown that ended in another way. Nil: all are.
+	Before map[string]Before
 
 	hold     *box.Hold // how programs are held; nil: none was run yet
 	solution *tally
@@ -38,18 +42,37 @@ type TryView struct {
 	limits   string // that were said last
 }
 
+// A Before is how a case ended in the run before.
+type Before struct {
+	Verdict verdict.Verdict
+	Message string
+}
+
+// BeforeOf is what an outcome leaves for the next run to be held against.
+func BeforeOf(o verdict.Outcome) Before {
+	switch o.Verdict {
+	case verdict.WrongAnswer, verdict.RuntimeError, verdict.CompileError, verdict.Unjudged:
+		return Before{o.Verdict, o.Message}
+	}
+	return Before{Verdict: o.Verdict} // else the message is about amounts, which vary
+}
+
+// Moment is a time of day as a heading for what began then.
+func Moment(t time.Time) string { return strong.Render(t.Format(time.TimeOnly)) }
+
 // A tally is what is known so far of the solution that runs now.
 type tally struct {
-	plan     judge.Plan
-	group    string
-	nameWide int
-	counts   map[verdict.Verdict]int
-	seen     int
-	failed   []failure // with the smallest inputs, smallest first
-	slowest  extreme
-	largest  extreme
-	cells    map[int]cell // by case, for a table
-	ended    judge.Ended
+	plan      judge.Plan
+	group     string
+	nameWide  int
+	counts    map[verdict.Verdict]int
+	seen      int
+	unchanged int       // ended as in the run before
+	failed    []failure // with the smallest inputs, smallest first
+	slowest   extreme
+	largest   extreme
+	cells     map[int]cell // by case, for a table
+	ended     judge.Ended
 }
 
 // A failure is a case for which evidence can be shown.
@@ -80,11 +103,23 @@ func (v *TryView) Tell(event judge.Event) {
 	case judge.Running:
 		v.Screen.Progress("%s: %d of %s%s", Visible(v.solution.plan.Solution.File), e.Finished, count(e.Total, "case"), v.failedSoFar())
 	case judge.Case:
-		v.solution.add(e, v.Problem.Cases, v.Evidence)
-		if v.Together {
+		name := v.Problem.Cases[e.Index].Name
+		was, known := v.Before[name]
+		same := known && was == BeforeOf(e.Outcome)
+		evidence := v.Evidence
+		if same {
+			v.solution.unchanged++
+			evidence = -1
+		}
+		v.solution.add(e, v.Problem.Cases, evidence)
+		switch {
+		case v.Together:
 			v.solution.keep(e)
-		} else {
-			v.oneCase(e)
+		case same:
+		case known && was.Verdict != e.Outcome.Verdict:
+			v.oneCase(e, "was "+was.Verdict.Short())
+		default:
+			v.oneCase(e, "")
 		}
 	case judge.Ended:
 		v.solution.ended = e
@@ -136,7 +171,7 @@ func (v *TryView) begin(plan judge.Plan) {
 // heading shows what is run, with what, and under which limits.
 func (v *TryView) heading(t *tally) {
 	s := v.Screen
-	name := strong.Render(Visible(t.plan.Solution.File))
+	name := strong.Render(solutionName(t.plan.Solution))
 	if v.Chosen != "" {
 		name += " (" + v.Chosen + ")"
 	}
@@ -197,10 +232,10 @@ func buildWords(b *toolchain.Build) string {
 }
 
 // oneCase shows the line of a case: verdict, time, memory, name, remark.
-func (v *TryView) oneCase(e judge.Case) {
+func (v *TryView) oneCase(e judge.Case, was string) {
 	t := v.solution
 	c := &v.Problem.Cases[e.Index]
-	if c.Group != t.group || t.seen == 1 {
+	if c.Group != t.group {
 		t.group = c.Group
 		v.Screen.Print("\n%s", strong.Render(Visible(c.Group)))
 	}
@@ -212,7 +247,13 @@ func (v *TryView) oneCase(e judge.Case) {
 	room := v.Screen.Width - 2 - 4 - 18 - 2
 	name := fit(shortName(*c), room)
 	remark := ""
-	if words := remarkWords(o); words != "" {
+	words := remarkWords(o)
+	for _, more := range []string{keptWord(c.Kept != ""), was} {
+		if more != "" {
+			words = strings.TrimSuffix(more+"; "+words, "; ")
+		}
+	}
+	if words != "" {
 		wide := min(t.nameWide, room/2)
 		if left := room - max(width(name), wide) - 2; left >= 12 {
 			name = pad(name, wide)
@@ -220,6 +261,15 @@ func (v *TryView) oneCase(e judge.Case) {
 		}
 	}
 	v.Screen.Print("  %s%s  %s%s", badges[o.Verdict], used, name, remark)
+}
+
+// keptWord marks a case whose answer proves no more than the program that made
+// it.
+func keptWord(kept bool) string {
+	if kept {
+		return "kept"
+	}
+	return ""
 }
 
 func remarkWords(o verdict.Outcome) string {
@@ -244,7 +294,7 @@ func (t *tally) add(e judge.Case, cases []problem.Case, evidence int) {
 		t.slowest.raise(float64(o.Usage.CPU)/float64(limits.Time), name, Duration(o.Usage.CPU))
 		t.largest.raise(float64(o.Usage.Memory)/float64(limits.Memory), name, Size(o.Usage.Memory))
 	}
-	if o.Verdict == verdict.Accepted || o.Verdict == verdict.Skipped {
+	if o.Verdict == verdict.Accepted || o.Verdict == verdict.Skipped || evidence < 0 {
 		return
 	}
 	t.failed = append(t.failed, failure{e.Index, o})
@@ -320,9 +370,15 @@ func (v *TryView) summary(t *tally) {
 	if v.Together && slowest != "" {
 		line += dim.Render(", " + slowest + ", " + largest)
 	}
+	if v.Before != nil && t.seen > 0 && t.unchanged == t.seen {
+		line += dim.Render(", as before")
+	}
 	s.Print("%s", s.wrapped(normal, line, ""))
 	if e.Message != "" {
 		s.Print("%s", s.wrapped(normal, Visible(e.Message), "  "))
+	}
+	if n := v.keptAccepted(t); n > 0 {
+		s.Print("%s", s.wrapped(dim, fmt.Sprintf("%s of these kept from a run: that proves no more than the program that made it", thousands(int64(n))), "  "))
 	}
 	if !v.Together && slowest != "" {
 		s.Print("  %s  %s", slowest, dim.Render(fit(Visible(t.slowest.name), s.Width-width(slowest)-4)))
@@ -332,6 +388,20 @@ func (v *TryView) summary(t *tally) {
 		s.Print("  %s", expectationWords(e.Verdict, t.plan.Solution.Expect))
 	}
 	s.Flush()
+}
+
+// keptAccepted counts accepted cases whose answer was kept from a run.
+func (v *TryView) keptAccepted(t *tally) int {
+	if t.counts[verdict.Accepted] == 0 {
+		return 0
+	}
+	n := 0
+	for _, i := range t.plan.Cases {
+		if v.Problem.Cases[i].Kept != "" {
+			n++
+		}
+	}
+	return n
 }
 
 // of says how near a case came to a limit; empty where none was run.

@@ -121,3 +121,6 @@ func limitWords(l, unset verdict.Limits) string {
 		word("output "+Size(l.Output), unset.Output != 0),
 	}, ", ")
 }
+
+// Width returns how many columns a text takes on the screen.
+func Width(text string) int { return width(text) }

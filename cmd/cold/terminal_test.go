@@ -42,6 +42,10 @@ func screen(t testing.TB, master *os.File, until string) string {
 	var shown strings.Builder
 	buffer := make([]byte, 4096)
 	for {
+		ready := []unix.PollFd{{Fd: int32(master.Fd()), Events: unix.POLLIN}}
+		if n, _ := unix.Poll(ready, 30_000); n == 0 {
+			t.Fatalf("%q was not shown; this was: %s", until, shown.String())
+		}
 		n, err := master.Read(buffer)
 		shown.Write(buffer[:n])
 		if err != nil || until != "" && strings.Contains(shown.String(), until) {

@@ -68,6 +68,8 @@ type Run struct {
 	// Input becomes standard input, read from its beginning. It stays the
 	// caller's to close. Nil is an empty input.
 	Input *os.File
+	// Files are read and written in the working folder, if any.
+	Files Files
 	// Output receives standard output while it is printed; nil drops it. An
 	// error from Write ends the writing, not the run.
 	Output io.Writer
@@ -96,12 +98,15 @@ const (
 type Result struct {
 	Ending   Ending
 	Usage    verdict.Usage
-	ExitCode int    // exit status; 0 if a signal ended the program
-	Signal   int    // number of the signal that ended it; 0 if none did
-	Written  int64  // bytes written to standard output and standard error
-	Left     int    // processes that were still alive after the program's end, and were killed
-	Filled   bool   // nothing more could be written to its working folder
-	Tried    string // what it tried and was refused, as far as that was seen: "tried to open a network connection"
+	ExitCode int   // exit status; 0 if a signal ended the program
+	Signal   int   // number of the signal that ended it; 0 if none did
+	Written  int64 // bytes written to standard output and standard error
+	Left     int   // processes that were still alive after the program's end, and were killed
+	// File is what the program left in Run.Files.Output, for the caller to
+	// close; nil if there is no such plain file, or none was asked for.
+	File   *os.File
+	Filled bool   // nothing more could be written to its working folder
+	Tried  string // what it tried and was refused, as far as that was seen: "tried to open a network connection"
 }
 
 // ErrLost says that the warden is gone. The box serves no more; another one

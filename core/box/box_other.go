@@ -138,6 +138,15 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		dir = b.dir
 		defer func() { err = errors.Join(err, b.empty()) }()
 	}
+	if _, err := run.Files.put(dir, input); err != nil {
+		return result, fmt.Errorf("cannot put the input into the working folder: %w", err)
+	}
+	if run.Files.Input != "" {
+		if input, err = os.Open(os.DevNull); err != nil {
+			return result, err
+		}
+		defer input.Close()
+	}
 	live := &running{ending: Exited}
 	carried := &carried{sinks: [2]io.Writer{run.Output, run.Errors}, limit: run.Limits.Output}
 	var carrying sync.Mutex
@@ -188,7 +197,9 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	}
 	carrying.Lock()
 	defer carrying.Unlock()
-	return finished(state, ending, wall, carried.written), nil
+	result = finished(state, ending, wall, carried.written)
+	result.File = run.Files.take(dir)
+	return result, nil
 }
 
 // lingering is how long output is waited for after the end of a program.

@@ -9,7 +9,7 @@ import (
 
 // Promises lists what the box holds, in words for a person.
 func (h Hold) Promises() []Promise {
-	memory := "a watch on all processes of the run, at least every 10 ms; the exact peak at the end decides"
+	memory := "a watch on all processes of the run, at least every 50 ms; the exact peak at the end decides"
 	processes := "counted where they start, and by the watch"
 	if h.Groups != "" {
 		memory += "; the kernel stops what outruns it"

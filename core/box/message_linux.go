@@ -28,6 +28,7 @@ type order struct {
 type task struct {
 	Program Program
 	Dir     string
+	Files   Files
 }
 
 // A report is the warden's answer to an order.

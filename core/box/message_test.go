@@ -20,7 +20,7 @@ func TestMessagesArriveAsTheyWereSent(t *testing.T) {
 	for _, want := range []order{
 		{ID: 1},
 		{ID: 1<<32 - 1, Limits: limits},
-		{ID: 7, Limits: limits, Task: &task{Program{"/bin/ice", []string{"a b", "", "č"}, []string{"X=1"}}, "/tmp"}},
+		{ID: 7, Limits: limits, Task: &task{Program{"/bin/ice", []string{"a b", "", "č"}, []string{"X=1"}}, "/tmp", Files{"a.in", "a.out"}}},
 	} {
 		message, err := want.encode()
 		require.NoError(t, err)

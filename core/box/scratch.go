@@ -55,6 +55,19 @@ func lockScratch(dir string) (*Scratch, error) {
 		file.Close()
 		return nil, err
 	}
+	// Between the opening and the lock somebody else may have locked and removed
+	// it; from here on nobody can.
+	opened, err := file.Stat()
+	if err == nil {
+		var there os.FileInfo
+		if there, err = os.Lstat(dir); err == nil && !os.SameFile(opened, there) {
+			err = os.ErrNotExist
+		}
+	}
+	if err != nil {
+		file.Close()
+		return nil, err
+	}
 	return &Scratch{dir, file}, nil
 }
 

@@ -1,6 +1,7 @@
 package box
 
 import (
+	"errors"
 	"os"
 	"path/filepath"
 	"strings"
@@ -8,6 +9,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/sync/errgroup"
 )
 
 func TestWhatAKilledProcessLeftIsRemovedAndWhatIsInUseIsNot(t *testing.T) {
@@ -29,6 +31,27 @@ func TestWhatAKilledProcessLeftIsRemovedAndWhatIsInUseIsNot(t *testing.T) {
 	assert.NoDirExists(t, mine.Dir)
 	_, err = NewScratch(filepath.Join(base, "gone"), name)
 	assert.Error(t, err)
+}
+
+func TestOfManyThatMakeFoldersNoneLosesItsOwn(t *testing.T) {
+	base := t.TempDir()
+	var group errgroup.Group
+	for range 8 {
+		group.Go(func() error {
+			for range 300 {
+				s, err := NewScratch(base, "stage-")
+				if err != nil {
+					return err
+				}
+				err = os.WriteFile(filepath.Join(s.Dir, "file"), nil, 0o600)
+				if err = errors.Join(err, s.Remove()); err != nil {
+					return err
+				}
+			}
+			return nil
+		})
+	}
+	assert.NoError(t, group.Wait())
 }
 
 func TestWhateverAProgramMadeIsRemoved(t *testing.T) {

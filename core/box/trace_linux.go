@@ -11,6 +11,7 @@ import (
 	"runtime"
 	"strconv"
 	"sync"
+	"sync/atomic"
 	"syscall"
 	"time"
 
@@ -26,10 +27,12 @@ type tracee struct {
 	began  time.Time     // the moment before its first instruction
 	spent  time.Duration // processor time the warden had reaped before
 	folder *workFolder   // whose size the watch looks at; nil: nothing does
+	given  int64         // bytes of a file that lay in it at the beginning
 	weigh  time.Duration // wall-clock time when it does so again; used by the watch only
 	input  fileID        // standard input
 	sum    sum           // of the memory of several processes
 	coarse bool          // it may be a rough sum
+	due    atomic.Int64  // when the watch looks next, in nanoseconds of the Unix epoch
 
 	mu     sync.Mutex // guards what the watch and the leash also touch
 	peak   int64      // bytes, largest seen so far
@@ -105,6 +108,7 @@ func (w *warden) start(o order, input int) (*tracee, error) {
 		w.offerFirst(pid)
 	}
 	t.began = time.Now()
+	t.due.Store(t.began.Add(t.nextLook(0, 0, 0, 1, runtime.NumCPU())).UnixNano())
 	if err := unix.PtraceCont(pid, 0); err != nil {
 		return nil, fmt.Errorf("cannot trace %s: %w", path, err)
 	}
@@ -141,7 +145,7 @@ func startError(path string, err error) error {
 
 // follow serves the stops of the program and of all that it starts until the
 // program itself has ended, and returns how.
-func (t *tracee) follow() (unix.WaitStatus, error) {
+func (t *tracee) follow(w *watch) (unix.WaitStatus, error) {
 	for {
 		pid, status, err := wait(-1)
 		if err != nil {
@@ -161,7 +165,7 @@ func (t *tracee) follow() (unix.WaitStatus, error) {
 			unix.Kill(pid, unix.SIGKILL)
 			unix.PtraceCont(pid, 0)
 		default:
-			t.stopped(pid, status)
+			t.stopped(pid, status, w)
 		}
 	}
 }
@@ -196,11 +200,11 @@ func wait(which int) (pid int, status unix.WaitStatus, err error) {
 }
 
 // stopped handles one stop of one traced process, and lets it go on.
-func (t *tracee) stopped(pid int, status unix.WaitStatus) {
+func (t *tracee) stopped(pid int, status unix.WaitStatus, w *watch) {
 	signal := status.StopSignal()
 	switch {
 	case signal != unix.SIGTRAP:
-		t.signalled(pid, signal)
+		t.signalled(pid, signal, w)
 		return
 	case status.TrapCause() == 0: // a breakpoint of its own
 		unix.PtraceCont(pid, int(signal))
@@ -214,7 +218,7 @@ func (t *tracee) stopped(pid int, status unix.WaitStatus) {
 // signalled passes a signal on to the process that it was meant for. A
 // process that starts traced shows a stop first, which is ours to take away.
 // One that stops itself stays stopped: the wall-clock limit will find it.
-func (t *tracee) signalled(pid int, signal unix.Signal) {
+func (t *tracee) signalled(pid int, signal unix.Signal, w *watch) {
 	switch signal {
 	case unix.SIGSTOP:
 		if pid == t.pid || t.born[pid] {
@@ -225,6 +229,10 @@ func (t *tracee) signalled(pid int, signal unix.Signal) {
 		t.mu.Unlock()
 		if most := t.limits.Processes; most > 0 && len(t.born) >= most {
 			t.end(PassedProcess)
+		}
+		if len(t.born) == 1 && !t.coarse { // from now on there is a sum to be made
+			t.due.Store(min(t.due.Load(), time.Now().Add(longestLook).UnixNano()))
+			w.rouse(t)
 		}
 		unix.PtraceCont(pid, 0)
 	case unix.SIGTSTP, unix.SIGTTIN, unix.SIGTTOU:

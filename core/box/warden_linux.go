@@ -52,6 +52,7 @@ type warden struct {
 	task    task
 	limited bool           // limits are in force
 	limits  verdict.Limits // those of the run before
+	given   int64          // bytes of its input file
 	watch   watch
 	spent   time.Duration // processor time of all that was reaped so far
 
@@ -83,7 +84,9 @@ func serve() error {
 	if err := forgetSignals(); err != nil {
 		return err
 	}
-	w.watch.wake = make(chan struct{}, 1)
+	if w.watch.bell, err = unix.Eventfd(0, unix.EFD_CLOEXEC); err != nil {
+		return err
+	}
 	go w.holdLeash()
 	go w.watch.keep(w.running)
 	if w.listener >= 0 {
@@ -104,8 +107,16 @@ func serve() error {
 		if o.Task != nil {
 			w.task = *o.Task
 		}
-		rep := w.run(o, input)
-		if err := send(ordersFD, rep.encode()); err != nil {
+		rep, made := w.run(o, input)
+		var files []int
+		if made != nil {
+			files = append(files, int(made.Fd()))
+		}
+		err = send(ordersFD, rep.encode(), files...)
+		if made != nil {
+			made.Close()
+		}
+		if err != nil {
 			if err == unix.EPIPE {
 				return nil
 			}
@@ -208,35 +219,72 @@ func (w *warden) noteTry(words string) {
 	}
 }
 
-// setLimits lets the kernel hold what it can.
-func (w *warden) setLimits(l verdict.Limits) error {
-	if w.limited && w.limits == l {
+// setLimits lets the kernel hold what it can; given are the bytes of a file that
+// lies in the working folder already.
+func (w *warden) setLimits(l verdict.Limits, given int64) error {
+	if w.limited && w.limits == l && w.given == given {
 		return nil
+	}
+	room := l.Output
+	if room > 0 {
+		room += given
 	}
 	w.limited = false // until all of them are set
 	if err := setRlimits(l); err != nil {
 		return err
 	}
-	if err := w.hold.set(l.Memory, l.Output, l.Processes); err != nil {
+	if err := w.hold.set(l.Memory, room, l.Processes); err != nil {
 		return err
 	}
 	// This thread has given up the right to do that, for good.
 	done := make(chan error)
-	go func() { done <- w.setFolderSize(l.Output) }()
+	go func() { done <- w.setFolderSize(room) }()
 	if err := <-done; err != nil {
 		return err
 	}
-	w.limited, w.limits = true, l
+	w.limited, w.limits, w.given = true, l, given
 	return nil
 }
 
-func (w *warden) run(o order, input int) report {
-	if err := w.setLimits(o.Limits); err != nil {
-		unix.Close(input)
-		return report{ID: o.ID, Error: fmt.Sprintf("cannot set limits: %v", err)}
+// give puts the input into the working folder as a file of its name, and
+// returns its size, and an empty input to go on with.
+func (w *warden) give(input int) (empty int, size int64, err error) {
+	file := os.NewFile(uintptr(input), "input")
+	defer file.Close()
+	var s unix.Stat_t
+	if err := unix.Fstat(input, &s); err != nil {
+		return -1, 0, err
 	}
-	input = w.reopened(input, o.Input)
+	// The file may be larger than what a program may write. Pages are whole.
+	size = (s.Size/4096 + 1) * 4096
+	if err := w.setLimits(verdict.Limits{}, size); err != nil {
+		return -1, 0, err
+	}
+	if _, err = w.task.Files.put(w.folder.path, file); err != nil {
+		return -1, 0, err
+	}
+	empty, err = unix.Open(os.DevNull, unix.O_RDONLY|unix.O_CLOEXEC, 0)
+	return empty, size, err
+}
+
+func (w *warden) run(o order, input int) (rep report, made *os.File) {
+	failed := func(what string, err error) (report, *os.File) {
+		w.folder.empty()
+		return report{ID: o.ID, Error: what + err.Error()}, nil
+	}
+	size := int64(0)
+	if w.task.Files.Input != "" {
+		var err error
+		if input, size, err = w.give(input); err != nil {
+			return failed("cannot put the input into the working folder: ", err)
+		}
+	} else {
+		input = w.reopened(input, o.Input)
+	}
 	defer unix.Close(input)
+	if err := w.setLimits(o.Limits, size); err != nil {
+		return failed("cannot set limits: ", err)
+	}
 	w.mu.Lock()
 	w.tried = ""
 	w.mu.Unlock()
@@ -244,17 +292,18 @@ func (w *warden) run(o order, input int) report {
 	if err != nil {
 		killChildren()
 		newTracee(o, w.spent).reap()
-		return report{ID: o.ID, Error: err.Error()}
+		return failed("", err)
 	}
+	t.given = size
 	w.mu.Lock()
 	w.current = t
 	if w.killed == o.ID {
 		t.end(EndedByRequest)
 	}
 	w.mu.Unlock()
-	w.watch.rouse()
+	w.watch.rouse(t)
 
-	status, err := t.follow()
+	status, err := t.follow(&w.watch)
 	wall := time.Since(t.began)
 	left := t.reap()
 	w.mu.Lock()
@@ -262,7 +311,7 @@ func (w *warden) run(o order, input int) report {
 	tried := w.tried
 	w.mu.Unlock()
 	total := reapedTime()
-	rep := report{ID: o.ID, Wall: wall, CPU: max(total-w.spent, t.spentByDead()), Left: left, Tried: tried}
+	rep = report{ID: o.ID, Wall: wall, CPU: max(total-w.spent, t.spentByDead()), Left: left, Tried: tried}
 	rep.Ending, rep.Memory = t.outcome()
 	w.spent = total
 	starved := w.hold.killedForMemory()
@@ -275,6 +324,7 @@ func (w *warden) run(o order, input int) report {
 		rep.Ending, rep.Filled = PassedOutput, true
 	}
 	if touched {
+		made = w.task.Files.take(w.folder.path)
 		if e := w.folder.empty(); e != nil {
 			err = errors.Join(err, fmt.Errorf("cannot clean the working folder: %w", e))
 		}
@@ -287,7 +337,7 @@ func (w *warden) run(o order, input int) report {
 	default:
 		rep.ExitCode = status.ExitStatus()
 	}
-	return rep
+	return rep, made
 }
 
 // reapedTime is the processor time of all processes that this one has reaped,

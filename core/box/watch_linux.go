@@ -3,6 +3,7 @@
 package box
 
 import (
+	"math"
 	"os"
 	"runtime"
 	"sync/atomic"
@@ -18,10 +19,9 @@ import (
 // processor time in less than a second. Only memory can move faster than
 // that, so the watch also looks before what is left of it could be filled.
 const (
-	firstLook    = 2 * time.Millisecond  // most runs of small cases end before it
 	shortestLook = 1 * time.Millisecond  // a limit is noticed this late at the most, on a quiet machine
-	longestLook  = 10 * time.Millisecond // and memory is looked at this often at the least,
-	coarseLook   = 50 * time.Millisecond // or this often, of what need not be known exactly
+	longestLook  = 10 * time.Millisecond // and the memory of several processes is summed this often at the least
+	calmLook     = 50 * time.Millisecond // between looks at one process, whose peak the kernel keeps, and at what need not be known exactly
 	fillRate     = 4 << 30               // bytes a second that one thread can touch
 	weighEvery   = 50 * time.Millisecond // between looks at the size of a working folder on disk,
 	weighPause   = 10                    // or so many times as long as one took
@@ -30,44 +30,58 @@ const (
 // A watch is the one thread of a warden that looks. It goes on between runs
 // that follow each other closely, since to wake it costs more than its looks.
 type watch struct {
-	parked atomic.Bool
-	wake   chan struct{}
+	bell   int          // an eventfd that ends its sleep
+	asleep atomic.Int64 // until when, in nanoseconds of the Unix epoch
 }
+
+const forever = math.MaxInt64
 
 // keep looks at whatever run is current until the process ends.
 func (w *watch) keep(current func() *tracee) {
-	const patience = 20 // looks at nothing before it sleeps until roused
+	const patience = 4 // times that it finds nothing before it sleeps until roused
 	idle := 0
 	for {
-		next := firstLook
-		if t := current(); t != nil {
+		until := time.Now().Add(calmLook).UnixNano()
+		t := current()
+		switch {
+		case t != nil:
 			idle = 0
-			if age := time.Since(t.began); age < firstLook/2 {
-				next -= age
-			} else {
-				next = t.look()
+			if time.Now().UnixNano() >= t.due.Load() {
+				t.due.Store(time.Now().Add(t.look()).UnixNano())
 			}
-		} else if idle++; idle > patience {
-			w.parked.Store(true)
-			if current() == nil {
-				<-w.wake
-			}
-			w.parked.Store(false)
-			idle = 0
+			until = t.due.Load()
+		case idle == patience:
+			until = forever
+		default:
+			idle++
 		}
-		// Not time.Sleep: its timers would wake a second thread each time.
-		span := unix.NsecToTimespec(next.Nanoseconds())
-		unix.Nanosleep(&span, nil)
+		w.asleep.Store(until)
+		if now := current(); now != nil && now.due.Load() < until {
+			continue // it began just now, and found the watch awake
+		}
+		w.sleep(until)
 	}
 }
 
-// rouse makes sure that the watch is awake.
-func (w *watch) rouse() {
-	if w.parked.Load() {
-		select {
-		case w.wake <- struct{}{}:
-		default:
-		}
+// sleep waits for a moment or for the bell. It does not use the runtime's
+// timers, which would wake a second thread each time.
+func (w *watch) sleep(until int64) {
+	var timeout *unix.Timespec // forever
+	if until != forever {
+		span := unix.NsecToTimespec(max(0, until-time.Now().UnixNano()))
+		timeout = &span
+	}
+	polls := []unix.PollFd{{Fd: int32(w.bell), Events: unix.POLLIN}}
+	if n, _ := unix.Ppoll(polls, timeout, nil); n > 0 {
+		var count [8]byte
+		unix.Read(w.bell, count[:])
+	}
+}
+
+// rouse makes sure that the watch looks at a run when that is due.
+func (w *watch) rouse(t *tracee) {
+	if w.asleep.Load() > t.due.Load() {
+		unix.Write(w.bell, []byte{1, 0, 0, 0, 0, 0, 0, 0})
 	}
 }
 
@@ -103,17 +117,24 @@ func (t *tracee) look() time.Duration {
 	case l.Wall > 0 && wall > l.Wall:
 		t.end(PassedWall)
 	case t.folder != nil && l.Output > 0 && wall > t.weigh:
-		if t.folder.size() > l.Output {
+		if t.folder.size() > l.Output+t.given {
 			t.end(PassedOutput)
 		}
 		// Whoever makes files meanwhile has to wait.
 		took := time.Since(t.began) - wall
 		t.weigh = wall + max(weighEvery, weighPause*took)
 	}
-	next := longestLook
-	if t.coarse {
-		next = coarseLook
+	return t.nextLook(cpu, wall, memory, len(all), threads)
+}
+
+// nextLook returns how long a tree can do without the next look at it, whatever
+// it does until then.
+func (t *tracee) nextLook(cpu, wall time.Duration, memory int64, processes, threads int) time.Duration {
+	next := calmLook
+	if processes > 1 && !t.coarse {
+		next = longestLook
 	}
+	l := t.limits
 	if l.Time > 0 {
 		running := max(1, min(threads, runtime.NumCPU()))
 		next = min(next, (l.Time-cpu)/time.Duration(running))

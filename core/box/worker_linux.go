@@ -40,7 +40,7 @@ type Box struct {
 // Run runs a program to its end. An error means that our side failed: the
 // program could not be started or the warden was lost. When ctx ends the run
 // is killed, and Run returns the context's error.
-func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
+func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	if b.broken != nil {
 		return Result{}, b.broken
 	}
@@ -62,7 +62,12 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 			b.warden.Kill()
 		}
 	})
-	carried, rep, err := b.carry(run, id)
+	carried, rep, made, err := b.carry(run, id)
+	defer func() {
+		if made != nil && result.File == nil {
+			made.Close()
+		}
+	}()
 	close(finished)
 	if !keep() {
 		<-ended
@@ -80,9 +85,9 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 	if rep.Error != "" {
 		return Result{}, errors.New(rep.Error)
 	}
-	result := Result{
+	result = Result{
 		Ending: rep.Ending, ExitCode: rep.ExitCode, Signal: rep.Signal,
-		Written: carried.written, Left: rep.Left, Filled: rep.Filled, Tried: rep.Tried,
+		Written: carried.written, Left: rep.Left, Filled: rep.Filled, Tried: rep.Tried, File: made,
 		Usage: verdict.Usage{CPU: rep.CPU, Wall: rep.Wall, Memory: rep.Memory},
 	}
 	fileTooLarge := rep.Signal == int(unix.SIGXFSZ)
@@ -95,8 +100,8 @@ func (b *Box) Run(ctx context.Context, run Run) (Result, error) {
 // order tells the warden what to run.
 func (b *Box) order(id uint32, run Run) error {
 	o := order{ID: id, Limits: run.Limits}
-	now := task{run.Program, run.Dir}
-	if b.known == nil || b.known.Dir != now.Dir || !b.known.Program.equal(now.Program) {
+	now := task{run.Program, run.Dir, run.Files}
+	if b.known == nil || b.known.Dir != now.Dir || b.known.Files != now.Files || !b.known.Program.equal(now.Program) {
 		o.Task = &now
 	}
 	input := run.Input
@@ -146,7 +151,7 @@ const (
 
 // carry hands on what the program writes until the warden's report comes. By
 // then nothing of the run is alive, and what is left in the pipes is all.
-func (b *Box) carry(run Run, id uint32) (c carried, rep report, err error) {
+func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, err error) {
 	c.sinks = [2]io.Writer{run.Output, run.Errors}
 	c.limit = run.Limits.Output
 	polls := []unix.PollFd{
@@ -157,29 +162,32 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, err error) {
 	pollBriefly(&polls[0], quiet)
 	for polls[0].Revents == 0 {
 		if err := again(func() error { _, err := unix.Poll(polls, -1); return err }); err != nil {
-			return c, rep, err
+			return c, rep, nil, err
 		}
 		for i := range b.streams {
 			if polls[1+i].Revents != 0 {
 				if err := b.drain(i, id, &c); err != nil {
-					return c, rep, err
+					return c, rep, nil, err
 				}
 			}
 		}
 	}
-	message, _, err := receive(b.socket, b.message)
+	message, fd, err := receive(b.socket, b.message)
 	if err != nil {
-		return c, rep, err
+		return c, rep, nil, err
+	}
+	if fd >= 0 {
+		made = os.NewFile(uintptr(fd), run.Files.Output)
 	}
 	if rep, err = decodeReport(message); err != nil {
-		return c, rep, err
+		return c, rep, made, err
 	}
 	for i := range b.streams {
 		if err := b.drain(i, id, &c); err != nil {
-			return c, rep, err
+			return c, rep, made, err
 		}
 	}
-	return c, rep, nil
+	return c, rep, made, nil
 }
 
 // pollBriefly waits for one descriptor without telling the Go scheduler,

@@ -3,6 +3,7 @@ package judge
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"os"
@@ -22,11 +23,13 @@ import (
 // A caseRun is one case on its way to its outcome.
 type caseRun struct {
 	*session
-	worker  *worker
-	plan    *Plan
-	program box.Program
-	test    *problem.Case
-	crowded bool // others run beside it
+	solution int // its index
+	index    int // of the case
+	worker   *worker
+	plan     *Plan
+	program  box.Program
+	test     *problem.Case
+	crowded  bool // others run beside it
 
 	diagnose *sync.Once // of all cases of a solution the first that passes its memory limit is looked at again
 }
@@ -135,14 +138,32 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 	run := box.Run{
 		Program: r.program,
 		Limits:  r.plan.Limits, Input: input, Output: out, Errors: errs,
+		Files: box.Files(r.problem.Files),
 	}
+	answer := []io.Writer{out}
 	if comparison != nil {
 		defer comparison.Close()
-		run.Output = io.MultiWriter(out, tolerant{comparison})
+		answer = append(answer, tolerant{comparison})
+	}
+	if r.options.Output != nil {
+		if w := r.options.Output(r.solution, r.index); w != nil {
+			answer = append(answer, tolerant{w})
+		}
+	}
+	if run.Files.Output == "" {
+		run.Output = io.MultiWriter(answer...)
 	}
 	result, err := r.worker.Run(ctx, run)
 	if err != nil {
 		return fault(err)
+	}
+	if result.File != nil {
+		// What counts is the file, and what was printed beside it does not.
+		*out = box.Head{Most: KeptText}
+		_, err = io.Copy(io.MultiWriter(answer...), result.File)
+		if err = errors.Join(err, result.File.Close()); err != nil {
+			return fault(fmt.Errorf("cannot read %s: %w", run.Files.Output, err))
+		}
 	}
 	outcome := verdict.Outcome{
 		Ran: true, Usage: result.Usage, ExitCode: result.ExitCode,
@@ -154,10 +175,16 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 	}
 	said := r.plan.Build.Read(string(errs.Text), result.ExitCode != 0 || result.Signal != 0)
 	r.byLimits(&outcome, result, said)
-	if outcome.Verdict == verdict.Accepted {
+	switch {
+	case outcome.Verdict != verdict.Accepted:
+	case run.Files.Output != "" && result.File == nil:
+		outcome.Verdict = verdict.WrongAnswer
+		outcome.Message = "it wrote no file " + run.Files.Output
+	default:
 		if err := r.byOutput(&outcome, comparison); err != nil {
 			return fault(fmt.Errorf("cannot read the expected output: %w", err))
 		}
+		r.byRefused(&outcome)
 	}
 	r.remark(&outcome, result, said)
 	if outcome.Verdict == verdict.MemoryLimit && len(outcome.Hints) == 0 {
@@ -169,11 +196,11 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 	return outcome, nil
 }
 
-// tolerant keeps the other writers going when a comparison has seen enough.
-type tolerant struct{ comparison *compare.Comparison }
+// tolerant keeps the other writers going when one has seen enough.
+type tolerant struct{ io.Writer }
 
 func (t tolerant) Write(p []byte) (int, error) {
-	t.comparison.Write(p)
+	t.Writer.Write(p)
 	return len(p), nil
 }
 
@@ -226,11 +253,15 @@ func (r *caseRun) comparison() (*compare.Comparison, error) {
 		}
 		accepted = append(accepted, source)
 	}
-	c := r.problem.Compare
-	return compare.New(compare.Settings{
+	return compare.New(comparisonOf(r.problem), accepted...)
+}
+
+func comparisonOf(p *problem.Problem) compare.Settings {
+	c := p.Compare
+	return compare.Settings{
 		Mode: c.Mode, Absolute: c.Absolute, Relative: c.Relative,
 		IgnoreCase: c.IgnoreCase, AnyOrder: c.AnyOrder,
-	}, accepted...)
+	}
 }
 
 // expectedFile opens an expected output; a small one is read at once.
@@ -283,7 +314,9 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 	l := r.plan.Limits
 	switch o.Verdict {
 	case verdict.WrongAnswer:
-		o.Message = differenceWords(o.Difference)
+		if o.Message == "" {
+			o.Message = differenceWords(o.Difference)
+		}
 	case verdict.RuntimeError:
 		o.Message = crashWords(o, result, l, said)
 	case verdict.CompileError:
@@ -312,6 +345,8 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 			o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the memory limit", 100*memory)
 		case result.Left > 0:
 			o.Message = fmt.Sprintf("left %d of its processes running", result.Left)
+		case o.Verdict == verdict.Unjudged && o.Message == "":
+			o.Message = printedWords(o.Stdout)
 		}
 	}
 	if result.Tried != "" {
@@ -320,6 +355,15 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 	if !o.Verdict.Passing() {
 		o.Hints = compare.Hints(r.evidence(o, r.explained(o, result, said)))
 	}
+}
+
+// printedWords is a short answer that nobody can judge.
+func printedWords(text verdict.Text) string {
+	line := strings.TrimRight(string(text.Bytes), " \t\r\n")
+	if line == "" || text.Cut || strings.ContainsRune(line, '\n') || len(line) > 60 {
+		return ""
+	}
+	return "printed " + line
 }
 
 func share[T int64 | time.Duration](used, limit T) float64 { return float64(used) / float64(limit) }
@@ -418,9 +462,10 @@ func lastLine(text string) string {
 // and the source tell it.
 func (r *caseRun) explained(o *verdict.Outcome, result box.Result, said toolchain.Reading) (words []string) {
 	language := r.plan.Build.Language
+	words = r.filesExplained(o)
 	switch o.Verdict {
 	case verdict.RuntimeError, verdict.CompileError:
-		words = r.plan.Build.Explain(said)
+		words = append(words, r.plan.Build.Explain(said)...)
 		if syscall.Signal(result.Signal) == syscall.SIGFPE && len(words) == 0 {
 			words = append(words, language.Words(toolchain.KindDivision))
 		}
@@ -448,7 +493,10 @@ func (r *caseRun) evidence(o *verdict.Outcome, explained []string) compare.Evide
 		Verdict: o.Verdict, Got: string(o.Stdout.Bytes), Whole: !o.Stdout.Cut,
 		Explained: explained,
 	}
-	if len(r.test.Accepted) > 0 && o.Verdict == verdict.WrongAnswer {
+	if o.Difference == nil {
+		e.Whole = false // there is nothing to hold it against
+	}
+	if len(r.test.Accepted) > 0 && o.Difference != nil {
 		text, err := r.test.Accepted[0].Head(KeptText + 1)
 		e.Whole = e.Whole && err == nil && len(text) <= KeptText
 		e.Expected = string(text)

@@ -6,6 +6,8 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+
+	"coldverdict/core/problem"
 )
 
 // hidden lists what programs must not see: the folder of the problem, or, where
@@ -31,7 +33,7 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 	}
 	var data []string
 	if slices.ContainsFunc(needed, inside) {
-		for _, name := range []string{"cases", "cases.md", "verdict.toml"} {
+		for _, name := range []string{problem.CasesFolder, problem.CasesFile, problem.ConfigFile, problem.OwnFolder} {
 			data = append(data, filepath.Join(folder, name))
 		}
 	} else {

@@ -13,6 +13,8 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
+	"maps"
 	"os"
 	"path/filepath"
 	"runtime"
@@ -49,6 +51,16 @@ type Options struct {
 	// Repeat runs each case so many times, to show how far its time varies;
 	// 0 is 1.
 	Repeat int
+	// First are indices of cases to run before the others, in that order.
+	First []int
+	// UntilFailure ends a solution's run with its first case that is neither
+	// accepted nor unjudged.
+	UntilFailure bool
+	// Output returns where all that a solution prints for a case goes, beside
+	// the comparison; it is asked before each run of the case, and an error
+	// from Write ends the writing. Nil: nowhere. The writer is used by one
+	// goroutine at a time.
+	Output func(solution, index int) io.Writer
 }
 
 // KeptText bounds what is kept of one output of one run, in bytes.
@@ -282,6 +294,7 @@ func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution
 	if s.options.Cases != nil {
 		plan.Cases = common(plan.Cases, s.options.Cases)
 	}
+	plan.Cases = sooner(plan.Cases, s.options.First)
 	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: s.problem.Path(solution), Language: solution.Language, Checked: s.options.Checked})
 	var names []string
 	if build.Language != nil {
@@ -320,6 +333,42 @@ func common(a, b []int) (shared []int) {
 	return shared
 }
 
+// sooner returns cases with those of first before the others.
+func sooner(cases, first []int) []int {
+	var order []int
+	for _, i := range first {
+		if slices.Contains(cases, i) {
+			order = append(order, i)
+		}
+	}
+	if len(order) == 0 {
+		return cases
+	}
+	wanted := make(map[int]bool, len(order))
+	for _, i := range order {
+		wanted[i] = true
+	}
+	for _, i := range cases {
+		if !wanted[i] {
+			order = append(order, i)
+		}
+	}
+	return order
+}
+
+// inCaseOrder brings the verdicts of cases that ran in another order into it.
+func inCaseOrder(verdicts []verdict.Verdict, cases []int) []verdict.Verdict {
+	byCase := make(map[int]verdict.Verdict, len(verdicts))
+	for i, v := range verdicts {
+		byCase[cases[i]] = v
+	}
+	ordered := make([]verdict.Verdict, 0, len(verdicts))
+	for _, i := range slices.Sorted(maps.Keys(byCase)) {
+		ordered = append(ordered, byCase[i])
+	}
+	return ordered
+}
+
 // judge runs the cases of one solution. fault is why it could not be built.
 func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) error {
 	end := func(v verdict.Verdict, message string) error {
@@ -346,7 +395,7 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 	if err != nil {
 		return err
 	}
-	return end(verdict.OfSolution(verdicts), "")
+	return end(verdict.OfSolution(inCaseOrder(verdicts, plan.Cases)), "")
 }
 
 // runCases runs cases beside each other and tells them in order.
@@ -357,6 +406,9 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 		waiting: map[int]verdict.Outcome{}, total: len(plan.Cases),
 		running: func(finished int) { s.tell(Running{index, finished, len(plan.Cases)}) },
 		tell:    func(i int, o verdict.Outcome) { s.tell(Case{index, plan.Cases[i], o}) },
+	}
+	if s.options.UntilFailure {
+		queue.enough = func(v verdict.Verdict) bool { return !v.Passing() }
 	}
 	program := plan.Build.Program(plan.Limits, plan.Solution.Args)
 	queue.running(0)
@@ -371,7 +423,7 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 				if !ok {
 					return
 				}
-				run := &caseRun{session: s, worker: w, plan: &plan, program: program, crowded: len(workers) > 1, test: &s.problem.Cases[plan.Cases[i]], diagnose: &diagnose}
+				run := &caseRun{session: s, solution: index, index: plan.Cases[i], worker: w, plan: &plan, program: program, crowded: len(workers) > 1, test: &s.problem.Cases[plan.Cases[i]], diagnose: &diagnose}
 				outcome, err := run.settled(ctx)
 				if err != nil {
 					once.Do(func() { failed = err; cancel() })
@@ -393,6 +445,7 @@ type inOrder struct {
 	total   int
 	running func(finished int)
 	tell    func(i int, o verdict.Outcome)
+	enough  func(verdict.Verdict) bool // no more is needed after this one; nil: all are
 
 	mu       sync.Mutex
 	taken    int
@@ -400,12 +453,13 @@ type inOrder struct {
 	waiting  map[int]verdict.Outcome // finished before an earlier one
 	verdicts []verdict.Verdict       // of those that were told
 	progress time.Time
+	ended    bool // what is still running counts no more
 }
 
 func (q *inOrder) take() (int, bool) {
 	q.mu.Lock()
 	defer q.mu.Unlock()
-	if q.taken == q.total {
+	if q.taken == q.total || q.ended {
 		return 0, false
 	}
 	q.taken++
@@ -423,12 +477,13 @@ func (q *inOrder) put(i int, o verdict.Outcome) {
 	for {
 		next := len(q.verdicts)
 		o, ok := q.waiting[next]
-		if !ok {
+		if !ok || q.ended {
 			break
 		}
 		delete(q.waiting, next)
 		q.verdicts = append(q.verdicts, o.Verdict)
 		q.tell(next, o)
+		q.ended = q.enough != nil && q.enough(o.Verdict)
 	}
 	if now := time.Now(); now.Sub(q.progress) >= progressEvery {
 		q.progress = now

@@ -138,7 +138,7 @@ func TestEachEndOfARunGetsItsVerdict(t *testing.T) {
 		{"right", "say 3", "3\n", verdict.Accepted, ""},
 		{"wrong", "say 4", "3\n", verdict.WrongAnswer, "line 1: expected 3, got 4"},
 		{"nothing", "", "3\n", verdict.WrongAnswer, "nothing was printed"},
-		{"not known", "say 4", "-", verdict.Unjudged, ""},
+		{"not known", "say 4", "-", verdict.Unjudged, "printed 4"},
 		{"right, but a bad exit status", "say 3 exit 2", "3\n", verdict.RuntimeError, "exit status 2"},
 		{"crash", "crash", "3\n", verdict.RuntimeError, "segmentation fault (signal 11)"},
 		{"crash that says why", "complain ValueError:bad exit 1", "3\n", verdict.RuntimeError, "exit status 1: ValueError:bad"},

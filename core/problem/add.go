@@ -35,8 +35,8 @@ func (p *Problem) Add(c NewCase) (name, where string, err error) {
 	if c.Name == "" {
 		c.Name = p.freeName(group)
 	}
-	if !validName(c.Name) || strings.TrimSpace(c.Name) != c.Name || strings.Trim(c.Name, "#") != c.Name {
-		return "", "", &UsageError{fmt.Sprintf("a case cannot be named %q; use letters, digits and hyphens", c.Name)}
+	if err := checkName(c.Name); err != nil {
+		return "", "", err
 	}
 	name = group + "/" + c.Name
 	for _, other := range p.Cases {
@@ -84,7 +84,7 @@ func (p *Problem) addFiles(group string, c NewCase) (where string, err error) {
 		return "", err
 	}
 	input, output := filepath.Join(dir, c.Name+".in"), filepath.Join(dir, c.Name+".out")
-	for _, path := range []string{input, output} {
+	for _, path := range []string{input, output, filepath.Join(dir, c.Name+notesExtension)} {
 		if _, err := os.Lstat(path); err == nil {
 			return "", &UsageError{fmt.Sprintf("%s is there already and stays as it is; choose another name", path)}
 		}
@@ -98,69 +98,43 @@ func (p *Problem) addFiles(group string, c NewCase) (where string, err error) {
 	if err := WriteWhole(input, c.Input, 0o644); err != nil {
 		return "", errors.Join(err, os.Remove(output))
 	}
+	if reason := strings.TrimSpace(c.Reason); reason != "" {
+		if err := writeNew(filepath.Join(dir, c.Name+notesExtension), []byte(escapedProse(reason)+"\n")); err != nil {
+			return "", err
+		}
+	}
 	return where + c.Name + ".in", nil
 }
 
 // addText writes a case at the end of its group in cases.md.
 func (p *Problem) addText(group string, c NewCase) error {
-	path := filepath.Join(p.Dir, CasesFile)
-	old, err := os.ReadFile(path)
+	old, err := os.ReadFile(p.full(CasesFile))
 	if err != nil && !errors.Is(err, os.ErrNotExist) {
 		return err
 	}
 	at, found := groupEnd(old, group)
-	before := old[:at]
-	var text strings.Builder
-	switch {
-	case len(before) == 0:
-	case !bytes.HasSuffix(before, []byte{'\n'}):
-		text.WriteString("\n\n")
-	case !bytes.HasSuffix(bytes.ReplaceAll(before, []byte{'\r'}, nil), []byte("\n\n")):
-		text.WriteString("\n")
-	}
+	text := c.markdown()
 	if !found {
-		fmt.Fprintf(&text, "# %s\n\n", strings.TrimSpace(c.Group))
+		text = fmt.Sprintf("# %s\n\n%s", strings.TrimSpace(c.Group), text)
 	}
-	text.WriteString(c.markdown())
-	if at < len(old) {
-		text.WriteString("\n")
-	}
-	added := text.String()
-	if bytes.Contains(old, []byte("\r\n")) {
-		added = strings.ReplaceAll(added, "\n", "\r\n")
-	}
-	whole := append(append(bytes.Clone(before), added...), old[at:]...)
-	if len(whole) > LargestCasesFile {
-		return &UsageError{fmt.Sprintf("%s would grow past %d MB; put the case into %s/", CasesFile, int(LargestCasesFile/1e6), CasesFolder)}
-	}
-	return WriteWhole(path, whole, 0o644)
+	return p.rewrite(CasesFile, old, insert(old, at, text))
 }
 
 // groupEnd returns the offset in cases.md at which a group ends: where the
 // next group begins, or the end of the text.
 func groupEnd(text []byte, group string) (at int, found bool) {
-	r := &casesReader{loader: &loader{problem: &Problem{}}, rest: bytes.TrimPrefix(text, []byte(ByteOrderMark))}
 	inside := group == CasesFolder // cases above the first heading
-	for {
-		offset := len(text) - len(r.rest)
-		line, ok := r.next()
-		if !ok {
-			return len(text), found || inside
-		}
-		line = strings.TrimSuffix(line, "\r")
+	for _, s := range outline(text) {
 		switch {
-		case strings.HasPrefix(strings.TrimLeft(line, " "), "<!--"):
-			r.comment(line)
-		case fenceLength(line) > 0:
-			r.fenced(line[:1], fenceLength(line))
-		case heading(line) == 1:
-			if inside {
-				return offset, true
-			}
-			inside = GroupName(strings.TrimLeft(line, "#")) == group
+		case s.level != 1:
+		case inside:
+			return s.from, true
+		default:
+			inside = s.group == group
 			found = found || inside
 		}
 	}
+	return len(text), found || inside
 }
 
 // markdown is the case as cases.md holds it.
@@ -204,4 +178,55 @@ func writeBlock(b *strings.Builder, kind string, data []byte) {
 		data = append(bytes.Clone(data), '\n')
 	}
 	fmt.Fprintf(b, "%s%s\n%s%s\n", fence, kind, data, fence)
+}
+
+// CaseTemplate is a text in which a person can write a case down, as cases.md
+// has it.
+func CaseTemplate(c NewCase) []byte {
+	name := c.Name
+	if name == "" {
+		name = "NAME"
+	}
+	reason := strings.TrimSpace(c.Reason)
+	if reason == "" {
+		reason = "Why this case exists."
+	}
+	return []byte("# " + c.Group + "\n\n## " + name + "\n" + escapedProse(reason) +
+		"\n\n```input\n```\n\n<!-- left empty: the answer is not known -->\n\n```output\n```\n")
+}
+
+// ReadNew reads cases that a person wrote down in a text like cases.md. Its
+// error is a Mistakes if the text is at fault.
+func (p *Problem) ReadNew(text []byte) (cases []NewCase, err error) {
+	l := &loader{problem: &Problem{Dir: p.Dir}}
+	r := &casesReader{loader: l, rest: Plain(text), file: "case.md", group: CasesFolder}
+	r.all()
+	r.close()
+	if len(l.mistakes) > 0 {
+		return nil, l.mistakes
+	}
+	if len(l.problem.Cases) == 0 {
+		return nil, &UsageError{"there is no case in it; write a heading '## name' and below it a block ```input"}
+	}
+	titles := map[string]string{}
+	for line := range strings.Lines(string(Plain(text))) {
+		if heading(line) == 1 {
+			title := strings.TrimSpace(strings.Trim(strings.TrimSpace(line), "#"))
+			titles[GroupName(title)] = title
+		}
+	}
+	for _, c := range l.problem.Cases {
+		n := NewCase{Group: c.Group, Name: c.shortName(), Reason: c.Reason, Input: c.Input.Text}
+		if title := titles[c.Group]; title != "" {
+			n.Group = title
+		}
+		if c.Input.Path != "" || len(c.Accepted) > 1 || len(c.Refused) > 0 || len(c.Accepted) == 1 && c.Accepted[0].Path != "" {
+			return nil, &UsageError{"a case with several answers, or with data in files, is written into cases.md itself: 'cold case edit'"}
+		}
+		if len(c.Accepted) == 1 && len(c.Accepted[0].Text) > 0 {
+			n.Output = c.Accepted[0].Text
+		}
+		cases = append(cases, n)
+	}
+	return cases, nil
 }

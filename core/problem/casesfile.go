@@ -24,8 +24,9 @@ func (l *loader) casesFile() {
 	if !ok {
 		return
 	}
-	r := &casesReader{loader: l, rest: text, group: CasesFolder}
+	r := &casesReader{loader: l, rest: text, file: CasesFile, group: CasesFolder}
 	r.all()
+	r.close()
 }
 
 // A casesReader goes through cases.md once.
@@ -33,6 +34,8 @@ type casesReader struct {
 	*loader
 	rest  []byte // what was not read yet
 	line  int    // number of the line read last
+	file  string // as mistakes name it
+	only  bool   // all of it belongs to one case
 	group string
 	open  *openCase // the case under whose heading the reader stands
 }
@@ -44,6 +47,8 @@ type openCase struct {
 	reason  []string
 	input   *Data
 	outputs []Data
+	kept    string
+	refused []Refused
 	faulty  bool // a mistake in it was reported; others may only follow from that
 }
 
@@ -59,7 +64,7 @@ func (r *casesReader) next() (line string, ok bool) {
 }
 
 func (r *casesReader) wrong(line int, format string, args ...any) {
-	r.loader.wrong(CasesFile, line, format, args...)
+	r.loader.wrong(r.file, line, format, args...)
 	if r.open != nil {
 		r.open.faulty = true
 	}
@@ -84,7 +89,6 @@ func (r *casesReader) all() {
 			r.open.reason = append(r.open.reason, strings.TrimSpace(line))
 		}
 	}
-	r.close()
 }
 
 // comment passes over an HTML comment that begins on this line.
@@ -122,6 +126,10 @@ func (r *casesReader) heading(line string) {
 		return
 	}
 	name := strings.TrimSpace(strings.TrimRight(strings.TrimSpace(text), "#"))
+	if r.only {
+		r.wrong(r.line, "a heading means nothing here, where all belongs to one case; take it out, or write \\# if none was meant")
+		return
+	}
 	r.close()
 	if level == 1 {
 		r.group = GroupName(name)
@@ -232,6 +240,9 @@ type blockOptions struct {
 	line      int
 	noNewline bool
 	or        bool
+	kept      bool
+	refused   bool
+	size      string // of a refused answer
 	file      string
 }
 
@@ -243,12 +254,26 @@ func (b *blockOptions) parse(words []string) bool {
 			b.noNewline = true
 		case word == "or":
 			b.or = true
+		case word == "kept":
+			b.kept = true
+		case word == "refused":
+			b.refused = true
+		case word == TooHigh, word == TooLow:
+			b.size = word
 		case isFile && name == "file" && value != "":
 			b.file = value
 		default:
-			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "file=NAME"}))
+			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "kept", "refused", TooHigh, TooLow, "file=NAME"}))
 			return false
 		}
+	}
+	switch {
+	case b.size != "" && !b.refused:
+		b.wrong(b.line, "%q stands behind \"output refused\" only", b.size)
+		return false
+	case b.refused && (b.or || b.kept):
+		b.wrong(b.line, "an output is either refused or accepted; take one of the words out")
+		return false
 	}
 	return true
 }
@@ -284,8 +309,8 @@ func (b *blockOptions) data(text []byte) (Data, bool) {
 }
 
 func (r *casesReader) input(b *blockOptions, text []byte) {
-	if b.or {
-		r.wrong(b.line, "\"or\" stands behind output only: a case has one input")
+	if b.or || b.kept || b.refused {
+		r.wrong(b.line, "\"or\", \"kept\" and \"refused\" stand behind output only: a case has one input")
 		return
 	}
 	if r.open.input != nil {
@@ -301,6 +326,12 @@ func (r *casesReader) input(b *blockOptions, text []byte) {
 
 func (r *casesReader) output(b *blockOptions, text []byte) {
 	outputs := r.open.outputs
+	if b.refused {
+		if data, ok := b.data(text); ok {
+			r.open.refused = append(r.open.refused, Refused{Answer: data, Size: b.size})
+		}
+		return
+	}
 	switch {
 	case b.or && len(outputs) == 0:
 		r.wrong(b.line, "\"output or\" is another accepted answer; the first stands in a plain output block above it")
@@ -312,7 +343,28 @@ func (r *casesReader) output(b *blockOptions, text []byte) {
 	if data, ok := b.data(text); ok {
 		r.open.outputs = append(outputs, data)
 	}
+	if b.kept {
+		r.open.keep()
+	}
 }
+
+// keptWord begins the line above a kept output that says where it came from.
+const keptWord = "Kept "
+
+// keep takes the line above a kept output out of the reason.
+func (c *openCase) keep() {
+	c.kept = "kept"
+	for i := len(c.reason) - 1; i >= 0; i-- {
+		if line := c.reason[i]; line != "" {
+			if strings.HasPrefix(line, keptWord) {
+				c.kept, c.reason = strings.ToLower(line[:1])+line[1:], c.reason[:i]
+			}
+			return
+		}
+	}
+}
+
+func (c *openCase) reasonText() string { return strings.TrimSpace(strings.Join(c.reason, "\n")) }
 
 // close ends the case under whose heading the reader stood.
 func (r *casesReader) close() {
@@ -330,8 +382,8 @@ func (r *casesReader) close() {
 	}
 	r.problem.Cases = append(r.problem.Cases, Case{
 		Name: r.group + "/" + c.name, Group: r.group,
-		Reason: strings.TrimSpace(strings.Join(c.reason, "\n")),
-		Input:  *c.input, Accepted: c.outputs,
+		Reason: c.reasonText(),
+		Input:  *c.input, Accepted: c.outputs, Kept: c.kept, Refused: c.refused,
 		Where: where(CasesFile, c.line),
 	})
 }

@@ -6,7 +6,6 @@ import (
 	"os"
 	"path"
 	"path/filepath"
-	"slices"
 	"strings"
 
 	"coldverdict/core/settings"
@@ -21,16 +20,36 @@ func (e *UsageError) Error() string { return e.Text }
 // verdict.toml names as anything else is never chosen: a reference, a
 // solution of certain groups only, or one that is expected to fail.
 func (p *Problem) ChooseCandidate() (Solution, error) {
-	var last []Solution
-	var edited fs.FileInfo
+	var candidates []Solution
 	var others []string
 	for _, name := range p.Sources {
-		s := p.solution(name)
+		s := p.entries(name)[0]
 		if s.Role != Candidate || len(s.Groups) > 0 || s.Expect != "" && s.Expect != "accepted" {
 			others = append(others, name)
 			continue
 		}
-		info, err := os.Stat(filepath.Join(p.Dir, name))
+		candidates = append(candidates, s)
+	}
+	last, err := p.editedLast(candidates)
+	if err == nil && last == nil && len(others) > 0 {
+		return Solution{}, &UsageError{fmt.Sprintf("no candidate in %s: %s has another part for %s; say which to try", p.Dir, ConfigFile, strings.Join(others, " and "))}
+	}
+	if err == nil && last == nil {
+		return Solution{}, &UsageError{fmt.Sprintf("no candidate in %s; name a source file, or write one ('cold open' can begin it)", p.Dir)}
+	}
+	if err != nil {
+		return Solution{}, err
+	}
+	return *last, nil
+}
+
+// editedLast returns the one of some solutions whose file was edited last; nil
+// where none has a file.
+func (p *Problem) editedLast(list []Solution) (*Solution, error) {
+	var last []Solution
+	var edited fs.FileInfo
+	for _, s := range list {
+		info, err := os.Stat(p.Path(s))
 		if err != nil || !info.Mode().IsRegular() {
 			continue
 		}
@@ -43,34 +62,36 @@ func (p *Problem) ChooseCandidate() (Solution, error) {
 	}
 	switch len(last) {
 	case 0:
-		if len(others) > 0 {
-			return Solution{}, &UsageError{fmt.Sprintf("no candidate in %s: %s has another part for %s; say which to try", p.Dir, ConfigFile, strings.Join(others, " and "))}
-		}
-		return Solution{}, &UsageError{fmt.Sprintf("no candidate in %s; name a source file, or write one ('cold open' can begin it)", p.Dir)}
+		return nil, nil
 	case 1:
-		return last[0], nil
+		return &last[0], nil
 	}
 	names := make([]string, len(last))
 	for i, s := range last {
 		names[i] = s.File
 	}
-	return Solution{}, &UsageError{fmt.Sprintf("%s were edited at the same moment; say which to try", strings.Join(names, " and "))}
+	return nil, &UsageError{fmt.Sprintf("%s were edited at the same moment; say which to try", strings.Join(names, " and "))}
 }
 
-// solution returns what verdict.toml says of a file in the folder.
-func (p *Problem) solution(name string) Solution {
-	i := slices.IndexFunc(p.Solutions, func(s Solution) bool {
-		return filepath.Clean(s.File) == name
-	})
-	if i < 0 {
-		return Solution{File: name, Role: Candidate}
+// entries returns what verdict.toml says of a file: its first entry, and the
+// others where each is for certain groups only, since then it answers several
+// parts.
+func (p *Problem) entries(name string) (all []Solution) {
+	for _, s := range p.Solutions {
+		if filepath.Clean(s.File) == name && (len(all) == 0 || len(s.Groups) > 0 && len(all[0].Groups) > 0) {
+			all = append(all, s)
+		}
 	}
-	return p.Solutions[i]
+	if len(all) == 0 {
+		all = append(all, Solution{File: name, Role: Candidate})
+	}
+	return all
 }
 
-// FindSolution returns the solution that a person named on the command line,
-// from the folder they stand in.
-func (p *Problem) FindSolution(name, from string) (Solution, error) {
+// FindSolutions returns the solution that a person named on the command line,
+// from the folder they stand in: several where one source answers several
+// parts.
+func (p *Problem) FindSolutions(name, from string) ([]Solution, error) {
 	for _, dir := range []string{from, p.Dir} {
 		full := name
 		if !filepath.IsAbs(name) {
@@ -81,21 +102,21 @@ func (p *Problem) FindSolution(name, from string) (Solution, error) {
 			continue
 		}
 		if !info.Mode().IsRegular() {
-			return Solution{}, &UsageError{fmt.Sprintf("%s is %s; a source file was expected", name, kind(info))}
+			return nil, &UsageError{fmt.Sprintf("%s is %s; a source file was expected", name, kind(info))}
 		}
 		if full, err = filepath.Abs(full); err != nil {
-			return Solution{}, err
+			return nil, err
 		}
 		if inside, err := filepath.Rel(p.Dir, full); err == nil && filepath.IsLocal(inside) {
-			return p.solution(inside), nil
+			return p.entries(inside), nil
 		}
-		return Solution{File: full, Role: Candidate}, nil
+		return []Solution{{File: full, Role: Candidate}}, nil
 	}
 	hint := ""
 	if len(p.Sources) > 0 {
 		hint = "; " + settings.Nearest(filepath.Base(name), p.Sources)
 	}
-	return Solution{}, &UsageError{fmt.Sprintf("there is no file %s here%s", name, hint)}
+	return nil, &UsageError{fmt.Sprintf("there is no file %s here%s", name, hint)}
 }
 
 // Path returns the absolute path of a solution's file.
@@ -161,4 +182,24 @@ func wildcard(pattern, name string) bool {
 	plain := strings.NewReplacer("/", "\x00")
 	ok, err := path.Match(plain.Replace(pattern), plain.Replace(name))
 	return ok && err == nil
+}
+
+// CandidateFor returns the candidate that answers the cases of a group: of those
+// that verdict.toml names for certain groups, this among them, the one edited
+// last, and otherwise the candidate edited last.
+func (p *Problem) CandidateFor(group string) (Solution, error) {
+	var special []Solution
+	for _, s := range p.Solutions {
+		if s.Role == Candidate && len(s.Groups) > 0 && s.Runs(group) && (s.Expect == "" || s.Expect == "accepted" || s.Expect == "unjudged") {
+			special = append(special, s)
+		}
+	}
+	last, err := p.editedLast(special)
+	switch {
+	case err != nil:
+		return Solution{}, err
+	case last != nil:
+		return *last, nil
+	}
+	return p.ChooseCandidate()
 }

@@ -6,6 +6,7 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strings"
 	"time"
 
 	"coldverdict/core/settings"
@@ -36,7 +37,7 @@ func (l *loader) config() {
 		"solution":    c.solutions,
 		"language":    func(string, any) {}, // for the table of languages to read
 		"make":        c.later,
-		"files":       c.later,
+		"files":       c.files,
 		"call":        c.later,
 		"interactive": c.later,
 		"group":       c.later,
@@ -113,6 +114,27 @@ func (c *configReader) compare(at string, value any) {
 		"script":      c.later,
 		"program":     c.later,
 	})
+}
+
+func (c *configReader) files(at string, value any) {
+	files := &c.problem.Files
+	c.Table(at, value, settings.Fields{"input": c.fileName(&files.Input), "output": c.fileName(&files.Output)})
+	if files.Input != "" && files.Input == files.Output {
+		c.WrongAt(at+".output", "input and output are one file; a solution reads one and writes another")
+	}
+}
+
+// fileName takes the name of a file that lies in the working folder itself.
+func (c *configReader) fileName(into *string) func(string, any) {
+	return func(at string, value any) {
+		c.Text(into)(at, value)
+		name := *into
+		plain := name == "" || name != "." && name != ".." && len(name) <= 200 && validName(name) && !strings.ContainsRune(name, '\\')
+		if !plain {
+			c.WrongAt(at, "%s is %q; write a plain name, such as \"sledges.in\"", at, name)
+			*into = ""
+		}
+	}
 }
 
 // settingsFit returns what is wrong with the comparison as a whole, or "".

@@ -83,15 +83,23 @@ func sorted(entries []fs.DirEntry) []fs.DirEntry {
 // pairs makes a case of each NAME.in in a folder, with NAME.out beside it.
 // strict says that the folder holds nothing but cases.
 func (l *loader) pairs(dir, group string, entries []fs.DirEntry, strict bool) {
-	outputs := map[string]bool{}
+	outputs, notes, inputs := map[string]bool{}, map[string]bool{}, map[string]bool{}
 	for _, entry := range entries {
-		if name, ok := strings.CutSuffix(entry.Name(), ".out"); ok {
+		switch name, extension := splitName(entry.Name()); extension {
+		case ".in":
+			inputs[name] = true
+		case ".out":
 			outputs[name] = true
+		case notesExtension:
+			notes[name] = true
 		}
 	}
 	for _, entry := range sorted(entries) {
 		name, isInput := strings.CutSuffix(entry.Name(), ".in")
 		if !isInput {
+			if name, extension := splitName(entry.Name()); inputs[name] && (extension == notesExtension || extension == keptExtension) {
+				continue
+			}
 			if strict && !isPair(entry.Name()) && !entry.IsDir() && entry.Type()&fs.ModeSymlink == 0 {
 				l.leftOut("%s is neither NAME.in nor NAME.out and was left out", path.Join(dir, entry.Name()))
 			}
@@ -109,6 +117,9 @@ func (l *loader) pairs(dir, group string, entries []fs.DirEntry, strict bool) {
 				c.Accepted = []Data{output}
 			}
 		}
+		if notes[name] {
+			l.caseNotes(&c, path.Join(dir, name+notesExtension))
+		}
 		l.problem.Cases = append(l.problem.Cases, c)
 	}
 	for _, entry := range sorted(entries) {
@@ -117,6 +128,37 @@ func (l *loader) pairs(dir, group string, entries []fs.DirEntry, strict bool) {
 		if ok && outputs[name] && (strict || name != "a") {
 			l.wrong(path.Join(dir, entry.Name()), 0, "an output without an input; add %s.in, or take the file out", name)
 		}
+	}
+}
+
+// notesExtension is that of a file beside NAME.in which holds what cases.md
+// would hold below the heading: the reason, and blocks.
+const notesExtension = ".md"
+
+// keptExtension is that of an output that was kept and is large.
+const keptExtension = ".kept"
+
+func splitName(name string) (stem, extension string) {
+	extension = path.Ext(name)
+	return strings.TrimSuffix(name, extension), extension
+}
+
+// caseNotes reads what is noted of a case that has files of its own.
+func (l *loader) caseNotes(c *Case, name string) {
+	text, ok := l.read(name, LargestCasesFile, "move large data to a file of its own: ```output file=NAME")
+	if !ok {
+		return
+	}
+	r := &casesReader{loader: l, rest: text, file: name, only: true, group: c.Group, open: &openCase{name: c.Name, input: &c.Input}}
+	r.all()
+	o := r.open
+	c.Reason, c.Kept, c.Refused = o.reasonText(), o.kept, o.refused
+	switch {
+	case len(o.outputs) == 0:
+	case len(c.Accepted) > 0 && o.outputs[0].Path != c.Accepted[0].Path:
+		l.wrong(name, 0, "this case has an output here and one in a file NAME.out; take one of them out, or point to the file")
+	default:
+		c.Accepted = o.outputs
 	}
 }
 

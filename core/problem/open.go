@@ -13,6 +13,7 @@ type Fresh struct {
 	Title  string
 	Time   string            // as the person wrote it; empty: left to the default
 	Memory string            // likewise
+	Named  Files             // what a solution reads and writes, if not standard input and output
 	Files  map[string][]byte // further files, such as a source to begin with
 }
 
@@ -71,7 +72,7 @@ func (f Fresh) config() string {
 		line("memory", f.Memory, "256MiB", "peak of the whole process tree"),
 		line("output", "", "64MiB", "all that is written"),
 		"",
-		"# [limits.python]      # a language's own limits, where the judge gives it more",
+		f.filesTable() + "# [limits.python]      # a language's own limits, where the judge gives it more",
 		"# time = \"5s\"",
 		"",
 		"# [compare]",
@@ -86,6 +87,20 @@ func (f Fresh) config() string {
 		"# role = \"reference\"",
 		"",
 	}, "\n")
+}
+
+// filesTable is the table that names files, or nothing.
+func (f Fresh) filesTable() string {
+	if f.Named == (Files{}) {
+		return ""
+	}
+	text := "[files]              # solutions read and write these, not standard input and output\n"
+	for _, one := range [][2]string{{"input", f.Named.Input}, {"output", f.Named.Output}} {
+		if one[1] != "" {
+			text += fmt.Sprintf("%-6s   = %q\n", one[0], one[1])
+		}
+	}
+	return text + "\n"
 }
 
 const emptyCases = `<!-- Cases are written like this: a heading with one # is a group, one with two is a

@@ -55,6 +55,7 @@ type Problem struct {
 	Title     string // as set, or the folder's name
 	Limits    Limits
 	Compare   Comparison
+	Files     Files
 	Solutions []Solution // those that verdict.toml names, in its order
 	Cases     []Case     // in case order: group by group, in the order in which groups first appear
 	Sources   []string   // names of source files in the folder, in natural order
@@ -127,6 +128,10 @@ type Comparison struct {
 	AnyOrder   string
 }
 
+// Files name what a solution reads and writes in its working folder in place of
+// standard input and standard output. Empty: it uses those.
+type Files struct{ Input, Output string }
+
 // The roles of a solution.
 const (
 	Candidate = "candidate"
@@ -157,7 +162,24 @@ type Case struct {
 	Reason   string // why the case exists; may be empty
 	Input    Data
 	Accepted []Data // empty: the answer is not known yet
-	Where    string // "cases.md:12" or "cases/1.in"
+	// Kept says that the first accepted output is what a solution printed, and
+	// which and when: "kept on 2026-11-23: brute.py printed it". Empty: it is
+	// known from elsewhere.
+	Kept    string
+	Refused []Refused // answers known to be wrong
+	Where   string    // "cases.md:12" or "cases/1.in"
+}
+
+// What may be known of the size of a refused answer.
+const (
+	TooHigh = "too-high"
+	TooLow  = "too-low"
+)
+
+// A Refused is an answer that is known to be wrong.
+type Refused struct {
+	Answer Data
+	Size   string // TooHigh, TooLow, or empty: not known
 }
 
 // Data is a text in memory or in a file.
@@ -246,6 +268,13 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 		return nil, l.mistakes
 	}
 	return l.problem, nil
+}
+
+// Unread returns the problem in dir as if nothing were in it, for what must be
+// done where it cannot be read.
+func Unread(dir string) (*Problem, error) {
+	dir, err := filepath.Abs(dir)
+	return &Problem{Dir: dir}, err
 }
 
 func folderMistake(dir string, err error) Mistake {

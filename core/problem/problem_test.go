@@ -214,7 +214,7 @@ func TestEachMistakeIsToldWithItsPlaceAndWhatToDo(t *testing.T) {
 		{"an indented end", map[string]string{"cases.md": "## x\n```input\n1\n  ```\n"}, []string{"cases.md:4: this fence is indented"}},
 		{"kinds of blocks", map[string]string{"cases.md": "## x\n```imput\n```\n```\n```\n```input nonewline\n```\n```input or\n```\n```input\n```\n```call\n```\n"},
 			[]string{`cases.md:2: there is no block of kind "imput"; did you mean "input"?`, "cases.md:4: say what this block holds", `cases.md:6: unknown word "nonewline" behind the kind of the block; did you mean "no-newline"?`,
-				"cases.md:8: \"or\" stands behind output only", "cases.md:12: this version of cold does not serve function problems"}},
+				"cases.md:8: \"or\", \"kept\" and \"refused\" stand behind output only", "cases.md:12: this version of cold does not serve function problems"}},
 		{"headings", map[string]string{"cases.md": "#A\n ## x\n##\n# !\n## a/b\n" + block}, []string{"cases.md:1: write a space", "cases.md:2: this heading is indented", "cases.md:3: this case has no name", "cases.md:4: this group has no name", "cases.md:5: a case cannot be named"}},
 		{"a case without blocks", map[string]string{"cases.md": "## x\n## y\n```output\n```\n"}, []string{`cases.md:1: the case "x" has no input`, `cases.md:2: the case "y" has an output and no input`}},
 		{"files that blocks point to", map[string]string{"d/e": "", "cases.md": "## x\n```input file=gone\n```\n## y\n```input file=d\n```\n## z\n```input file=d/e\n1\n```\n"},
@@ -272,16 +272,31 @@ func TestTheCandidateEditedLastIsChosen(t *testing.T) {
 
 func TestSolutionsAreFoundByName(t *testing.T) {
 	p := load(t, map[string]string{"a.cpp": "", "sub/b.py": "", "1.in": ""})
-	s, err := p.FindSolution("b.py", filepath.Join(p.Dir, "sub"))
+	s, err := p.FindSolutions("b.py", filepath.Join(p.Dir, "sub"))
 	require.NoError(t, err)
-	assert.Equal(t, "sub/b.py", s.File)
-	s, err = p.FindSolution("a.cpp", t.TempDir())
+	assert.Equal(t, "sub/b.py", s[0].File)
+	s, err = p.FindSolutions("a.cpp", t.TempDir())
 	require.NoError(t, err)
-	assert.Equal(t, filepath.Join(p.Dir, "a.cpp"), p.Path(s))
-	_, err = p.FindSolution("b.cpp", p.Dir)
+	assert.Equal(t, filepath.Join(p.Dir, "a.cpp"), p.Path(s[0]))
+	_, err = p.FindSolutions("b.cpp", p.Dir)
 	assert.EqualError(t, err, `there is no file b.cpp here; did you mean "a.cpp"?`)
-	_, err = p.FindSolution("sub", p.Dir)
+	_, err = p.FindSolutions("sub", p.Dir)
 	assert.ErrorContains(t, err, "is a folder")
+}
+
+func TestASourceThatAnswersSeveralPartsIsAllOfThem(t *testing.T) {
+	p := load(t, map[string]string{"log.py": "", "other.cpp": "", "cases.md": "# A\n## x\n```input\n1\n```\n# B\n## x\n```input\n1\n```\n", "verdict.toml": "[[solution]]\nfile = \"log.py\"\ngroups = [\"a\"]\n" +
+		"[[solution]]\nfile = \"log.py\"\ngroups = [\"b\"]\n[[solution]]\nfile = \"other.cpp\"\n[[solution]]\nfile = \"other.cpp\"\nlanguage = \"cpp17\"\n"})
+	parts, err := p.FindSolutions("log.py", p.Dir)
+	require.NoError(t, err)
+	require.Len(t, parts, 2)
+	assert.Equal(t, []string{"b"}, parts[1].Groups)
+	same, err := p.FindSolutions("other.cpp", p.Dir)
+	require.NoError(t, err)
+	assert.Len(t, same, 1, "the same in another language is no other part")
+	one, err := p.CandidateFor("b")
+	require.NoError(t, err)
+	assert.Equal(t, []string{"b"}, one.Groups)
 }
 
 func TestPatternsChooseCases(t *testing.T) {

@@ -1,0 +1,152 @@
+package cli
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"syscall"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+	"coldverdict/report"
+	"coldverdict/term"
+)
+
+// tryInput runs one solution on one input whose answer nobody knows. Standard
+// output gets the program's own bytes and nothing else.
+func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, options judge.Options, from string, f tryFlags) error {
+	switch {
+	case len(f.patterns) > 0 || f.failed:
+		return usageError("--input runs on that input alone; leave out --case and --failed")
+	case f.every || c.Args().Len() > 1:
+		return usageError("--input runs one solution; name one")
+	case f.json == "-":
+		return usageError("standard output has what the program prints; write the results to a file: --json FILE")
+	case f.repeat > 1:
+		return usageError("--input runs once; leave out --repeat")
+	}
+	list, chosen, err := solutions(p, a.languages, c.Args().Slice(), from, f)
+	if err != nil {
+		return err
+	}
+	data, where, err := a.inputData(f.input)
+	if err != nil {
+		return err
+	}
+	one := *p
+	one.Cases = []problem.Case{{Name: "input/" + where, Group: "input", Input: data, Where: where}}
+	list = slices.DeleteFunc(list, func(s problem.Solution) bool {
+		return slices.ContainsFunc(f.groups, func(group string) bool { return !s.Runs(group) })
+	})
+	if len(list) == 0 {
+		return usageError("no part of this source runs the group %s", strings.Join(f.groups, " and "))
+	}
+	if len(list) > 1 {
+		return usageError("%s has several parts in verdict.toml; choose one by its group: --group %s", list[0].File, list[0].Groups[0])
+	}
+	list = append(list[:1], references(p, list[0])...)
+	for i := range list {
+		list[i].Groups = nil
+	}
+	// What counts is the candidate, so a reference that is missing is passed over.
+	options.Languages, options.Jobs, options.MissingIsFault = a.languages, 1, false
+	view := &term.InputView{Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
+	show := a.screen.Bytes(a.out)
+	texts := make([]bytes.Buffer, len(list))
+	options.Output = func(solution, _ int) io.Writer {
+		if solution == 0 {
+			return io.MultiWriter(&texts[0], show)
+		}
+		return &texts[solution]
+	}
+	var results *report.Try
+	if f.json != "" {
+		results, options.KeepAll = report.NewTry(&one), true
+	}
+	var lost error
+	err = judge.Run(ctx, &one, list, options, func(event judge.Event) {
+		if e, ok := event.(judge.Case); ok && e.Solution == 0 {
+			// A reader that has seen enough is no error.
+			if lost = show.Close(); errors.Is(lost, syscall.EPIPE) {
+				lost = nil
+			}
+		}
+		if results != nil {
+			results.Tell(event)
+		}
+		view.Tell(event)
+	})
+	if err = errors.Join(err, lost); err != nil {
+		return err
+	}
+	sum := view.Runs[0].Ended.Verdict
+	for i := range list[1:] {
+		r := &view.Runs[1+i]
+		if sum != verdict.Unjudged || !clean(r.Outcome) {
+			continue
+		}
+		expected := problem.Data{Text: texts[1+i].Bytes(), Size: int64(texts[1+i].Len())}
+		if r.Difference, err = judge.Compare(p, expected, texts[0].Bytes()); err != nil {
+			return err
+		}
+		r.Compared = true
+	}
+	view.Close()
+	if results != nil {
+		if err := a.writeJSON(f.json, results); err != nil {
+			return err
+		}
+	}
+	return verdictsExit([]verdict.Verdict{view.Verdict()})
+}
+
+func clean(o verdict.Outcome) bool { return o.Ran && o.Verdict == verdict.Unjudged }
+
+// references returns the reference solutions, but for the one that is tried.
+func references(p *problem.Problem, tried problem.Solution) (list []problem.Solution) {
+	for _, s := range p.Solutions {
+		if s.Role == problem.Reference && s.File != tried.File {
+			list = append(list, s)
+		}
+	}
+	return list
+}
+
+// inputData is the input that the person named, and a name for it.
+func (a *app) inputData(name string) (data problem.Data, where string, err error) {
+	if name != "-" {
+		path, err := filepath.Abs(a.path(name))
+		if err != nil {
+			return data, "", err
+		}
+		info, err := os.Stat(path)
+		switch {
+		case err != nil:
+			return data, "", usageError("--input: there is no file %s", name)
+		case info.Mode().IsRegular():
+			return problem.Data{Path: path, Size: info.Size()}, filepath.Base(name), nil
+		case info.IsDir():
+			return data, "", usageError("--input: %s is a folder; 'cold case import' takes over a folder", name)
+		}
+		text, err := os.ReadFile(path) // a pipe, as a shell's <(…) makes one
+		return problem.Data{Text: text, Size: int64(len(text))}, filepath.Base(name), err
+	}
+	var text []byte
+	if file := a.terminal(); file != nil {
+		text, err = a.readTyped(file, "type the input")
+	} else {
+		text, err = io.ReadAll(io.LimitReader(a.in, largestAdded+1))
+		if err == nil && len(text) > largestAdded {
+			err = usageError("--input -: that is more than 1 GiB; put it into a file")
+		}
+	}
+	return problem.Data{Text: text, Size: int64(len(text))}, "stdin", err
+}

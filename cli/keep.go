@@ -1,0 +1,326 @@
+package cli
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"io"
+	"strings"
+	"time"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+	view "coldverdict/term"
+)
+
+// namedCase loads the problem and returns the one case that the arguments
+// begin with.
+func (a *app) namedCase(c *cli.Command) (*problem.Problem, problem.Case, error) {
+	if !c.Args().Present() {
+		return nil, problem.Case{}, usageError("name a case, such as samples/1; 'cold case list' lists them")
+	}
+	p, err := a.load()
+	if err != nil {
+		return nil, problem.Case{}, err
+	}
+	one, err := p.FindCase(c.Args().First())
+	return p, one, err
+}
+
+// atMost reports arguments beyond those that a command has.
+func atMost(c *cli.Command, n int) error {
+	if c.Args().Len() > n {
+		return usageError("%q is one too many; put words that belong together in quotes", c.Args().Get(n))
+	}
+	return nil
+}
+
+func yesFlag(into *bool) cli.Flag {
+	return &cli.BoolFlag{Name: "yes", Usage: "answer every question with yes", Destination: into}
+}
+
+func (a *app) caseRenameCommand() *cli.Command {
+	return &cli.Command{
+		Name:        "rename",
+		Usage:       "give a case another name within its group",
+		ArgsUsage:   "NAME NEW",
+		Description: "Changes the heading in cases.md, or the names of the case's files, and nothing else.\n\n   cold case rename samples/1 equal-crates",
+		Action: func(_ context.Context, c *cli.Command) error {
+			if c.Args().Len() != 2 {
+				return usageError("name the case and its new name: cold case rename samples/1 equal-crates")
+			}
+			p, one, err := a.namedCase(c)
+			if err != nil {
+				return err
+			}
+			if err := p.Rename(one, c.Args().Get(1)); err != nil {
+				return err
+			}
+			a.screen.Print("renamed %s", view.Visible(one.Name))
+			return nil
+		},
+	}
+}
+
+func (a *app) caseDropCommand() *cli.Command {
+	var yes, undo bool
+	return &cli.Command{
+		Name:        "drop",
+		Usage:       "take a case out; --undo brings the last one back",
+		ArgsUsage:   "[NAME]",
+		Description: "Asks, and keeps what it took out until the next case is dropped.\n\n   cold case drop samples/3\n   cold case drop --undo",
+		Flags: []cli.Flag{
+			yesFlag(&yes),
+			&cli.BoolFlag{Name: "undo", Usage: "bring back the case that was dropped last", Destination: &undo},
+		},
+		Action: func(_ context.Context, c *cli.Command) error {
+			if undo {
+				if err := atMost(c, 0); err != nil {
+					return err
+				}
+				return a.undrop()
+			}
+			if err := atMost(c, 1); err != nil {
+				return err
+			}
+			p, one, err := a.namedCase(c)
+			if err != nil {
+				return err
+			}
+			if !yes {
+				a.screen.Case(one)
+				a.screen.Print("")
+			}
+			if err := a.confirm(yes, "drop %s?", view.Visible(one.Name)); err != nil {
+				return err
+			}
+			if err := p.Drop(one); err != nil {
+				return err
+			}
+			a.screen.Print("dropped %s; 'cold case drop --undo' brings it back", view.Visible(one.Name))
+			return nil
+		},
+	}
+}
+
+func (a *app) undrop() error {
+	p, err := a.load()
+	var mistakes problem.Mistakes
+	if errors.As(err, &mistakes) { // a drop that was killed may have left them
+		p, err = problem.Unread(a.dir)
+	}
+	if err != nil {
+		return err
+	}
+	name, err := p.Undrop()
+	if err == nil {
+		a.screen.Print("brought back %s", view.Visible(name))
+	}
+	return err
+}
+
+// answerFlags are what cold case keep and refuse have in common.
+type answerFlags struct {
+	solution, lang, answer, too string
+	yes                         bool
+}
+
+func (a *app) caseKeepCommand() *cli.Command {
+	var f answerFlags
+	return &cli.Command{
+		Name:      "keep",
+		Usage:     "make what the candidate prints the expected output",
+		ArgsUsage: "NAME",
+		Description: "For an answer that was confirmed elsewhere. Runs the candidate, shows what it printed\n" +
+			"and asks; a run that was not clean is never kept. The case shows as kept from then on,\n" +
+			"since it proves no more than the program that made it.\n\n" +
+			"   cold case keep first-part/logbook",
+		Flags:  []cli.Flag{solutionFlag(&f.solution), langFlag(&f.lang), yesFlag(&f.yes)},
+		Action: func(ctx context.Context, c *cli.Command) error { return a.caseKeep(ctx, c, f) },
+	}
+}
+
+func solutionFlag(into *string) cli.Flag {
+	return &cli.StringFlag{Name: "solution", Usage: "run `FILE`, not the candidate edited last", Destination: into, TakesFile: true}
+}
+
+func langFlag(into *string) cli.Flag {
+	return &cli.StringFlag{Name: "lang", Usage: "take the solution for `NAME`, such as cpp17", Destination: into}
+}
+
+func (a *app) caseKeep(ctx context.Context, c *cli.Command, f answerFlags) error {
+	if err := atMost(c, 1); err != nil {
+		return err
+	}
+	p, one, err := a.namedCase(c)
+	if err != nil {
+		return err
+	}
+	if len(one.Accepted) > 0 {
+		return usageError("the answer of %s is known already; 'cold case edit %s' changes it", one.Name, one.Name)
+	}
+	printed, err := a.answer(ctx, p, one, f)
+	if err != nil {
+		return err
+	}
+	if printed.outcome.Verdict != verdict.Unjudged {
+		return usageError("%s is not kept: %s", one.Name, printed.words())
+	}
+	a.screen.Print("%s printed for %s, in %s:", view.Visible(printed.source), view.Visible(one.Name), view.Duration(printed.outcome.Usage.CPU))
+	a.screen.Answer(printed.text)
+	if err := a.confirm(f.yes, "keep this as the expected output?"); err != nil {
+		return err
+	}
+	where, err := p.Keep(one, printed.text, printed.source, time.Now())
+	if err != nil {
+		return err
+	}
+	a.screen.Print("kept in %s", view.Visible(where))
+	return nil
+}
+
+func (a *app) caseRefuseCommand() *cli.Command {
+	var f answerFlags
+	return &cli.Command{
+		Name:      "refuse",
+		Usage:     "note that an answer is known to be wrong",
+		ArgsUsage: "NAME",
+		Description: "Notes what the candidate prints, or --answer, as wrong: a later run that prints it again\n" +
+			"says so at once. With --too, so does one that prints a number on the wrong side of it.\n\n" +
+			"   cold case refuse first-part/logbook --too low",
+		Flags: []cli.Flag{
+			&cli.StringFlag{Name: "answer", Usage: "refuse `TEXT`, without running anything", Destination: &f.answer},
+			&cli.StringFlag{Name: "too", Usage: "say that it is `high or low`", Destination: &f.too},
+			solutionFlag(&f.solution), langFlag(&f.lang), yesFlag(&f.yes),
+		},
+		Action: func(ctx context.Context, c *cli.Command) error { return a.caseRefuse(ctx, c, f) },
+	}
+}
+
+func (a *app) caseRefuse(ctx context.Context, c *cli.Command, f answerFlags) error {
+	if err := atMost(c, 1); err != nil {
+		return err
+	}
+	size := map[string]string{"": "", "high": problem.TooHigh, "low": problem.TooLow}
+	if _, ok := size[f.too]; !ok {
+		return usageError("--too is %q; it can be high or low", f.too)
+	}
+	p, one, err := a.namedCase(c)
+	if err != nil {
+		return err
+	}
+	text := []byte(f.answer + "\n")
+	if f.answer == "" {
+		printed, err := a.answer(ctx, p, one, f)
+		if err != nil {
+			return err
+		}
+		if !printed.outcome.Ran || printed.outcome.ExitCode != 0 || printed.outcome.Signal != "" {
+			return usageError("there is no answer to refuse: %s; --answer gives one", printed.words())
+		}
+		text = printed.text
+		a.screen.Print("%s printed for %s:", view.Visible(printed.source), view.Visible(one.Name))
+		a.screen.Answer(text)
+		if err := a.confirm(f.yes, "note this answer as wrong?"); err != nil {
+			return err
+		}
+	}
+	where, err := p.Refuse(one, text, size[f.too])
+	if err != nil {
+		return err
+	}
+	a.screen.Print("refused in %s", view.Visible(where))
+	return nil
+}
+
+// A printed is what a solution printed for a case.
+type printed struct {
+	source  string // the solution with its arguments
+	text    []byte
+	outcome verdict.Outcome
+	ended   judge.Ended
+}
+
+// words say how a run ended that was not clean.
+func (p printed) words() string {
+	words := p.source + " got " + p.outcome.Verdict.String()
+	message := p.outcome.Message
+	if !p.outcome.Ran && p.outcome.Message == "" {
+		words, message = p.source+" got "+p.ended.Verdict.String(), p.ended.Message
+	}
+	if message != "" {
+		words += " (" + message + ")"
+	}
+	return words
+}
+
+// answer runs a solution on one case and returns what it printed.
+func (a *app) answer(ctx context.Context, p *problem.Problem, one problem.Case, f answerFlags) (printed, error) {
+	solution, err := a.solutionFor(p, one, f)
+	if err != nil {
+		return printed{}, err
+	}
+	var text bytes.Buffer
+	made := printed{source: strings.Join(append([]string{solution.File}, solution.Args...), " ")}
+	index := 0
+	for i := range p.Cases {
+		if p.Cases[i].Name == one.Name {
+			index = i
+		}
+	}
+	options := judge.Options{
+		Languages: a.languages, Cases: []int{index}, KeepAll: true, MissingIsFault: true,
+		Output: func(int, int) io.Writer { text.Reset(); return &text },
+	}
+	err = judge.Run(ctx, p, []problem.Solution{solution}, options, func(event judge.Event) {
+		switch e := event.(type) {
+		case judge.Building:
+			a.screen.Progress("building …")
+		case judge.Running:
+			a.screen.Progress("running %s on %s", view.Visible(solution.File), view.Visible(one.Name))
+		case judge.Case:
+			made.outcome = e.Outcome
+		case judge.Ended:
+			made.ended = e
+		}
+	})
+	made.text = text.Bytes()
+	return made, err
+}
+
+// solutionFor chooses what is to answer a case: the solution that was named,
+// the one that runs the case's group, or the candidate edited last.
+func (a *app) solutionFor(p *problem.Problem, one problem.Case, f answerFlags) (s problem.Solution, err error) {
+	switch {
+	case f.solution != "":
+		entries, err := p.FindSolutions(f.solution, a.dir)
+		if err != nil {
+			return s, err
+		}
+		s = entries[0]
+		for _, entry := range entries {
+			if entry.Runs(one.Group) {
+				s = entry
+				break
+			}
+		}
+	default:
+		s, err = p.CandidateFor(one.Group)
+	}
+	if err != nil {
+		return s, err
+	}
+	if f.lang != "" {
+		s.Language = f.lang
+	}
+	if err := checkLanguage(a.languages, s); err != nil {
+		return s, err
+	}
+	if !s.Runs(one.Group) {
+		return s, usageError("%s does not run the group %s; name one that does with --solution", s.File, one.Group)
+	}
+	return s, nil
+}

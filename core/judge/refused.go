@@ -1,0 +1,104 @@
+package judge
+
+import (
+	"bytes"
+	"fmt"
+	"io"
+	"math/big"
+	"os"
+	"strings"
+
+	"coldverdict/core/compare"
+	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+)
+
+// byRefused rejects an output that is known to be wrong: one that was refused,
+// or a number on the wrong side of one whose size is known.
+func (r *caseRun) byRefused(o *verdict.Outcome) {
+	if len(r.test.Refused) == 0 || o.Verdict == verdict.Accepted || o.Stdout.Cut {
+		return
+	}
+	got, isNumber := onlyNumber(o.Stdout.Bytes)
+	var bounds []string
+	for _, refused := range r.test.Refused {
+		text, err := refused.Answer.Head(KeptText)
+		if err != nil {
+			continue
+		}
+		size := strings.ReplaceAll(refused.Size, "-", " ")
+		d, err := Compare(r.problem, problem.Data{Text: text, Size: int64(len(text))}, o.Stdout.Bytes)
+		if err == nil && d == nil {
+			o.Verdict, o.Message = verdict.WrongAnswer, "this very answer was refused"
+			if size != "" {
+				o.Message += " as " + size
+			}
+			return
+		}
+		known, ok := onlyNumber(text)
+		if !ok || !isNumber || size == "" {
+			continue
+		}
+		words := fmt.Sprintf("%s was refused as %s", bytes.TrimSpace(text), size)
+		if way := got.Cmp(known); way < 0 && refused.Size == problem.TooLow || way > 0 && refused.Size == problem.TooHigh {
+			o.Verdict, o.Message = verdict.WrongAnswer, size+": "+words
+			return
+		}
+		bounds = append(bounds, words)
+	}
+	if o.Verdict == verdict.Unjudged && len(bounds) > 0 {
+		o.Message = strings.TrimPrefix(printedWords(o.Stdout)+"; "+strings.Join(bounds, ", "), "; ")
+	}
+}
+
+// onlyNumber returns the number that is all there is in a text. Exponents
+// are left out: they make numbers of any size.
+func onlyNumber(text []byte) (*big.Rat, bool) {
+	text = bytes.TrimSpace(text)
+	if len(text) == 0 || len(text) > 400 || bytes.ContainsFunc(text, func(c rune) bool { return !strings.ContainsRune("+-.0123456789", c) }) {
+		return nil, false
+	}
+	return new(big.Rat).SetString(string(text))
+}
+
+// Compare holds a text against an expected output as the problem says, and
+// returns where they part, or nil. The error says that the expected output
+// could not be read.
+func Compare(p *problem.Problem, expected problem.Data, got []byte) (*verdict.Difference, error) {
+	source, err := expected.Open()
+	if err != nil {
+		return nil, err
+	}
+	text, err := io.ReadAll(source)
+	source.Close()
+	if err != nil {
+		return nil, err
+	}
+	c, err := compare.New(comparisonOf(p), &compare.Inline{Text: text})
+	if err != nil {
+		return nil, err
+	}
+	defer c.Close()
+	c.Write(got)
+	return c.Result()
+}
+
+// filesExplained says what a failure has to do with the files that the problem
+// names.
+func (r *caseRun) filesExplained(o *verdict.Outcome) (words []string) {
+	files := r.problem.Files
+	if files == (problem.Files{}) {
+		return nil
+	}
+	source, err := os.ReadFile(r.plan.Build.Source)
+	unnamed := func(name string) bool {
+		return name != "" && err == nil && !strings.Contains(strings.ToLower(string(source)), strings.ToLower(name))
+	}
+	if unnamed(files.Input) {
+		words = append(words, fmt.Sprintf("the input is in the file %s, which the source does not name; standard input is empty", files.Input))
+	}
+	if o.Verdict == verdict.WrongAnswer && o.Difference == nil && unnamed(files.Output) {
+		words = append(words, fmt.Sprintf("the output belongs in the file %s, which the source does not name", files.Output))
+	}
+	return words
+}
