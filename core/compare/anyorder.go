@@ -2,59 +2,155 @@ package compare
 
 import (
 	"bytes"
+	"fmt"
+	"hash/maphash"
+
+	"coldverdict/core/verdict"
 )
 
-// compareAnyOrder compares the lines, or the words, of two texts as multisets.
-// It holds the items of the expected text.
-func compareAnyOrder(want, got *text, s Settings) *parting {
-	next := (*text).item
-	if s.AnyOrder == "lines" {
-		next = (*text).lineItem
+// How much of the expected text is held where any order is accepted. Past
+// either it is decided by sums alone.
+const (
+	mostHeldBytes = 64 << 20
+	mostHeldItems = 1 << 20
+)
+
+// A bag is a multiset of lines or words. Items of the expected text are put
+// in, and those of the output taken out.
+//
+// Whether it ends up empty is decided by a sum of keyed hashes, which does not
+// depend on the order (Clarke and others, Incremental multiset hash functions,
+// 2003): 128 bits with keys made anew for each run, so that two multisets that
+// differ have equal sums once in 2^128. The items themselves are kept, while
+// they are few, to say which of them differ.
+type bag struct {
+	seeds [2]maphash.Seed
+	sums  [2]uint64
+	items int            // put in and not taken out
+	held  map[string]int // the items and how often each is in; nil: too many
+	bytes int            // of what is held
+}
+
+func newBag() *bag {
+	return &bag{seeds: [2]maphash.Seed{maphash.MakeSeed(), maphash.MakeSeed()}, held: map[string]int{}}
+}
+
+func (b *bag) put(item []byte) {
+	b.add(item, 1)
+	if b.held == nil {
+		return
 	}
-	left := map[string]int{}
-	total := 0
+	if _, known := b.held[string(item)]; !known {
+		b.bytes += len(item)
+		if b.bytes > mostHeldBytes || len(b.held) >= mostHeldItems {
+			b.held = nil
+			return
+		}
+	}
+	b.held[string(item)]++
+}
+
+// take takes an item out. Where the items are held it reports that this one
+// was not in, and whether it ever was.
+func (b *bag) take(item []byte) (missing, known bool) {
+	b.add(item, -1)
+	if b.held == nil {
+		return false, false
+	}
+	n, known := b.held[string(item)]
+	if n <= 0 {
+		return true, known
+	}
+	b.held[string(item)] = n - 1
+	return false, known
+}
+
+func (b *bag) add(item []byte, times int) {
+	b.items += times
+	for i, seed := range b.seeds {
+		b.sums[i] += uint64(times) * maphash.Bytes(seed, item)
+	}
+}
+
+func (b *bag) empty() bool { return b.items == 0 && b.sums == [2]uint64{} }
+
+// left counts items that were put in and not taken out, and returns the least
+// of them, so that the same texts give the same message.
+func (b *bag) left() (n int, least string) {
+	for item, more := range b.held {
+		if more > 0 {
+			if n == 0 || item < least {
+				least = item
+			}
+			n += more
+		}
+	}
+	return n, least
+}
+
+// compareAnyOrder compares the lines, or the words, of two texts as multisets.
+func compareAnyOrder(want, got *text, s Settings) *parting {
+	next, unit := (*text).item, "word"
+	if s.AnyOrder == "lines" {
+		next, unit = (*text).lineItem, "line"
+	}
+	bag := newBag()
+	var item []byte
+	take := func(t *text) (at place, ok bool) {
+		item, at, ok = next(t, item[:0], s)
+		return at, ok
+	}
 	for {
-		item, _, ok := next(want, s)
-		if !ok {
+		if _, ok := take(want); !ok {
 			break
 		}
-		left[item]++
-		total++
+		bag.put(item)
 	}
 	wantEnd := want.place()
+	extra := 0
+	count := func(d *verdict.Difference) {
+		for {
+			if _, ok := take(got); !ok {
+				break
+			}
+			if missing, _ := bag.take(item); missing {
+				extra++
+			}
+		}
+		left, _ := bag.left()
+		d.Differ, d.Unit = max(extra, left), unit
+	}
 	for {
-		item, at, ok := next(got, s)
+		at, ok := take(got)
 		if !ok {
 			break
 		}
-		if left[item] == 0 {
+		if missing, known := bag.take(item); missing {
 			reason := "this is not among the expected " + s.AnyOrder
-			if _, known := left[item]; known {
+			if known {
 				reason = "this comes more often than expected"
 			}
-			return &parting{want: wantEnd, got: at, reason: reason}
+			extra++
+			return &parting{want: wantEnd, got: at, reason: reason, rest: count}
 		}
-		left[item]--
-		total--
 	}
-	if total == 0 {
+	if bag.empty() {
 		return nil
 	}
 	p := ended(wantEnd, got)
-	p.reason = "missing: " + cut(firstLeft(left), 60)
-	return p
-}
-
-// firstLeft returns the least item that is left over, so that the same texts
-// give the same message.
-func firstLeft(left map[string]int) string {
-	least, found := "", false
-	for item, n := range left {
-		if n > 0 && (!found || item < least) {
-			least, found = item, true
-		}
+	p.rest = count
+	_, least := bag.left()
+	switch {
+	case bag.held != nil:
+		p.reason = "missing: " + cut(least, 60)
+	case bag.items > 0:
+		p.reason = fmt.Sprintf("%d %s are missing", bag.items, s.AnyOrder)
+	case bag.items < 0:
+		p.reason = fmt.Sprintf("there are %d %s too many", -bag.items, s.AnyOrder)
+	default:
+		p.reason = fmt.Sprintf("these are not the expected %s in any order; they are too many to say which differ", s.AnyOrder)
 	}
-	return least
+	return p
 }
 
 func cut(s string, most int) string {
@@ -64,32 +160,30 @@ func cut(s string, most int) string {
 	return s
 }
 
-// item returns the next word.
-func (t *text) item(s Settings) (string, place, bool) {
+// item appends the next word to buffer.
+func (t *text) item(buffer []byte, s Settings) (word []byte, at place, ok bool) {
 	t.skipGap()
-	at := t.place()
-	var word []byte
-	for t.more() && !isSpace(t.chunk[0]) {
-		n := 0
-		for n < len(t.chunk) && !isSpace(t.chunk[n]) {
-			n++
+	at, word = t.place(), buffer
+	for t.more() {
+		n := skipWord(t.chunk, 0)
+		if n == 0 {
+			break
 		}
 		word = append(word, t.chunk[:n]...)
 		t.advance(n)
 	}
-	return fold(word, s), at, len(word) > 0
+	return folded(word, s), at, len(word) > 0
 }
 
-// lineItem returns the next line as the mode sees it. Blank lines at the end
-// of the text do not count, except in mode exact.
-func (t *text) lineItem(s Settings) (string, place, bool) {
+// lineItem appends the next line, as the mode sees it, to buffer. Blank lines
+// at the end of the text do not count, except in mode exact.
+func (t *text) lineItem(buffer []byte, s Settings) (line []byte, at place, ok bool) {
 	if s.Mode != "exact" {
 		if !t.more() || t.blankToEnd() {
-			return "", t.place(), false
+			return nil, t.place(), false
 		}
 	}
-	at := t.place()
-	var line []byte
+	at, line = t.place(), buffer
 	ended, any := false, false
 	for !ended && t.more() {
 		any = true
@@ -109,20 +203,14 @@ func (t *text) lineItem(s Settings) (string, place, bool) {
 	case "", "lines":
 		line = line[:lastVisible(line)+1]
 	}
-	return fold(line, s), at, any
+	return folded(line, s), at, any
 }
 
 // blankToEnd reports whether nothing visible follows.
 func (t *text) blankToEnd() bool {
 	for i := 0; ; i++ {
-		for i >= len(t.chunk) {
-			rest := t.chunk
-			t.chunk = nil
-			if !t.more() {
-				t.chunk = rest
-				return true
-			}
-			t.chunk = append(append([]byte(nil), rest...), t.chunk...)
+		if i == len(t.chunk) && !t.grow() {
+			return true
 		}
 		if !isSpace(t.chunk[i]) {
 			return false
@@ -130,11 +218,13 @@ func (t *text) blankToEnd() bool {
 	}
 }
 
-func fold(item []byte, s Settings) string {
+// folded puts an item into lower case, in place, where letter case does not
+// count.
+func folded(item []byte, s Settings) []byte {
 	if s.IgnoreCase {
 		for i, c := range item {
 			item[i] = lower(c)
 		}
 	}
-	return string(item)
+	return item
 }

@@ -2,8 +2,9 @@
 //
 // A Comparison is a writer: it eats the output while it is printed, reads the
 // expected text beside it, and keeps only the first difference and its
-// surroundings. Its memory does not grow with either text, except where any
-// order is accepted: then it holds the expected text once.
+// surroundings, and how many differ in all. Its memory does not grow with
+// either text. Where any order is accepted it holds the expected text up to a
+// bound, past which it still decides, and says less of what differs.
 //
 // The modes differ in what they count as equal:
 //
@@ -141,29 +142,34 @@ func (d *side) start(s Settings) {
 		want.skipMark()
 		if p := s.mode()(want, got, s); p != nil && d.fault == nil {
 			d.found = p.difference(want, got)
+			p.countIn(d.found, want, got, s)
 		}
 	})
 }
 
-// Write takes the next part of the output. It fails once no more of the
-// output can change the result.
+// countIn counts how many lines or words differ in all.
+func (p *parting) countIn(d *verdict.Difference, want, got *text, s Settings) {
+	switch {
+	case p.rest != nil:
+		p.rest(d)
+	case s.Mode == "tokens" || s.Mode == "numbers":
+		countWords(want, got, p, s, d)
+	default:
+		countLines(want, got, p, s, d)
+	}
+}
+
+// Write takes the next part of the output. It never fails.
 func (c *Comparison) Write(part []byte) (int, error) {
-	open := false
 	for _, d := range c.sides {
 		if d.done || len(part) == 0 {
 			continue
 		}
 		d.chunk = part
 		d.next()
-		open = open || !d.done
-	}
-	if !open && len(part) > 0 {
-		return 0, errDecided
 	}
 	return len(part), nil
 }
-
-var errDecided = fmt.Errorf("the comparison has come to its end")
 
 // Result ends the output and returns nil if it was accepted, or the first
 // difference; of several accepted texts, from the one that agrees for longest.

@@ -4,7 +4,11 @@ import (
 	"bytes"
 	"errors"
 	"io"
+	"math/big"
 	"math/rand/v2"
+	"regexp"
+	"slices"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -148,6 +152,49 @@ func TestAnyOrderTakesMultisets(t *testing.T) {
 	assert.NotNil(t, hold(t, Settings{Mode: "exact", AnyOrder: "lines"}, "b \na\n", 2, "a\nb\n"))
 }
 
+func TestNumbersAreHeldToTheTolerancesAsTheyAreSpelled(t *testing.T) {
+	nines := strings.Repeat("9", 400)
+	for _, tt := range []struct {
+		want, got          string
+		absolute, relative float64
+		equal              bool
+	}{
+		{"1", "1.000001", 1e-6, 0, true}, // which floating point would take for more
+		{"1", "1.0000010000001", 1e-6, 0, false},
+		{"0", "0.000001", 1e-6, 0, true},
+		{"100", "100.01", 0, 1e-4, true},
+		{"100", "100.0100001", 0, 1e-4, false},
+		{"1e400", "2e400", 1e-6, 1e-6, false},
+		{"1e400", "1.0000001E+400", 0, 1e-6, true},
+		{"1e400", "inf", 1e-6, 1e-6, false},
+		{"1e-400", "0", 1e-6, 0, true},
+		{"1e-400", "2e-400", 0, 0.5, false},
+		{"0.0", "-0", 0, 0, true},
+		{"100000000000000000000.5", "100000000000000000000.4", 1e-6, 0, false},
+		{nines, nines + ".0", 0, 0, true},
+		{nines, nines[1:] + "8.5", 0.25, 0, false},
+		{nines + ".25", nines + ".5", 0.25, 0, true},
+		{"1e999999999", "1e999999998", 1, 1e-6, false},
+		{"1e999999999", "5", 1, 2, true},                                    // two times as much is allowed
+		{"1e99999999999999999999", "1e99999999999999999998", 0, 1e-9, true}, // both out of range
+		{"1e-999999999", "5", 1, 0, false},
+		{"inf", "Infinity", 0, 0, true},
+		{"Inf", "+∞", 0, 0, true},
+		{"inf", "-inf", 1e9, 1e9, false},
+		{"nan", "-nan(ind)", 0, 0, true},
+		{"nan", "0", 1e9, 1e9, false},
+		{"infinite", "inf", 1e9, 1e9, false},
+		{"+.5", "5.e-1", 0, 0, true},
+		{"0x10", "16", 1, 1, false},
+		{"1_000", "1000", 1, 1, false},
+		{"1e", "1", 1, 1, false},
+		{".", "0", 1, 1, false},
+	} {
+		d := hold(t, Settings{Mode: "numbers", Absolute: tt.absolute, Relative: tt.relative}, tt.got, 7, tt.want)
+		assert.Equal(t, tt.equal, d == nil, "%.20s against %.20s", tt.want, tt.got)
+	}
+}
+
 func TestLetterCaseCanBeIgnored(t *testing.T) {
 	for _, mode := range Modes() {
 		s := Settings{Mode: mode, IgnoreCase: true}
@@ -200,16 +247,61 @@ func TestAVeryLongLineIsCutAroundTheDifference(t *testing.T) {
 	assert.Equal(t, 'b', []rune(e.Lines[e.Mark])[e.Column-1-e.Starts[e.Mark]])
 }
 
-func TestTheWriterSaysWhenItHasSeenEnough(t *testing.T) {
-	c, err := New(Settings{}, &Inline{Text: []byte("1\n")})
-	require.NoError(t, err)
-	defer c.Close()
-	for range 100 {
-		if _, err = c.Write(bytes.Repeat([]byte("2\n"), 100)); err != nil {
-			return
-		}
+func TestItIsCountedHowManyDifferInAll(t *testing.T) {
+	long := strings.Repeat("1 2\n", 5000)
+	for _, tt := range []struct {
+		name      string
+		s         Settings
+		want, got string
+		differ    int
+		lines     [2]int // expected and got
+	}{
+		{"one line", Settings{}, "1\n2\n3\n", "1\n4\n3\n", 1, [2]int{3, 3}},
+		{"two of them, the last one", Settings{}, "1\n2\n3\n", "0\n2\n4", 2, [2]int{3, 3}},
+		{"blanks at line ends do not count", Settings{}, "1\n2\n3\n", "0 \n2\t\n3\n\n \n", 1, [2]int{3, 3}},
+		{"a line is missing", Settings{}, "1\n2\n3\n", "1\n2\n", 1, [2]int{3, 2}},
+		{"there are too many", Settings{}, "1\n", "1\n\n2\n3", 3, [2]int{1, 4}},
+		{"nothing was printed", Settings{}, "1\n2\n", "", 2, [2]int{2, 0}},
+		{"a blank line between", Settings{}, "a\nb\n", "a\n\nb\n", 2, [2]int{2, 3}},
+		{"letter case", Settings{IgnoreCase: true}, "A\nB\nC\n", "x\nb\nc\n", 1, [2]int{3, 3}},
+		{"in every byte", Settings{Mode: "exact"}, "1\n2\n", "1 \n2 \n", 2, [2]int{2, 2}},
+		{"words", Settings{Mode: "tokens"}, "1 2\n3 4\n", "1 5 3\n6", 2, [2]int{}},
+		{"words run together", Settings{Mode: "tokens"}, "1 2 3 4\n", "12 3 4\n", 4, [2]int{}},
+		{"a word torn apart", Settings{Mode: "tokens"}, "12 3", "1 2 3", 3, [2]int{}},
+		{"numbers", Settings{Mode: "numbers", Absolute: 0.1}, "1.0 2.0 3.0 x", "1.05 2.5 3.01 y", 2, [2]int{}},
+		{"any order", Settings{AnyOrder: "lines"}, "a\nb\nc\n", "c\nx\ny\n", 2, [2]int{}},
+		{"far into a long text", Settings{}, long + "5\n6\n" + long, long + "6\n7\n" + long, 2, [2]int{10002, 10002}},
+		{"far into many words", Settings{Mode: "tokens"}, long + "5 6 " + long, long + "6 6 " + long, 1, [2]int{}},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			for _, size := range []int{1, 3, 1 << 20} {
+				d := hold(t, tt.s, tt.got, size, tt.want)
+				require.NotNil(t, d)
+				assert.Equal(t, tt.differ, d.Differ)
+				assert.Equal(t, tt.lines, [2]int{d.ExpectedLines, d.GotLines})
+			}
+		})
 	}
-	t.Fatal("it took all")
+	blanks := strings.Repeat(" ", 10_000)
+	d := hold(t, Settings{}, "1"+blanks+"2\n", 999, "1"+blanks+" 2\n")
+	assert.Zero(t, d.Differ, "the beginning of the line was forgotten")
+}
+
+func TestTooManyLinesForAnyOrderAreDecidedAndNotNamed(t *testing.T) {
+	many := make([]byte, 0, 16<<20)
+	for i := range mostHeldItems + 10 {
+		many = append(strconv.AppendInt(many, int64(i), 10), '\n')
+	}
+	moved := append(bytes.Clone(many[20:]), many[:20]...)
+	s := Settings{AnyOrder: "lines"}
+	assert.Nil(t, hold(t, s, string(moved), 1<<20, string(many)))
+	changed := bytes.Replace(many, []byte("\n77777\n"), []byte("\n77778\n"), 1)
+	d := hold(t, s, string(changed), 1<<20, string(many))
+	require.NotNil(t, d)
+	assert.Contains(t, d.Reason, "too many to say which differ")
+	d = hold(t, s, string(many[2:]), 1<<20, string(many))
+	require.NotNil(t, d)
+	assert.Equal(t, "1 lines are missing", d.Reason)
 }
 
 type broken struct{}
@@ -258,26 +350,80 @@ func plain(mode, want, got string) bool {
 		return strings.Join(lines(want), "\n") == strings.Join(lines(got), "\n")
 	case "tokens":
 		return strings.Join(tokens(want), " ") == strings.Join(tokens(got), " ")
+	case "numbers":
+		return slices.EqualFunc(tokens(want), tokens(got), plainClose)
+	case "any lines":
+		return strings.Join(slices.Sorted(slices.Values(lines(want))), "\n") == strings.Join(slices.Sorted(slices.Values(lines(got))), "\n")
+	case "any tokens":
+		return strings.Join(slices.Sorted(slices.Values(tokens(want))), "\n") == strings.Join(slices.Sorted(slices.Values(tokens(got))), "\n")
 	}
 	return want == got
 }
+
+var (
+	plainInteger = regexp.MustCompile(`^[+-]?[0-9]+$`)
+	plainReal    = regexp.MustCompile(`^[+-]?([0-9]+\.?[0-9]*|\.[0-9]+)([eE][+-]?[0-9]{1,4})?$`)
+)
+
+// plainTolerance is the absolute and the relative tolerance of numbers.
+var plainTolerance = big.NewRat(1, 1000)
+
+// plainClose compares two words as fractions.
+func plainClose(want, got string) bool {
+	if !plainReal.MatchString(want) || !plainReal.MatchString(got) {
+		return want == got
+	}
+	w, _ := new(big.Rat).SetString(want)
+	g, _ := new(big.Rat).SetString(got)
+	if plainInteger.MatchString(want) && plainInteger.MatchString(got) {
+		return w.Cmp(g) == 0
+	}
+	off := g.Sub(g, w)
+	off.Abs(off)
+	return off.Cmp(plainTolerance) <= 0 || off.Cmp(new(big.Rat).Mul(plainTolerance, w.Abs(w))) <= 0
+}
+
+// settingsOf are the settings of a mode as plain names it.
+func settingsOf(mode string) Settings {
+	if order, ok := strings.CutPrefix(mode, "any "); ok {
+		return Settings{AnyOrder: order}
+	}
+	return Settings{Mode: mode, Absolute: 1e-3, Relative: 1e-3}
+}
+
+var plainModes = []string{"exact", "lines", "tokens", "numbers", "any lines", "any tokens"}
 
 func FuzzComparisonAgreesWithTheObviousOne(f *testing.F) {
 	for _, seed := range [][2]string{{"1\n2\n", "1\n2"}, {"a b\n\n", "a  b"}, {" \n", ""}, {"x\ty\r\n", "x y"}, {"\v\fz", "z \n \n"}} {
 		f.Add(seed[0], seed[1], uint8(1))
 	}
 	f.Fuzz(func(t *testing.T, want, got string, size uint8) {
-		for _, mode := range []string{"exact", "lines", "tokens"} {
-			d := hold(t, Settings{Mode: mode}, got, int(size)+1, want)
-			if strings.HasPrefix(want, "\xef\xbb\xbf") {
-				continue
-			}
+		if strings.HasPrefix(want, "\xef\xbb\xbf") || hugeExponent.MatchString(want+" "+got) {
+			return
+		}
+		for _, mode := range plainModes {
+			d := hold(t, settingsOf(mode), got, int(size)+1, want)
 			assert.Equal(t, plain(mode, want, got), d == nil, "mode %s", mode)
 		}
-		for _, order := range AnyOrders() {
-			hold(t, Settings{AnyOrder: order}, got, int(size)+1, want)
+	})
+}
+
+// hugeExponent finds numbers that the obvious way cannot hold, and words that
+// mean more to us than to it.
+var hugeExponent = regexp.MustCompile(`(?i)[eE][+-]?[0-9]{4}|nan|inf|∞|#`)
+
+func FuzzNumbersAreReadAsTheObviousWayDoes(f *testing.F) {
+	for _, seed := range []string{"1", "-0", "+5", "1e5", ".5", "5.", "1.5E-300", "0x10", "1_0", "inf", "1e400", "-.0e9", "99999999999999999999"} {
+		f.Add(seed, "1.001")
+	}
+	f.Fuzz(func(t *testing.T, want, got string) {
+		for _, word := range []string{want, got} {
+			if strings.ContainsAny(word, " \t\r\v\f\n") || word == "" || hugeExponent.MatchString(word) {
+				return
+			}
+			assert.Equal(t, plainReal.MatchString(word), looksLikeReal([]byte(word)), "%q", word)
 		}
-		hold(t, Settings{Mode: "numbers", Absolute: 1e-6}, got, int(size)+1, want)
+		assert.Equal(t, plainClose(want, got), newTolerance(settingsOf("numbers")).sameWord([]byte(want), []byte(got)))
 	})
 }
 
@@ -285,7 +431,7 @@ func FuzzComparisonAgreesWithTheObviousOne(f *testing.F) {
 // unrelated ones.
 func TestNearlyEqualTextsAreComparedAsTheObviousWayDoes(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 11))
-	const letters = "ab \t\n\n\r1"
+	const letters = "ab \t\n\n\r1.0-5"
 	for range 20_000 {
 		want := make([]byte, random.IntN(12))
 		for i := range want {
@@ -297,8 +443,8 @@ func TestNearlyEqualTextsAreComparedAsTheObviousWayDoes(t *testing.T) {
 			got = append(got[:at:at], append([]byte{letters[random.IntN(len(letters))]}, got[at:]...)...)
 		}
 		size := 1 + random.IntN(5)
-		for _, mode := range []string{"exact", "lines", "tokens"} {
-			d := hold(t, Settings{Mode: mode}, string(got), size, string(want))
+		for _, mode := range plainModes {
+			d := hold(t, settingsOf(mode), string(got), size, string(want))
 			require.Equal(t, plain(mode, string(want), string(got)), d == nil, "%s: %q against %q", mode, want, got)
 		}
 	}

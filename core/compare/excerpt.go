@@ -39,15 +39,10 @@ func (t *text) excerpt(at place) verdict.Excerpt {
 	if !bytes.Contains(known, []byte{'\n'}) {
 		start = max(0, t.column-utf8.RuneCount(known))
 	}
-	ahead := 0
-	for ahead < memory && t.more() {
-		part := t.chunk[:min(len(t.chunk), memory-ahead)]
-		known = append(known, part...)
-		ahead += len(part)
-		t.chunk = t.chunk[len(part):]
-	}
+	ahead := t.peek(memory)
+	known = append(known, ahead...)
 	lines := strings.Split(string(known), "\n")
-	whole := !t.more()
+	whole := len(t.peek(memory+1)) <= memory
 	e := verdict.Excerpt{FirstLine: first + 1, Column: at.column + 1, AtStart: !t.forgot}
 	if t.forgot && len(lines) > 1 && at.line > first {
 		lines = lines[1:] // its beginning was forgotten

@@ -1,5 +1,7 @@
 package compare
 
+import "coldverdict/core/verdict"
+
 // A place is a position in a text: newlines before it, and characters since
 // the last of them.
 type place struct{ line, column int }
@@ -12,11 +14,14 @@ type parting struct {
 	want, got place
 	reason    string // what kind of difference, where the texts do not show it
 	atEnd     bool   // the output ended: got is where the next text was expected
+	// rest counts how many lines or words differ in all. It is called last, and
+	// reads both texts to their ends.
+	rest func(*verdict.Difference)
 }
 
 func compareExact(want, got *text, s Settings) *parting {
 	for {
-		skipCommon(want, got, nil)
+		skipCommon(want, got, s.IgnoreCase, nil)
 		if p, over := atEnds(want, got); over {
 			return p
 		}
@@ -87,7 +92,7 @@ func compareSpaced(want, got *text, s Settings, judge func(want, got gap, first 
 	for first := true; ; first = false {
 		// Where both stand after equal visible bytes, equal bytes lead to the
 		// same state, up to the last visible one of them.
-		skipCommon(want, got, func(equal []byte) int { return lastVisible(equal) + 1 })
+		skipCommon(want, got, s.IgnoreCase, func(equal []byte) int { return lastVisible(equal) + 1 })
 		first = first && want.place() == place{} && got.place() == place{}
 		wantGap, gotGap := want.skipGap(), got.skipGap()
 		if p, over := atEnds(want, got); over {

@@ -2,7 +2,6 @@ package compare
 
 import (
 	"bytes"
-	"errors"
 	"math"
 	"strconv"
 )
@@ -14,10 +13,12 @@ const longestNumber = 64 << 10
 // compareNumbers compares word by word; two words that are numbers may differ
 // within the tolerances.
 func compareNumbers(want, got *text, s Settings) *parting {
+	within := newTolerance(s)
 	var wantWord, gotWord []byte
 	for {
 		// Between equal words both texts stand at the same kind of place.
-		skipCommon(want, got, func(equal []byte) int { return lastSpace(equal) + 1 })
+		skipCommon(want, got, false, func(equal []byte) int { return lastSpace(equal) + 1 })
+		within.skipWords(want, got)
 		want.skipGap()
 		got.skipGap()
 		if p, over := atEnds(want, got); over {
@@ -25,7 +26,7 @@ func compareNumbers(want, got *text, s Settings) *parting {
 		}
 		wantAt, gotAt := want.place(), got.place()
 		wantWord, gotWord = want.word(wantWord[:0]), got.word(gotWord[:0])
-		if !sameWord(wantWord, gotWord, s) {
+		if !within.sameWord(wantWord, gotWord) {
 			return &parting{want: wantAt, got: gotAt, reason: numberReason(wantWord, gotWord)}
 		}
 		if len(wantWord) == longestNumber {
@@ -34,6 +35,37 @@ func compareNumbers(want, got *text, s Settings) *parting {
 			}
 		}
 	}
+}
+
+// skipWords passes over words that count as equal and that lie, with what ends
+// them, in the pieces at hand.
+func (t *tolerance) skipWords(want, got *text) {
+	w, g := want.chunk, got.chunk
+	i, j := 0, 0
+	for {
+		a, b := skipSpaces(w, i), skipSpaces(g, j)
+		wordEnd, gotEnd := skipWord(w, a), skipWord(g, b)
+		if wordEnd == len(w) || gotEnd == len(g) || !t.sameWord(w[a:wordEnd], g[b:gotEnd]) {
+			break
+		}
+		i, j = wordEnd, gotEnd
+	}
+	want.advance(i)
+	got.advance(j)
+}
+
+func skipSpaces(b []byte, i int) int {
+	for i < len(b) && isSpace(b[i]) {
+		i++
+	}
+	return i
+}
+
+func skipWord(b []byte, i int) int {
+	for i < len(b) && !isSpace(b[i]) {
+		i++
+	}
+	return i
 }
 
 // compareRestOfWord compares byte by byte what is left of two long words.
@@ -76,9 +108,17 @@ func lastSpace(b []byte) int {
 	return i
 }
 
-func sameWord(want, got []byte, s Settings) bool {
+// sameWord reports whether two words count as equal: the same bytes, the same
+// integer, or numbers of which one at most is spelled as an integer and which
+// are within the tolerances.
+func (t *tolerance) sameWord(want, got []byte) bool {
 	if bytes.Equal(want, got) {
 		return true
+	}
+	if w, ok := readPlain(want); ok {
+		if g, ok := readPlain(got); ok && !(w.whole && g.whole) {
+			return t.close(w.value(), g.value(), want, got)
+		}
 	}
 	if w, ok := integer(want); ok {
 		if g, ok := integer(got); ok {
@@ -87,14 +127,14 @@ func sameWord(want, got []byte, s Settings) bool {
 	}
 	if w, ok := number(want); ok {
 		if g, ok := number(got); ok {
-			return within(w, g, s)
+			return t.close(w, g, want, got)
 		}
 	}
 	if len(want) != len(got) {
 		return false
 	}
 	for i := range want {
-		if !same(want[i], got[i], s.IgnoreCase) {
+		if !same(want[i], got[i], t.ignoreCase) {
 			return false
 		}
 	}
@@ -111,13 +151,8 @@ func integer(word []byte) ([]byte, bool) {
 		negative = digits[0] == '-'
 		digits = digits[1:]
 	}
-	if len(digits) == 0 {
+	if len(digits) == 0 || countDigits(digits) < len(digits) {
 		return nil, false
-	}
-	for _, c := range digits {
-		if c < '0' || c > '9' {
-			return nil, false
-		}
 	}
 	digits = bytes.TrimLeft(digits, "0")
 	if negative && len(digits) > 0 {
@@ -126,29 +161,70 @@ func integer(word []byte) ([]byte, bool) {
 	return digits, true
 }
 
-// number reads a word as a real, in any notation that languages print:
-// digits, exponents, inf and nan. Hexadecimal and digits set apart by
-// underscores are words.
-func number(word []byte) (float64, bool) {
-	if len(word) == 0 || bytes.ContainsAny(word, "xX_pP") {
-		return 0, false
+// countDigits returns how many digits a text begins with.
+func countDigits(text []byte) int {
+	n := 0
+	for n < len(text) && text[n] >= '0' && text[n] <= '9' {
+		n++
 	}
-	x, err := strconv.ParseFloat(string(word), 64)
-	if errors.Is(err, strconv.ErrRange) {
-		err = nil // too large: an infinity
-	}
-	return x, err == nil
+	return n
 }
 
-func within(want, got float64, s Settings) bool {
-	if math.IsNaN(want) || math.IsNaN(got) {
-		return math.IsNaN(want) && math.IsNaN(got)
+// number reads a word as a real, in any notation that languages print: digits,
+// a sign, exponents, and the words for infinity and for what is no number.
+// Hexadecimal and digits set apart by underscores are words. What is too large
+// is an infinity.
+func number(word []byte) (float64, bool) {
+	if !looksLikeReal(word) {
+		return wordedNumber(word)
 	}
-	if math.IsInf(want, 0) || math.IsInf(got, 0) {
-		return want == got
+	x, _ := strconv.ParseFloat(string(word), 64) // fails for what is too large only
+	return x, true
+}
+
+// looksLikeReal reports whether a word is digits with a point and an exponent,
+// each of which may be missing.
+func looksLikeReal(word []byte) bool {
+	if len(word) > 0 && (word[0] == '-' || word[0] == '+') {
+		word = word[1:]
 	}
-	off := math.Abs(want - got)
-	return off <= s.Absolute || off <= s.Relative*math.Abs(want)
+	before := countDigits(word)
+	word = word[before:]
+	after := 0
+	if len(word) > 0 && word[0] == '.' {
+		after = countDigits(word[1:])
+		word = word[1+after:]
+	}
+	if before+after == 0 || len(word) == 0 {
+		return before+after > 0
+	}
+	if word[0] != 'e' && word[0] != 'E' {
+		return false
+	}
+	word = word[1:]
+	if len(word) > 0 && (word[0] == '-' || word[0] == '+') {
+		word = word[1:]
+	}
+	return len(word) > 0 && countDigits(word) == len(word)
+}
+
+// wordedNumber reads the words that languages print for infinities and for
+// what is no number.
+func wordedNumber(word []byte) (float64, bool) {
+	if len(word) < 3 || len(word) > len("-Infinity") {
+		return 0, false
+	}
+	sign := 1
+	if word[0] == '-' {
+		sign = -1
+	}
+	switch string(bytes.ToLower(bytes.TrimLeft(word, "+-"))) {
+	case "inf", "infinity", "∞", "1.#inf":
+		return math.Inf(sign), true
+	case "nan", "nan(ind)", "1.#ind", "1.#qnan":
+		return math.NaN(), true
+	}
+	return 0, false
 }
 
 // numberReason says by how much two numbers differ.

@@ -2,8 +2,10 @@ package compare
 
 import (
 	"bytes"
+	"encoding/binary"
 	"errors"
 	"io"
+	"math/bits"
 	"unicode/utf8"
 )
 
@@ -126,13 +128,15 @@ func (t *text) remember(part []byte) {
 
 // skipCommon passes over what two texts have in common from where they stand,
 // by whole pieces, and stops before the first byte that differs or at the end
-// of one of them. keep is asked how much of an equal part may be passed over.
-func skipCommon(a, b *text, keep func(equal []byte) int) {
+// of one of them. fold takes letters A to Z for a to z. keep is asked how much
+// of an equal part may be passed over.
+func skipCommon(a, b *text, fold bool, keep func(equal []byte) int) {
 	for a.more() && b.more() {
 		n := min(len(a.chunk), len(b.chunk))
-		common := n
-		if !bytes.Equal(a.chunk[:n], b.chunk[:n]) {
-			common = commonPrefix(a.chunk[:n], b.chunk[:n])
+		common := commonPrefix(a.chunk[:n], b.chunk[:n])
+		for fold && common < n && same(a.chunk[common], b.chunk[common], true) {
+			common++
+			common += commonPrefix(a.chunk[common:n], b.chunk[common:n])
 		}
 		if keep != nil {
 			common = keep(a.chunk[:common])
@@ -148,20 +152,54 @@ func skipCommon(a, b *text, keep func(equal []byte) int) {
 }
 
 // commonPrefix returns how many leading bytes are equal in two slices of the
-// same length, by halving, since equality of blocks is far quicker to see
-// than a single byte.
+// same length, by blocks: to see that blocks are equal is far quicker than to
+// look at each byte.
 func commonPrefix(a, b []byte) int {
-	low, high := 0, len(a)
-	for high-low > 16 {
-		middle := (low + high) / 2
-		if bytes.Equal(a[low:middle], b[low:middle]) {
-			low = middle
-		} else {
-			high = middle
+	const block = 512
+	n := 0
+	for len(a)-n >= block && bytes.Equal(a[n:n+block], b[n:n+block]) {
+		n += block
+	}
+	for len(a)-n >= 8 {
+		if x := binary.LittleEndian.Uint64(a[n:]) ^ binary.LittleEndian.Uint64(b[n:]); x != 0 {
+			return n + bits.TrailingZeros64(x)/8
 		}
+		n += 8
 	}
-	for low < high && a[low] == b[low] {
-		low++
+	for n < len(a) && a[n] == b[n] {
+		n++
 	}
-	return low
+	return n
+}
+
+// peek returns what follows, at most n bytes, without passing over it.
+func (t *text) peek(n int) []byte {
+	for len(t.chunk) < n && t.grow() {
+	}
+	return t.chunk[:min(n, len(t.chunk))]
+}
+
+// grow adds the next piece to chunk, or reports the end.
+func (t *text) grow() bool {
+	if t.over {
+		return false
+	}
+	held := bytes.Clone(t.chunk) // a piece is valid until the next one only
+	next := t.fill()
+	t.over = len(next) == 0
+	t.chunk = append(held, next...)
+	return !t.over
+}
+
+// back returns to the last byte so far that from accepts, among those that are
+// remembered; all that was read since is read again. It reports whether there
+// was one. Places count on from where they were.
+func (t *text) back(from func(last []byte) int) bool {
+	at := from(t.last)
+	if at < 0 {
+		return false
+	}
+	t.chunk = append(bytes.Clone(t.last[at:]), t.chunk...)
+	t.last = t.last[:at]
+	return true
 }

@@ -71,6 +71,27 @@ type Difference struct {
 	Reason string
 
 	ExpectedSide, GotSide Excerpt
+
+	// Differ says how many differ in all, where the outputs are held against
+	// each other line by line or word by word; 0: it is not known. Unit is
+	// "line" or "word".
+	Differ int
+	Unit   string
+	// ExpectedLines and GotLines count lines, but for blank ones at the end; 0
+	// where that is not known.
+	ExpectedLines, GotLines int
+
+	// Answer is the part of the output in which the difference lies, where the
+	// input says that it holds many cases; its zero value: it is not known.
+	Answer Answer
+}
+
+// An Answer is one of several that a program prints in one run.
+type Answer struct {
+	Number, Of int // from 1
+	// FirstLine and LastLine are its share of the input, from 1; 0 where the
+	// input's layout does not tell.
+	FirstLine, LastLine int
 }
 
 // An Excerpt is a few whole lines of a text around a difference.
