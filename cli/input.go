@@ -28,6 +28,8 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 		return usageError("--input runs on that input alone; leave out --case and --failed")
 	case f.every || c.Args().Len() > 1:
 		return usageError("--input runs one solution; name one")
+	case p.Interactive():
+		return usageError("this problem is interactive: 'cold talk' lets you be the candidate, and 'cold try' runs one")
 	case f.json == "-":
 		return usageError("standard output has what the program prints; write the results to a file: --json FILE")
 	case f.repeat > 1:
@@ -52,7 +54,10 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	if len(list) > 1 {
 		return usageError("%s has several parts in verdict.toml; choose one by its group: --group %s", list[0].File, list[0].Groups[0])
 	}
-	list = append(list[:1], references(p, list[0])...)
+	list = list[:1]
+	if !p.Compare.Custom() { // else both may be right
+		list = append(list, references(p, list[0])...)
+	}
 	for i := range list {
 		list[i].Groups = nil
 	}
@@ -94,7 +99,7 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 			continue
 		}
 		expected := problem.Data{Text: texts[1+i].Bytes(), Size: int64(texts[1+i].Len())}
-		if r.Difference, err = judge.Compare(p, expected, texts[0].Bytes()); err != nil {
+		if r.Difference, err = judge.Compare(p.Compare, expected, texts[0].Bytes()); err != nil {
 			return err
 		}
 		r.Compared = true

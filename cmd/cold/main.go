@@ -7,9 +7,11 @@ import (
 
 	"coldverdict/cli"
 	"coldverdict/core/box"
+	"coldverdict/core/script"
 )
 
 func main() {
-	box.Warden() // does not return where this process is to watch programs
+	box.Warden()  // does not return where this process is to watch programs
+	script.Main() // nor where it is to run a script
 	os.Exit(cli.Run(os.Args, os.Stdin, os.Stdout, os.Stderr))
 }

@@ -24,6 +24,7 @@
 package box
 
 import (
+	"context"
 	"errors"
 	"io"
 	"os"
@@ -55,6 +56,9 @@ type Options struct {
 	// Coarse holds limits, but looks at memory rarely, and adds it up
 	// roughly: for compilers, which have room and shall not be slowed down.
 	Coarse bool
+	// Decides gives programs one descriptor more, 3, to write to. What they
+	// write there goes to Run.Decision.
+	Decides bool
 	// Groups are where the box gets a control group from; nil: it has none.
 	Groups *Groups
 
@@ -75,6 +79,14 @@ type Run struct {
 	Output io.Writer
 	// Errors receives standard error in the same way.
 	Errors io.Writer
+	// Decision receives what is written to descriptor 3, if the box has it.
+	Decision io.Writer
+	// Prompt says that somebody waits for what the program prints, so that it
+	// is handed on at once.
+	Prompt bool
+	// Stop ends the run when it is done; that is a result like others, with
+	// EndedByRequest. Nil: it is never done.
+	Stop context.Context
 	// Dir is the working folder, for a box that does not contain. Empty: a
 	// private folder of the box, which is emptied after the run.
 	Dir string
@@ -91,7 +103,7 @@ const (
 	PassedMemory   Ending = "memory"
 	PassedOutput   Ending = "output"
 	PassedProcess  Ending = "processes"
-	EndedByRequest Ending = "request" // the context ended
+	EndedByRequest Ending = "request" // Run.Stop, or the context, ended
 )
 
 // A Result is what is known after a run.
@@ -113,8 +125,19 @@ type Result struct {
 // may be opened.
 var ErrLost = errors.New("lost the worker")
 
-// inMemory is the name of a file that has no path.
-const inMemory = "in memory"
+// pathless is the name of a file that has no path.
+const pathless = "without a path"
+
+// A Waiting says whether a program waits for input.
+type Waiting int
+
+// What is known of that. Only its input wakes a program of one thread that
+// reads it; of several threads, another may still be about to do something.
+const (
+	NotWaiting Waiting = iota // it does something, or sleeps, or it is not known
+	MayWait                   // all threads wait, one of them for input or for any event
+	Waits                     // its only thread reads standard input
+)
 
 // grace is how long a warden may take to end a run that it was told to end.
 const grace = 2 * time.Second

@@ -27,8 +27,9 @@ import (
 // A Box runs programs, one at a time. It is not safe for concurrent use; open
 // one for each program that shall run at the same moment.
 type Box struct {
-	hold Hold
-	dir  string // the working folder, emptied after each run
+	hold    Hold
+	dir     string // the working folder, emptied after each run
+	decides bool   // programs have a third stream
 }
 
 // Groups are a thing of Linux.
@@ -47,7 +48,7 @@ func Open(o Options) (*Box, error) {
 	if err != nil {
 		return nil, fmt.Errorf("cannot start a worker: %w", err)
 	}
-	return &Box{Hold{Walls: NoWalls, Contained: !o.Uncontained}, dir}, nil
+	return &Box{Hold{Walls: NoWalls, Contained: !o.Uncontained}, dir, o.Decides}, nil
 }
 
 // Hold says how the box holds what runs in it.
@@ -130,7 +131,7 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 			return result, err
 		}
 		defer input.Close()
-	} else if _, err := input.Seek(0, io.SeekStart); err != nil {
+	} else if _, err := input.Seek(0, io.SeekStart); err != nil && !errors.Is(err, syscall.ESPIPE) {
 		return result, err
 	}
 	dir := run.Dir
@@ -148,9 +149,12 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		defer input.Close()
 	}
 	live := &running{ending: Exited}
-	carried := &carried{sinks: [2]io.Writer{run.Output, run.Errors}, limit: run.Limits.Output}
+	carried := &carried{sinks: [streamCount]io.Writer{run.Output, run.Errors, run.Decision}, limit: run.Limits.Output}
 	var carrying sync.Mutex
-	var ends [2]*os.File
+	ends := make([]*os.File, 2, streamCount)
+	if b.decides {
+		ends = ends[:streamCount]
+	}
 	var readers sync.WaitGroup
 	for i := range ends {
 		read, write, err := os.Pipe()
@@ -165,7 +169,7 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	}
 	began := time.Now()
 	process, err := os.StartProcess(self, []string{wardenName, string(text)}, &os.ProcAttr{
-		Dir: dir, Env: run.Program.Env, Files: []*os.File{input, ends[0], ends[1]},
+		Dir: dir, Env: run.Program.Env, Files: append([]*os.File{input}, ends...),
 		Sys: &syscall.SysProcAttr{Setsid: true},
 	})
 	for _, end := range ends {
@@ -177,6 +181,9 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	live.began(process.Pid)
 	stop := context.AfterFunc(ctx, func() { live.end(EndedByRequest) })
 	defer stop()
+	if run.Stop != nil {
+		defer context.AfterFunc(run.Stop, func() { live.end(EndedByRequest) })()
+	}
 	if run.Limits.Wall > 0 {
 		defer time.AfterFunc(run.Limits.Wall, func() { live.end(PassedWall) }).Stop()
 	}
@@ -262,7 +269,10 @@ func (r *running) over() Ending {
 	return r.ending
 }
 
-// A sink is one of the two streams of a run.
+// Waiting says that it is not known whether a program waits.
+func (b *Box) Waiting() Waiting { return NotWaiting }
+
+// A sink is one of the streams of a run.
 type sink struct {
 	stream int
 	both   *carried
@@ -303,5 +313,5 @@ func Memory(data []byte) (*os.File, error) {
 	if err != nil {
 		return nil, err
 	}
-	return os.NewFile(uintptr(fd), inMemory), nil
+	return os.NewFile(uintptr(fd), pathless), nil
 }

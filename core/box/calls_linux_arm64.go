@@ -8,3 +8,6 @@ const (
 	machine     = unix.AUDIT_ARCH_AARCH64
 	otherManner = 1 << 31 // no call has such a number
 )
+
+// olderWaits are calls that wait, of this processor only.
+var olderWaits = map[int]endless{}

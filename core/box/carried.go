@@ -2,9 +2,12 @@ package box
 
 import "io"
 
+// The streams of a program: standard output, standard error, and descriptor 3.
+const streamCount = 3
+
 // carried says how much passed through a box's streams in one run.
 type carried struct {
-	sinks   [2]io.Writer
+	sinks   [streamCount]io.Writer
 	limit   int64
 	written int64
 	passed  bool // the output limit

@@ -23,7 +23,7 @@ const wardenName = "cold-warden"
 // Hold for what that is.
 func Open(o Options) (b *Box, err error) {
 	b = &Box{
-		socket: -1, leash: -1, streams: [2]int{-1, -1},
+		socket: -1, leash: -1, streams: [streamCount]int{-1, -1, -1},
 		message: make([]byte, maxMessage), chunk: make([]byte, narrow),
 	}
 	defer func() {
@@ -161,6 +161,9 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	b.leash = leash[1]
 	theirs = append(theirs, os.NewFile(uintptr(leash[0]), "leash"))
 	for i := range b.streams {
+		if i == 2 && !o.Decides {
+			break
+		}
 		stream, err := pipe()
 		if err != nil {
 			return ready, err
@@ -185,7 +188,7 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	theirs = nil
 	message, err := setup{
 		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Folder: b.dir,
-		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Group: b.group,
+		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Decides: o.Decides, Group: b.group,
 	}.encode()
 	if err != nil {
 		return ready, err
@@ -269,7 +272,7 @@ func (b *Box) Close() error {
 
 // stop ends the warden and all that belongs to it.
 func (b *Box) stop() error {
-	for _, fd := range []*int{&b.leash, &b.socket, &b.streams[0], &b.streams[1]} {
+	for _, fd := range []*int{&b.leash, &b.socket, &b.streams[0], &b.streams[1], &b.streams[2]} {
 		if *fd >= 0 {
 			unix.Close(*fd)
 			*fd = -1

@@ -24,6 +24,7 @@ type setup struct {
 	Hidden  []string // as Options has them
 	Visible []string
 	Coarse  bool
+	Decides bool
 	Group   group
 }
 
@@ -53,12 +54,16 @@ type walled struct {
 	proc      int    // /proc, writable; -1: none
 	listener  int    // tells of refused calls; -1: none
 	filter    bool
-	coarse    bool // as Options has it
+	coarse    bool  // as Options has it
+	pipes     []int // what programs write to
 }
 
 // raise puts up the walls around this thread and all that it will start.
 func (s setup) raise() (w walled, err error) {
-	w = walled{root: -1, proc: -1, listener: -1, coarse: s.Coarse}
+	w = walled{root: -1, proc: -1, listener: -1, coarse: s.Coarse, pipes: []int{outputFD, errorsFD}}
+	if s.Decides {
+		w.pipes = append(w.pipes, decisionFD)
+	}
 	// Where cold was started is no business of the programs here.
 	if err := unix.Chdir("/"); err != nil {
 		return w, err

@@ -79,7 +79,9 @@ func (w *warden) start(o order, input int) (*tracee, error) {
 	}
 	path := w.task.Program.Path
 	// A program may have left the pipes in another mode for the next one.
-	for _, fd := range []int{outputFD, errorsFD} {
+	files := []uintptr{uintptr(input)}
+	for _, fd := range w.pipes {
+		files = append(files, uintptr(fd))
 		if _, err := unix.FcntlInt(uintptr(fd), unix.F_SETFL, 0); err != nil {
 			return nil, err
 		}
@@ -87,7 +89,7 @@ func (w *warden) start(o order, input int) (*tracee, error) {
 	pid, err := syscall.ForkExec(path, append([]string{path}, w.task.Program.Args...), &syscall.ProcAttr{
 		Dir:   dir,
 		Env:   w.task.Program.Env,
-		Files: []uintptr{uintptr(input), outputFD, errorsFD},
+		Files: files,
 		Sys:   &syscall.SysProcAttr{Ptrace: true, Setpgid: true},
 	})
 	if err != nil {

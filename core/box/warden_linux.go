@@ -26,6 +26,7 @@ const (
 	leashFD
 	outputFD
 	errorsFD
+	decisionFD // of a box that has it
 )
 
 // Warden turns this process into a warden if it was started as one, and then

@@ -12,6 +12,7 @@ import (
 	"path/filepath"
 	"runtime"
 	"slices"
+	"sync"
 	"time"
 	"unsafe"
 
@@ -26,9 +27,9 @@ type Box struct {
 	dir     string // a folder of its own
 	group   group
 	warden  *os.Process
-	socket  int    // orders go out, reports come in
-	leash   int    // a run's number kills that run; its end kills the warden
-	streams [2]int // what programs write to standard output and standard error
+	socket  int              // orders go out, reports come in
+	leash   int              // a run's number kills that run; its end kills the warden
+	streams [streamCount]int // what programs write; -1 for one that they do not have
 	null    *os.File
 	known   *task // the warden knows it from the order before
 	message []byte
@@ -52,16 +53,29 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	if err := b.order(id, run); err != nil {
 		return Result{}, err
 	}
-	finished, ended := make(chan struct{}), make(chan struct{})
-	keep := context.AfterFunc(ctx, func() {
-		defer close(ended)
-		b.kill(id)
-		select {
-		case <-finished:
-		case <-time.After(grace): // the warden does not answer; what it traces dies with it
-			b.warden.Kill()
+	finished := make(chan struct{})
+	var enders sync.WaitGroup
+	onEnd := func(c context.Context) (keep func()) {
+		enders.Add(1)
+		stop := context.AfterFunc(c, func() {
+			defer enders.Done()
+			b.kill(id)
+			select {
+			case <-finished:
+			case <-time.After(grace): // the warden does not answer; what it traces dies with it
+				b.warden.Kill()
+			}
+		})
+		return func() {
+			if stop() {
+				enders.Done()
+			}
 		}
-	})
+	}
+	keep := []func(){onEnd(ctx)}
+	if run.Stop != nil {
+		keep = append(keep, onEnd(run.Stop))
+	}
 	carried, rep, made, err := b.carry(run, id)
 	defer func() {
 		if made != nil && result.File == nil {
@@ -69,9 +83,10 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		}
 	}()
 	close(finished)
-	if !keep() {
-		<-ended
+	for _, keep := range keep {
+		keep()
 	}
+	enders.Wait()
 	if err == nil && rep.ID != id {
 		err = fmt.Errorf("report %d came for run %d", rep.ID, id)
 	}
@@ -108,7 +123,7 @@ func (b *Box) order(id uint32, run Run) error {
 	switch {
 	case input == nil:
 		input = b.null
-	case input.Name() != inMemory:
+	case input.Name() != pathless:
 		path, err := filepath.Abs(input.Name())
 		if err != nil {
 			return err
@@ -152,14 +167,15 @@ const (
 // carry hands on what the program writes until the warden's report comes. By
 // then nothing of the run is alive, and what is left in the pipes is all.
 func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, err error) {
-	c.sinks = [2]io.Writer{run.Output, run.Errors}
+	c.sinks = [streamCount]io.Writer{run.Output, run.Errors, run.Decision}
 	c.limit = run.Limits.Output
-	polls := []unix.PollFd{
-		{Fd: int32(b.socket), Events: unix.POLLIN},
-		{Fd: int32(b.streams[0]), Events: unix.POLLIN},
-		{Fd: int32(b.streams[1]), Events: unix.POLLIN},
+	polls := []unix.PollFd{{Fd: int32(b.socket), Events: unix.POLLIN}}
+	for _, fd := range b.streams {
+		polls = append(polls, unix.PollFd{Fd: int32(fd), Events: unix.POLLIN}) // poll passes over what is below zero
 	}
-	pollBriefly(&polls[0], quiet)
+	if !run.Prompt {
+		pollBriefly(&polls[0], quiet)
+	}
 	for polls[0].Revents == 0 {
 		if err := again(func() error { _, err := unix.Poll(polls, -1); return err }); err != nil {
 			return c, rep, nil, err
@@ -182,7 +198,10 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 	if rep, err = decodeReport(message); err != nil {
 		return c, rep, made, err
 	}
-	for i := range b.streams {
+	for i, fd := range b.streams {
+		if fd < 0 {
+			continue
+		}
 		if err := b.drain(i, id, &c); err != nil {
 			return c, rep, made, err
 		}
@@ -218,7 +237,7 @@ func (b *Box) drain(i int, id uint32, c *carried) error {
 		}
 		if len(b.chunk) < wide {
 			b.chunk = make([]byte, wide)
-			for _, fd := range b.streams {
+			for _, fd := range b.streams[:2] {
 				unix.FcntlInt(uintptr(fd), unix.F_SETPIPE_SZ, wide) // refused where the user has many: then it stays narrow
 			}
 		}
@@ -232,7 +251,7 @@ func Memory(data []byte) (*os.File, error) {
 	if err != nil {
 		return nil, err
 	}
-	file := os.NewFile(uintptr(fd), inMemory)
+	file := os.NewFile(uintptr(fd), pathless)
 	if _, err := file.WriteAt(data, 0); err != nil {
 		file.Close()
 		return nil, err

@@ -27,6 +27,7 @@ type caseRun struct {
 	index    int // of the case
 	worker   *worker
 	plan     *Plan
+	limits   verdict.Limits
 	program  box.Program
 	test     *problem.Case
 	crowded  bool // others run beside it
@@ -91,7 +92,7 @@ func (r *caseRun) sure(ctx context.Context) (verdict.Outcome, error) {
 	r.alone.RLock()
 	first, err := r.once(ctx)
 	r.alone.RUnlock()
-	if err != nil || !r.crowded || !first.Ran || float64(first.Usage.CPU) <= nearTime*float64(r.plan.Limits.Time) {
+	if err != nil || !r.crowded || !first.Ran || float64(first.Usage.CPU) <= nearTime*float64(r.limits.Time) {
 		return first, err
 	}
 	r.alone.Lock()
@@ -129,6 +130,13 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 		return fault(fmt.Errorf("cannot read the input: %w", err))
 	}
 	defer input.Close()
+	if r.problem.Interactive() {
+		outcome, err := r.converse(ctx, input)
+		if err != nil {
+			return fault(err)
+		}
+		return r.kept(outcome), nil
+	}
 	comparison, err := r.comparison()
 	if err != nil {
 		return fault(fmt.Errorf("cannot read the expected output: %w", err))
@@ -137,13 +145,21 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 	errs := &box.Head{Most: KeptText}
 	run := box.Run{
 		Program: r.program,
-		Limits:  r.plan.Limits, Input: input, Output: out, Errors: errs,
+		Limits:  r.limits, Input: input, Output: out, Errors: errs,
 		Files: box.Files(r.problem.Files),
 	}
 	answer := []io.Writer{out}
 	if comparison != nil {
 		defer comparison.Close()
-		answer = append(answer, tolerant{comparison})
+		answer = append(answer, comparison)
+	}
+	var given *hearing
+	if r.test.Compare.Custom() {
+		if given, err = r.hearing(); err != nil {
+			return fault(err)
+		}
+		defer given.end()
+		answer = append(answer, given.got)
 	}
 	if r.options.Output != nil {
 		if w := r.options.Output(r.solution, r.index); w != nil {
@@ -165,21 +181,16 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 			return fault(fmt.Errorf("cannot read %s: %w", run.Files.Output, err))
 		}
 	}
-	outcome := verdict.Outcome{
-		Ran: true, Usage: result.Usage, ExitCode: result.ExitCode,
-		Stdout: verdict.Text{Bytes: out.Text, Cut: out.Cut},
-		Stderr: verdict.Text{Bytes: r.ownPaths(errs.Text, r.plan.Build.Dir), Cut: errs.Cut},
-	}
-	if result.Signal != 0 && result.Ending == box.Exited {
-		outcome.Signal = signalWords(result.Signal)
-	}
-	said := r.plan.Build.Read(string(errs.Text), result.ExitCode != 0 || result.Signal != 0)
-	r.byLimits(&outcome, result, said)
+	outcome, said := r.outcomeOf(result, out, errs)
 	switch {
 	case outcome.Verdict != verdict.Accepted:
 	case run.Files.Output != "" && result.File == nil:
 		outcome.Verdict = verdict.WrongAnswer
 		outcome.Message = "it wrote no file " + run.Files.Output
+	case given != nil:
+		if err := r.byChecker(ctx, &outcome, given, input); err != nil {
+			return fault(err)
+		}
 	default:
 		if err := r.byOutput(&outcome, comparison); err != nil {
 			return fault(fmt.Errorf("cannot read the expected output: %w", err))
@@ -190,10 +201,35 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 	if outcome.Verdict == verdict.MemoryLimit && len(outcome.Hints) == 0 {
 		outcome.Hints = r.diagnosed(ctx)
 	}
-	if outcome.Verdict == verdict.Accepted && !r.options.KeepAll {
-		outcome.Stdout, outcome.Stderr = verdict.Text{}, verdict.Text{}
+	return r.kept(outcome), nil
+}
+
+// kept is what is kept of an outcome.
+func (r *caseRun) kept(o verdict.Outcome) verdict.Outcome {
+	if o.Verdict != verdict.Accepted {
+		return o
 	}
-	return outcome, nil
+	o.Share = 1
+	if !r.options.KeepAll {
+		o.Stdout, o.Stderr, o.Checker, o.Talk = verdict.Text{}, verdict.Text{}, verdict.Text{}, nil
+	}
+	return o
+}
+
+// outcomeOf is what the run itself leaves: the verdict as far as limits decide
+// it, and what the program's own words say of its end.
+func (r *caseRun) outcomeOf(result box.Result, out, errs *box.Head) (verdict.Outcome, toolchain.Reading) {
+	outcome := verdict.Outcome{
+		Ran: true, Usage: result.Usage, ExitCode: result.ExitCode,
+		Stdout: verdict.Text{Bytes: out.Text, Cut: out.Cut},
+		Stderr: verdict.Text{Bytes: r.ownPaths(errs.Text, r.plan.Build.Dir), Cut: errs.Cut},
+	}
+	if result.Signal != 0 && result.Ending == box.Exited {
+		outcome.Signal = signalWords(result.Signal)
+	}
+	said := r.plan.Build.Read(string(errs.Text), result.ExitCode != 0 || result.Signal != 0)
+	r.byLimits(&outcome, result, said)
+	return outcome, said
 }
 
 // tolerant keeps the other writers going when one has seen enough.
@@ -235,7 +271,7 @@ func openInput(d problem.Data) (*os.File, error) {
 
 // comparison opens what the output is held against; nil if nothing is known.
 func (r *caseRun) comparison() (*compare.Comparison, error) {
-	if len(r.test.Accepted) == 0 {
+	if len(r.test.Accepted) == 0 || r.test.Compare.Custom() {
 		return nil, nil
 	}
 	var accepted []io.ReadCloser
@@ -253,11 +289,10 @@ func (r *caseRun) comparison() (*compare.Comparison, error) {
 		}
 		accepted = append(accepted, source)
 	}
-	return compare.New(comparisonOf(r.problem), accepted...)
+	return compare.New(settingsOf(r.test.Compare), accepted...)
 }
 
-func comparisonOf(p *problem.Problem) compare.Settings {
-	c := p.Compare
+func settingsOf(c problem.Comparison) compare.Settings {
 	return compare.Settings{
 		Mode: c.Mode, Absolute: c.Absolute, Relative: c.Relative,
 		IgnoreCase: c.IgnoreCase, AnyOrder: c.AnyOrder,
@@ -277,7 +312,7 @@ func expectedFile(data problem.Data) (io.ReadCloser, error) {
 // accepted means that they leave it open. A limit beats everything else, and
 // of several the one that ended the run.
 func (r *caseRun) byLimits(o *verdict.Outcome, result box.Result, said toolchain.Reading) {
-	l := r.plan.Limits
+	l := r.limits
 	switch {
 	case result.Ending == box.PassedMemory, result.Usage.Memory > l.Memory:
 		o.Verdict = verdict.MemoryLimit
@@ -311,12 +346,14 @@ func (r *caseRun) byOutput(o *verdict.Outcome, comparison *compare.Comparison) (
 
 // remark adds the shortest useful words, and hints.
 func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.Reading) {
-	l := r.plan.Limits
+	l := r.limits
 	switch o.Verdict {
 	case verdict.WrongAnswer:
 		if o.Message == "" {
+			r.locate(o.Difference)
 			o.Message = differenceWords(o.Difference)
 		}
+	case verdict.Fault:
 	case verdict.RuntimeError:
 		o.Message = crashWords(o, result, l, said)
 	case verdict.CompileError:
@@ -335,6 +372,9 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 		}
 		o.Message = fmt.Sprintf("it wrote more than %d KiB", l.Output>>10)
 	case verdict.Stalled:
+		if o.Message != "" {
+			break
+		}
 		o.Message = fmt.Sprintf("it waited: %.2f s of processor time in %.2f s", result.Usage.CPU.Seconds(), result.Usage.Wall.Seconds())
 	case verdict.Accepted, verdict.Unjudged:
 		time, memory := share(result.Usage.CPU, l.Time), share(result.Usage.Memory, l.Memory)
@@ -368,10 +408,34 @@ func printedWords(text verdict.Text) string {
 
 func share[T int64 | time.Duration](used, limit T) float64 { return float64(used) / float64(limit) }
 
+// mostLocated bounds the inputs that are read to find the share of an answer,
+// in bytes.
+const mostLocated = 16 << 20
+
+// locate says which of many answers a difference lies in.
+func (r *caseRun) locate(d *verdict.Difference) {
+	if d.ExpectedLines < 2 {
+		return
+	}
+	text, err := r.test.Input.Head(mostLocated + 1)
+	if err != nil {
+		return
+	}
+	d.Answer, _ = compare.Locate(text, len(text) <= mostLocated, d.ExpectedLines, d.Line)
+}
+
 func differenceWords(d *verdict.Difference) string {
 	at := fmt.Sprintf("line %d", d.Line)
 	if d.Column > 1 {
 		at += fmt.Sprintf(", column %d", d.Column)
+	}
+	if a := d.Answer; a.Number > 0 {
+		of := fmt.Sprintf("answer %d of %d", a.Number, a.Of)
+		if d.ExpectedLines == a.Of && d.Column <= 1 {
+			at = of
+		} else {
+			at += ", " + of
+		}
 	}
 	switch {
 	case d.Reason == "nothing was printed":
@@ -431,9 +495,9 @@ const diagnosisMemory = 512 << 20
 // each solution. That nothing is learned is no error.
 func (r *caseRun) diagnosed(ctx context.Context) (hints []string) {
 	r.diagnose.Do(func() {
-		limits := r.plan.Limits
+		limits := r.limits
 		limits.Memory += diagnosisMemory
-		program, ok := r.plan.Build.Diagnosis(r.plan.Limits, r.plan.Solution.Args)
+		program, ok := r.plan.Build.Diagnosis(r.limits, r.plan.Solution.Args)
 		input, err := openInput(r.test.Input)
 		if !ok || err != nil {
 			return
@@ -474,7 +538,7 @@ func (r *caseRun) explained(o *verdict.Outcome, result box.Result, said toolchai
 		}
 	case verdict.TimeLimit:
 		if source, err := os.ReadFile(r.plan.Build.Source); err == nil {
-			if slow := language.ReadsSlowly(source, r.test.Input.Size, r.plan.Limits.Time.Seconds()); slow != "" {
+			if slow := language.ReadsSlowly(source, r.test.Input.Size, r.limits.Time.Seconds()); slow != "" {
 				words = append(words, slow)
 			}
 		}
@@ -490,8 +554,8 @@ func signalWords(signal int) string {
 // evidence for the whole failure.
 func (r *caseRun) evidence(o *verdict.Outcome, explained []string) compare.Evidence {
 	e := compare.Evidence{
-		Verdict: o.Verdict, Got: string(o.Stdout.Bytes), Whole: !o.Stdout.Cut,
-		Explained: explained,
+		Verdict: o.Verdict, Settings: settingsOf(r.test.Compare), Got: string(o.Stdout.Bytes), Whole: !o.Stdout.Cut && !o.Stderr.Cut,
+		Errors: string(o.Stderr.Bytes), Waits: o.Waited, Explained: explained,
 	}
 	if o.Difference == nil {
 		e.Whole = false // there is nothing to hold it against

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"coldverdict/core/box"
 	"coldverdict/core/problem"
 )
 
@@ -31,7 +32,7 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 		path, err := realPath(path)
 		return err == nil && isBelow(path, folder)
 	}
-	var data []string
+	data := []string{s.checks}
 	if slices.ContainsFunc(needed, inside) {
 		for _, name := range []string{problem.CasesFolder, problem.CasesFile, problem.ConfigFile, problem.OwnFolder} {
 			data = append(data, filepath.Join(folder, name))
@@ -68,6 +69,26 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 	return paths, nil
 }
 
+// arbiterWorker makes the worker of what decides on the programs of another: it
+// sees what is hidden from those, and what they printed.
+func (s *session) arbiterWorker(candidates box.Options) *worker {
+	o := candidates
+	o.Hidden = nil
+	o.Decides = s.problem.Interactive()
+	o.Visible = append(slices.Clone(o.Visible), s.options.Cache, s.checks, s.problem.Dir)
+	if self, err := os.Executable(); err == nil {
+		o.Visible = append(o.Visible, self)
+	}
+	for _, a := range s.arbiters {
+		if a.fault == nil && a.script == "" {
+			o.Visible = append(o.Visible, s.runsBy(a.build.Program(s.problem.Limits.OfChecker(), nil))...)
+		} else if a.script != "" {
+			o.Visible = append(o.Visible, filepath.Dir(a.script))
+		}
+	}
+	return &worker{options: o}
+}
+
 // mostHidden bounds what is hidden one by one.
 const mostHidden = 500
 
@@ -79,12 +100,18 @@ func (s *session) visible(plans []Plan) []string {
 		if p.Build == nil || p.Build.Failed {
 			continue
 		}
-		// A runtime's own files lie beside the folder that it is in.
-		if program := p.Build.Program(p.Limits, nil).Path; !isBelow(program, s.options.Cache) {
-			paths = append(paths, program, filepath.Dir(filepath.Dir(program)))
-		}
+		paths = append(paths, s.runsBy(p.Build.Program(p.Limits, nil))...)
 	}
 	return paths
+}
+
+// runsBy lists what a program needs that is no build: a runtime's own files lie
+// beside the folder that it is in.
+func (s *session) runsBy(p box.Program) []string {
+	if isBelow(p.Path, s.options.Cache) {
+		return nil
+	}
+	return []string{p.Path, filepath.Dir(filepath.Dir(p.Path))}
 }
 
 // realPath makes a path absolute and follows its links.

@@ -88,8 +88,17 @@ type Plan struct {
 	Build    *toolchain.Build // nil if the source could not be built for a reason of ours
 	Language string           // name of the language; empty if it is not known
 	Limits   verdict.Limits
-	Unset    verdict.Limits // those of the limits that nobody set
-	Cases    []int          // indices of the cases that it runs
+	Unset    verdict.Limits            // those of the limits that nobody set
+	Groups   map[string]verdict.Limits // of groups that have limits of their own
+	Cases    []int                     // indices of the cases that it runs, in that order
+}
+
+// LimitsOf returns the limits of the cases of a group.
+func (p *Plan) LimitsOf(group string) verdict.Limits {
+	if l, ok := p.Groups[group]; ok {
+		return l
+	}
+	return p.Limits
 }
 
 // Running: so many cases of a solution have finished, told or not.
@@ -108,6 +117,7 @@ type Ended struct {
 	Verdict  verdict.Verdict
 	Message  string // why it was not run, or the first error of its compiler; empty if it was run
 	Hints    []string
+	Score    *verdict.Score // nil where no group is worth points, or nothing was run
 }
 
 // A session is one call of Run.
@@ -117,7 +127,11 @@ type session struct {
 	kit     *toolchain.Kit
 	tell    func(Event)
 	workers []*worker
-	groups  chan *box.Groups // comes once it is known; nil: there are none
+	// arbiters are what the person wrote to decide, by how verdict.toml names
+	// them; checks is the folder of what they decide on.
+	arbiters map[wanted]*readied
+	checks   string
+	groups   chan *box.Groups // comes once it is known; nil: there are none
 	// alone lets runs beside each other hold it for reading, and one that
 	// must be alone for writing.
 	alone sync.RWMutex
@@ -127,6 +141,8 @@ type session struct {
 type worker struct {
 	options box.Options
 	box     *box.Box
+	number  int
+	arbiter *worker // runs what decides on this one's programs; nil: nothing does
 }
 
 func (w *worker) open() (err error) {
@@ -196,10 +212,16 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	if err != nil {
 		return fmt.Errorf("cannot make a working folder: %w", err)
 	}
-	s := &session{problem: p, options: o, kit: kit, tell: tell, groups: make(chan *box.Groups, 1)}
+	s := &session{
+		problem: p, options: o, kit: kit, tell: tell, groups: make(chan *box.Groups, 1),
+		arbiters: map[wanted]*readied{}, checks: filepath.Join(scratch.Dir, "checks"),
+	}
 	defer func() {
 		for _, w := range s.workers {
 			err = errors.Join(err, w.close())
+			if w.arbiter != nil {
+				err = errors.Join(err, w.arbiter.close())
+			}
 		}
 		err = errors.Join(err, scratch.Remove())
 	}()
@@ -209,6 +231,13 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	}()
 	plans, faults, err := s.buildAll(ctx, solutions, scratch.Dir)
 	if err != nil {
+		return err
+	}
+	builder := &worker{options: box.Options{Scratch: scratch.Dir, Uncontained: true, Coarse: true}}
+	for _, plan := range plans {
+		err = errors.Join(err, s.readyArbiters(ctx, builder, plan.Cases))
+	}
+	if err = errors.Join(err, builder.close()); err != nil {
 		return err
 	}
 	if err := s.hold(plans, scratch.Dir); err != nil {
@@ -234,6 +263,9 @@ func (s *session) hold(plans []Plan, scratch string) error {
 		return nil
 	}
 	options := box.Options{Scratch: scratch, Uncontained: s.options.Uncontained, Groups: <-s.groups}
+	if err := os.MkdirAll(s.checks, 0o700); err != nil {
+		return err
+	}
 	if !options.Uncontained {
 		hidden, err := s.hidden(plans)
 		if err != nil {
@@ -241,8 +273,12 @@ func (s *session) hold(plans []Plan, scratch string) error {
 		}
 		options.Hidden, options.Visible = hidden, s.visible(plans)
 	}
-	for range s.options.Jobs {
-		s.workers = append(s.workers, &worker{options: options})
+	for i := range s.options.Jobs {
+		w := &worker{options: options, number: i}
+		if len(s.arbiters) > 0 {
+			w.arbiter = s.arbiterWorker(options)
+		}
+		s.workers = append(s.workers, w)
 	}
 	if err := s.workers[0].open(); err != nil {
 		return err
@@ -294,7 +330,7 @@ func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution
 	if s.options.Cases != nil {
 		plan.Cases = common(plan.Cases, s.options.Cases)
 	}
-	plan.Cases = sooner(plan.Cases, s.options.First)
+	plan.Cases = s.problem.InRunOrder(sooner(plan.Cases, s.options.First))
 	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: s.problem.Path(solution), Language: solution.Language, Checked: s.options.Checked})
 	var names []string
 	if build.Language != nil {
@@ -302,11 +338,20 @@ func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution
 		names = s.options.Languages.Family(build.Language)
 	}
 	plan.Limits, plan.Unset = s.problem.Limits.For(names, s.options.Limits)
+	plan.Groups = map[string]verdict.Limits{}
+	for _, rule := range s.problem.Rules {
+		if rule.Limits != (verdict.Limits{}) {
+			plan.Groups[rule.Name], _ = s.problem.Limits.For(names, rule.Limits, s.options.Limits)
+		}
+	}
 	if err != nil {
 		return plan, err
 	}
 	if build.Checked {
 		plan.Limits = widened(plan.Limits)
+		for name, l := range plan.Groups {
+			plan.Groups[name] = widened(l)
+		}
 	}
 	plan.Build = &build
 	return plan, nil
@@ -357,12 +402,12 @@ func sooner(cases, first []int) []int {
 }
 
 // inCaseOrder brings the verdicts of cases that ran in another order into it.
-func inCaseOrder(verdicts []verdict.Verdict, cases []int) []verdict.Verdict {
-	byCase := make(map[int]verdict.Verdict, len(verdicts))
-	for i, v := range verdicts {
-		byCase[cases[i]] = v
+func inCaseOrder(results []caseResult, cases []int) []verdict.Verdict {
+	byCase := make(map[int]verdict.Verdict, len(results))
+	for i, r := range results {
+		byCase[cases[i]] = r.verdict
 	}
-	ordered := make([]verdict.Verdict, 0, len(verdicts))
+	ordered := make([]verdict.Verdict, 0, len(results))
 	for _, i := range slices.Sorted(maps.Keys(byCase)) {
 		ordered = append(ordered, byCase[i])
 	}
@@ -391,15 +436,21 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 	case len(plan.Cases) == 0:
 		return end(verdict.Skipped, "none of the chosen cases belongs to its groups")
 	}
-	verdicts, err := s.runCases(ctx, index, plan)
+	for _, i := range plan.Cases {
+		if a := s.arbiters[s.wantedBy(&s.problem.Cases[i])]; a != nil && a.fault != nil {
+			return end(verdict.Fault, a.fault.Error())
+		}
+	}
+	results, err := s.runCases(ctx, index, plan)
 	if err != nil {
 		return err
 	}
-	return end(verdict.OfSolution(inCaseOrder(verdicts, plan.Cases)), "")
+	s.tell(Ended{Solution: index, Verdict: verdict.OfSolution(inCaseOrder(results, plan.Cases)), Score: s.score(plan, results)})
+	return nil
 }
 
 // runCases runs cases beside each other and tells them in order.
-func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict.Verdict, error) {
+func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]caseResult, error) {
 	ctx, cancel := context.WithCancel(ctx)
 	defer cancel()
 	queue := &inOrder{
@@ -410,7 +461,15 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 	if s.options.UntilFailure {
 		queue.enough = func(v verdict.Verdict) bool { return !v.Passing() }
 	}
-	program := plan.Build.Program(plan.Limits, plan.Solution.Args)
+	programs := map[verdict.Limits]box.Program{}
+	for _, i := range plan.Cases {
+		l := plan.LimitsOf(s.problem.Cases[i].Group)
+		if _, ok := programs[l]; !ok {
+			programs[l] = plan.Build.Program(l, plan.Solution.Args)
+		}
+	}
+	needs := s.newNeeds(plan.Cases)
+	defer context.AfterFunc(ctx, needs.giveUp)()
 	queue.running(0)
 	workers := s.workers[:min(len(s.workers), len(plan.Cases))]
 	var group sync.WaitGroup
@@ -423,13 +482,24 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 				if !ok {
 					return
 				}
-				run := &caseRun{session: s, solution: index, index: plan.Cases[i], worker: w, plan: &plan, program: program, crowded: len(workers) > 1, test: &s.problem.Cases[plan.Cases[i]], diagnose: &diagnose}
-				outcome, err := run.settled(ctx)
-				if err != nil {
-					once.Do(func() { failed = err; cancel() })
-					return
+				test := &s.problem.Cases[plan.Cases[i]]
+				outcome := verdict.Outcome{Verdict: verdict.Skipped}
+				if outcome.Message = needs.lacking(test.Group); outcome.Message == "" {
+					limits := plan.LimitsOf(test.Group)
+					run := &caseRun{
+						session: s, solution: index, index: plan.Cases[i], worker: w, plan: &plan, limits: limits, program: programs[limits],
+						crowded: len(workers) > 1, test: test, diagnose: &diagnose,
+					}
+					var err error
+					if outcome, err = run.settled(ctx); err != nil {
+						once.Do(func() { failed = err; cancel() })
+						return
+					}
 				}
-				queue.put(i, outcome)
+				needs.ended(test.Group, outcome.Verdict)
+				if enough := queue.put(i, outcome); enough {
+					needs.giveUp()
+				}
 			}
 		})
 	}
@@ -437,7 +507,13 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]verdict
 	if failed == nil {
 		failed = ctx.Err()
 	}
-	return queue.verdicts, failed
+	return queue.results, failed
+}
+
+// A caseResult is what is kept of a case that was told.
+type caseResult struct {
+	verdict verdict.Verdict
+	share   float64
 }
 
 // inOrder hands out cases and tells their outcomes in order.
@@ -451,7 +527,7 @@ type inOrder struct {
 	taken    int
 	finished int
 	waiting  map[int]verdict.Outcome // finished before an earlier one
-	verdicts []verdict.Verdict       // of those that were told
+	results  []caseResult            // of those that were told
 	progress time.Time
 	ended    bool // what is still running counts no more
 }
@@ -469,19 +545,20 @@ func (q *inOrder) take() (int, bool) {
 // progressEvery is how often progress is told at the most.
 const progressEvery = 50 * time.Millisecond
 
-func (q *inOrder) put(i int, o verdict.Outcome) {
+// put takes the outcome of a case, and reports that no more is needed.
+func (q *inOrder) put(i int, o verdict.Outcome) (enough bool) {
 	q.mu.Lock()
 	defer q.mu.Unlock()
 	q.finished++
 	q.waiting[i] = o
 	for {
-		next := len(q.verdicts)
+		next := len(q.results)
 		o, ok := q.waiting[next]
 		if !ok || q.ended {
 			break
 		}
 		delete(q.waiting, next)
-		q.verdicts = append(q.verdicts, o.Verdict)
+		q.results = append(q.results, caseResult{o.Verdict, o.Share})
 		q.tell(next, o)
 		q.ended = q.enough != nil && q.enough(o.Verdict)
 	}
@@ -489,6 +566,7 @@ func (q *inOrder) put(i int, o verdict.Outcome) {
 		q.progress = now
 		q.running(q.finished)
 	}
+	return q.ended
 }
 
 // ownPaths takes the folder of a build, and the one that it was built in, out of

@@ -13,6 +13,7 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/problem"
+	"coldverdict/core/script"
 	"coldverdict/core/verdict"
 
 	"github.com/stretchr/testify/assert"
@@ -21,6 +22,7 @@ import (
 
 func TestMain(m *testing.M) {
 	box.Warden()
+	script.Main()
 	code := m.Run()
 	if shared != "" {
 		os.RemoveAll(shared)

@@ -27,7 +27,7 @@ func (r *caseRun) byRefused(o *verdict.Outcome) {
 			continue
 		}
 		size := strings.ReplaceAll(refused.Size, "-", " ")
-		d, err := Compare(r.problem, problem.Data{Text: text, Size: int64(len(text))}, o.Stdout.Bytes)
+		d, err := Compare(r.test.Compare, problem.Data{Text: text, Size: int64(len(text))}, o.Stdout.Bytes)
 		if err == nil && d == nil {
 			o.Verdict, o.Message = verdict.WrongAnswer, "this very answer was refused"
 			if size != "" {
@@ -61,10 +61,10 @@ func onlyNumber(text []byte) (*big.Rat, bool) {
 	return new(big.Rat).SetString(string(text))
 }
 
-// Compare holds a text against an expected output as the problem says, and
-// returns where they part, or nil. The error says that the expected output
+// Compare holds a text against an expected output in a certain way, and returns
+// where they part, or nil. A checker of a person's own is not asked. The error says that the expected output
 // could not be read.
-func Compare(p *problem.Problem, expected problem.Data, got []byte) (*verdict.Difference, error) {
+func Compare(how problem.Comparison, expected problem.Data, got []byte) (*verdict.Difference, error) {
 	source, err := expected.Open()
 	if err != nil {
 		return nil, err
@@ -74,7 +74,7 @@ func Compare(p *problem.Problem, expected problem.Data, got []byte) (*verdict.Di
 	if err != nil {
 		return nil, err
 	}
-	c, err := compare.New(comparisonOf(p), &compare.Inline{Text: text})
+	c, err := compare.New(settingsOf(how), &compare.Inline{Text: text})
 	if err != nil {
 		return nil, err
 	}

@@ -49,6 +49,7 @@ type openCase struct {
 	outputs []Data
 	kept    string
 	refused []Refused
+	trials  []Trial
 	faulty  bool // a mistake in it was reported; others may only follow from that
 }
 
@@ -243,6 +244,7 @@ type blockOptions struct {
 	kept      bool
 	refused   bool
 	size      string // of a refused answer
+	trial     string // "accept" or "reject": what the checker must say of it
 	file      string
 }
 
@@ -260,10 +262,12 @@ func (b *blockOptions) parse(words []string) bool {
 			b.refused = true
 		case word == TooHigh, word == TooLow:
 			b.size = word
+		case word == mustAccept, word == mustReject:
+			b.trial = word
 		case isFile && name == "file" && value != "":
 			b.file = value
 		default:
-			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "kept", "refused", TooHigh, TooLow, "file=NAME"}))
+			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "kept", "refused", TooHigh, TooLow, mustAccept, mustReject, "file=NAME"}))
 			return false
 		}
 	}
@@ -271,12 +275,21 @@ func (b *blockOptions) parse(words []string) bool {
 	case b.size != "" && !b.refused:
 		b.wrong(b.line, "%q stands behind \"output refused\" only", b.size)
 		return false
+	case b.trial != "" && (b.refused || b.or || b.kept):
+		b.wrong(b.line, "%q is an answer to try the checker on, and nothing else; take the other words out", "output "+b.trial)
+		return false
 	case b.refused && (b.or || b.kept):
 		b.wrong(b.line, "an output is either refused or accepted; take one of the words out")
 		return false
 	}
 	return true
 }
+
+// The words behind output for an answer that the checker is tried on.
+const (
+	mustAccept = "accept"
+	mustReject = "reject"
+)
 
 // data returns what a block holds: its lines, or the file that it points to.
 func (b *blockOptions) data(text []byte) (Data, bool) {
@@ -309,8 +322,8 @@ func (b *blockOptions) data(text []byte) (Data, bool) {
 }
 
 func (r *casesReader) input(b *blockOptions, text []byte) {
-	if b.or || b.kept || b.refused {
-		r.wrong(b.line, "\"or\", \"kept\" and \"refused\" stand behind output only: a case has one input")
+	if b.or || b.kept || b.refused || b.trial != "" {
+		r.wrong(b.line, "\"or\", \"kept\", \"refused\", \"accept\" and \"reject\" stand behind output only: a case has one input")
 		return
 	}
 	if r.open.input != nil {
@@ -326,6 +339,12 @@ func (r *casesReader) input(b *blockOptions, text []byte) {
 
 func (r *casesReader) output(b *blockOptions, text []byte) {
 	outputs := r.open.outputs
+	if b.trial != "" {
+		if data, ok := b.data(text); ok {
+			r.open.trials = append(r.open.trials, Trial{data, b.trial == mustAccept, b.line})
+		}
+		return
+	}
 	if b.refused {
 		if data, ok := b.data(text); ok {
 			r.open.refused = append(r.open.refused, Refused{Answer: data, Size: b.size})
@@ -383,7 +402,7 @@ func (r *casesReader) close() {
 	r.problem.Cases = append(r.problem.Cases, Case{
 		Name: r.group + "/" + c.name, Group: r.group,
 		Reason: c.reasonText(),
-		Input:  *c.input, Accepted: c.outputs, Kept: c.kept, Refused: c.refused,
+		Input:  *c.input, Accepted: c.outputs, Kept: c.kept, Refused: c.refused, Trials: c.trials,
 		Where: where(CasesFile, c.line),
 	})
 }

@@ -6,6 +6,7 @@ import (
 	"os"
 	"path"
 	"path/filepath"
+	"slices"
 	"strings"
 
 	"coldverdict/core/settings"
@@ -18,13 +19,13 @@ func (e *UsageError) Error() string { return e.Text }
 
 // ChooseCandidate returns the candidate that was edited last. A file that
 // verdict.toml names as anything else is never chosen: a reference, a
-// solution of certain groups only, or one that is expected to fail.
+// checker, a solution of certain groups only, or one that is expected to fail.
 func (p *Problem) ChooseCandidate() (Solution, error) {
 	var candidates []Solution
 	var others []string
 	for _, name := range p.Sources {
 		s := p.entries(name)[0]
-		if s.Role != Candidate || len(s.Groups) > 0 || s.Expect != "" && s.Expect != "accepted" {
+		if p.judges(name) || s.Role != Candidate || len(s.Groups) > 0 || s.Expect != "" && s.Expect != "accepted" {
 			others = append(others, name)
 			continue
 		}
@@ -120,11 +121,23 @@ func (p *Problem) FindSolutions(name, from string) ([]Solution, error) {
 }
 
 // Path returns the absolute path of a solution's file.
-func (p *Problem) Path(s Solution) string {
-	if filepath.IsAbs(s.File) {
-		return s.File
+func (p *Problem) Path(s Solution) string { return p.PathOf(s.File) }
+
+// PathOf returns the absolute path of a file that verdict.toml names.
+func (p *Problem) PathOf(name string) string {
+	if filepath.IsAbs(name) {
+		return name
 	}
-	return filepath.Join(p.Dir, s.File)
+	return filepath.Join(p.Dir, name)
+}
+
+// judges reports whether a file is a checker or the other side of an
+// interactive problem.
+func (p *Problem) judges(name string) bool {
+	if p.PathOf(p.Talk.Program) == p.PathOf(name) || p.PathOf(p.Compare.Program) == p.PathOf(name) {
+		return true
+	}
+	return slices.ContainsFunc(p.Cases, func(c Case) bool { return p.PathOf(c.Compare.Program) == p.PathOf(name) })
 }
 
 // SelectCases returns the indices of the cases that match one of the

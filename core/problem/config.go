@@ -39,11 +39,12 @@ func (l *loader) config() {
 		"make":        c.later,
 		"files":       c.files,
 		"call":        c.later,
-		"interactive": c.later,
-		"group":       c.later,
+		"interactive": c.interactive,
+		"group":       c.groups,
+		"case":        c.caseRules,
 	})
-	if err := c.settingsFit(); err != "" {
-		l.wrong(ConfigFile, c.Line("compare"), "%s", err)
+	if p.Interactive() && (c.Has("compare") || c.Has("files")) {
+		c.WrongAt("interactive", "the other side of an interactive problem judges, over standard input and output; take [compare] and [files] out")
 	}
 	slices.SortStableFunc(l.mistakes, func(a, b Mistake) int { return cmp.Compare(a.Line, b.Line) })
 }
@@ -93,6 +94,7 @@ func (c *configReader) limits(at string, value any) {
 	p := c.problem
 	p.Limits.Language = map[string]verdict.Limits{}
 	known := c.limitFields(&p.Limits.General)
+	known["checker"] = func(at string, value any) { c.Table(at, value, c.limitFields(&p.Limits.Checker)) }
 	for _, name := range c.words.LimitNames {
 		known[name] = func(at string, value any) {
 			var l verdict.Limits
@@ -104,16 +106,94 @@ func (c *configReader) limits(at string, value any) {
 }
 
 func (c *configReader) compare(at string, value any) {
-	compare := &c.problem.Compare
+	c.problem.Compare = c.comparison(at, value)
+}
+
+// comparison reads a table that says how outputs are compared.
+func (c *configReader) comparison(at string, value any) (compare Comparison) {
 	c.Table(at, value, settings.Fields{
 		"mode":        c.OneOf(&compare.Mode, c.words.Modes),
 		"absolute":    c.Tolerance(&compare.Absolute),
 		"relative":    c.Tolerance(&compare.Relative),
 		"ignore_case": c.Truth(&compare.IgnoreCase),
 		"any_order":   c.OneOf(&compare.AnyOrder, append([]string{""}, c.words.AnyOrders...)),
-		"script":      c.later,
-		"program":     c.later,
+		"script":      c.script(&compare.Script),
+		"program":     c.source(&compare.Program),
 	})
+	if wrong := c.fit(at, &compare); wrong != "" {
+		c.WrongAt(at, "%s", wrong)
+	}
+	return compare
+}
+
+// fit returns what is wrong with a comparison as a whole, or "".
+func (c *configReader) fit(at string, compare *Comparison) string {
+	numbers := compare.Mode == "numbers"
+	absolute, relative := c.Has(at+".absolute"), c.Has(at+".relative")
+	switch {
+	case compare.Script != "" && compare.Program != "":
+		return "script and program both decide; take one of them out"
+	case compare.Custom() && (*compare != Comparison{Script: compare.Script, Program: compare.Program} || absolute || relative):
+		return "a checker of your own decides alone; take the other keys out"
+	case numbers && compare.AnyOrder != "":
+		return "any_order compares text and cannot be joined with mode \"numbers\"; choose one of them"
+	case (absolute || relative) && !numbers:
+		return "a tolerance counts only with mode = \"numbers\"; set that, or take the tolerance out"
+	}
+	if numbers && !absolute && !relative {
+		compare.Absolute, compare.Relative = 1e-6, 1e-6
+	}
+	return ""
+}
+
+func (c *configReader) interactive(at string, value any) {
+	talk := &c.problem.Talk
+	c.Table(at, value, settings.Fields{"script": c.script(&talk.Script), "program": c.source(&talk.Program)})
+	switch {
+	case talk.Script != "" && talk.Program != "":
+		c.WrongAt(at, "script and program are both the other side; take one of them out")
+	case *talk == Talk{} && !c.Has(at+".script") && !c.Has(at+".program"):
+		c.WrongAt(at, "[interactive] names no other side; write script = \"talk.star\" or program = \"talk.cpp\"")
+	}
+}
+
+// script takes the name of a Starlark file.
+func (c *configReader) script(into *string) func(string, any) {
+	return func(at string, value any) {
+		c.Text(into)(at, value)
+		if c.isFile(at, *into) && filepath.Ext(*into) != ".star" {
+			c.WrongAt(at, "%q is no script, whose name ends in .star; a source in another language is named by program", *into)
+		}
+	}
+}
+
+// source takes the name of a source file.
+func (c *configReader) source(into *string) func(string, any) {
+	return func(at string, value any) {
+		c.Text(into)(at, value)
+		switch {
+		case filepath.Ext(*into) == ".star":
+			c.WrongAt(at, "%q is a script; name it by script", *into)
+		case c.isFile(at, *into) && !c.words.IsSource(*into):
+			c.WrongAt(at, "the extension of %q names no language that is known", *into)
+		}
+	}
+}
+
+// isFile reports whether a file that a key names is there, and tells if not.
+func (c *configReader) isFile(at, name string) bool {
+	info, err := os.Stat(c.problem.PathOf(name))
+	switch {
+	case name == "":
+		c.WrongAt(at, "%s is empty; name a file", at)
+	case err != nil:
+		c.WrongAt(at, "there is no file %q here", name)
+	case !info.Mode().IsRegular():
+		c.WrongAt(at, "%q is %s; a file was expected", name, kind(info))
+	default:
+		return true
+	}
+	return false
 }
 
 func (c *configReader) files(at string, value any) {
@@ -135,24 +215,6 @@ func (c *configReader) fileName(into *string) func(string, any) {
 			*into = ""
 		}
 	}
-}
-
-// settingsFit returns what is wrong with the comparison as a whole, or "".
-func (c *configReader) settingsFit() string {
-	compare := &c.problem.Compare
-	numbers := compare.Mode == "numbers"
-	absolute := c.Has("compare.absolute")
-	relative := c.Has("compare.relative")
-	switch {
-	case numbers && compare.AnyOrder != "":
-		return "any_order compares text and cannot be joined with mode \"numbers\"; choose one of them"
-	case (absolute || relative) && !numbers:
-		return "a tolerance counts only with mode = \"numbers\"; set that, or take the tolerance out"
-	}
-	if numbers && !absolute && !relative {
-		compare.Absolute, compare.Relative = 1e-6, 1e-6
-	}
-	return ""
 }
 
 func (c *configReader) solutions(at string, value any) {
@@ -182,18 +244,8 @@ func (c *configReader) checkSolution(at string, s Solution) {
 		c.WrongAt(at, "a [[solution]] needs a file, such as file = \"main.cpp\"")
 		return
 	}
-	path := s.File
-	if !filepath.IsAbs(path) {
-		path = filepath.Join(c.problem.Dir, path)
-	}
 	line := at + ".file"
-	info, err := os.Stat(path)
-	switch {
-	case err != nil:
-		c.WrongAt(line, "there is no file %q here", s.File)
-	case !info.Mode().IsRegular():
-		c.WrongAt(line, "%q is %s; a source file was expected", s.File, kind(info))
-	case s.Language == "" && !c.words.IsSource(s.File):
+	if c.isFile(line, s.File) && s.Language == "" && !c.words.IsSource(s.File) {
 		c.WrongAt(line, "the extension of %q names no language that is known; say which with language = \"…\"", s.File)
 	}
 }

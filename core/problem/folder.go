@@ -152,7 +152,7 @@ func (l *loader) caseNotes(c *Case, name string) {
 	r := &casesReader{loader: l, rest: text, file: name, only: true, group: c.Group, open: &openCase{name: c.Name, input: &c.Input}}
 	r.all()
 	o := r.open
-	c.Reason, c.Kept, c.Refused = o.reasonText(), o.kept, o.refused
+	c.Reason, c.Kept, c.Refused, c.Trials = o.reasonText(), o.kept, o.refused, o.trials
 	switch {
 	case len(o.outputs) == 0:
 	case len(c.Accepted) > 0 && o.outputs[0].Path != c.Accepted[0].Path:

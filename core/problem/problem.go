@@ -55,6 +55,8 @@ type Problem struct {
 	Title     string // as set, or the folder's name
 	Limits    Limits
 	Compare   Comparison
+	Rules     []GroupRule // the [[group]] tables of verdict.toml, in its order
+	Talk      Talk        // an interactive problem's other side
 	Files     Files
 	Solutions []Solution // those that verdict.toml names, in its order
 	Cases     []Case     // in case order: group by group, in the order in which groups first appear
@@ -69,6 +71,7 @@ func (p *Problem) Name() string { return filepath.Base(p.Dir) }
 type Limits struct {
 	General  verdict.Limits
 	Language map[string]verdict.Limits // by the language's name
+	Checker  verdict.Limits            // of checkers and of the other side of interactive problems
 }
 
 // Defaults hold where nothing was set. The wall-clock limit follows the time.
@@ -76,19 +79,36 @@ var Defaults = verdict.Limits{
 	Time: 2 * time.Second, Memory: 256 << 20, Output: 64 << 20, Processes: 2048,
 }
 
+// CheckerDefaults hold for checkers, and for the other side of interactive
+// problems, where nothing was set. The wall-clock limit follows the time.
+var CheckerDefaults = verdict.Limits{
+	Time: 10 * time.Second, Memory: 1 << 30, Output: 64 << 20, Processes: 2048,
+}
+
+// OfChecker returns the limits of a checker.
+func (l Limits) OfChecker() verdict.Limits {
+	limits, d := l.Checker, CheckerDefaults
+	limits.Time = cmp.Or(limits.Time, d.Time)
+	limits.Wall = cmp.Or(limits.Wall, DefaultWall(limits.Time))
+	limits.Memory = cmp.Or(limits.Memory, d.Memory)
+	limits.Output = cmp.Or(limits.Output, d.Output)
+	limits.Processes = cmp.Or(limits.Processes, d.Processes)
+	return limits
+}
+
 // DefaultWall is the wall-clock limit where only the processor time was set.
 func DefaultWall(limit time.Duration) time.Duration { return 2*limit + time.Second }
 
 // For returns the limits for a solution in a language, which may have several
-// names, the last above the others, with given set above all, and which of them
-// nobody set.
-func (l Limits) For(languages []string, given verdict.Limits) (limits, unset verdict.Limits) {
+// names, the last above the others, with those of above, in their order, above
+// all, and which of them nobody set.
+func (l Limits) For(languages []string, above ...verdict.Limits) (limits, unset verdict.Limits) {
 	layers := []verdict.Limits{l.General}
 	for _, name := range languages {
 		layers = append(layers, l.Language[name])
 	}
 	wall := time.Duration(0)
-	for _, layer := range append(layers, given) {
+	for _, layer := range append(layers, above...) {
 		if layer.Time > 0 {
 			limits.Time = layer.Time
 			// A longer time must not be cut off by a wall set for a shorter one.
@@ -126,7 +146,21 @@ type Comparison struct {
 	Relative   float64
 	IgnoreCase bool
 	AnyOrder   string
+	// Script and Program are checkers of a person's own, at most one of them:
+	// a file, relative to the problem's folder or absolute. Then nothing above
+	// counts.
+	Script, Program string
 }
+
+// Custom reports whether a checker of a person's own decides.
+func (c Comparison) Custom() bool { return c.Script != "" || c.Program != "" }
+
+// Talk is the other side of an interactive problem: a script or a program, at
+// most one of them; the problem is not interactive without.
+type Talk struct{ Script, Program string }
+
+// Interactive reports whether solutions talk with another side.
+func (p *Problem) Interactive() bool { return p.Talk != Talk{} }
 
 // Files name what a solution reads and writes in its working folder in place of
 // standard input and standard output. Empty: it uses those.
@@ -162,6 +196,10 @@ type Case struct {
 	Reason   string // why the case exists; may be empty
 	Input    Data
 	Accepted []Data // empty: the answer is not known yet
+	// Compare says how its outputs are compared: as its own table in
+	// verdict.toml says, its group's, or the problem's.
+	Compare Comparison
+	Trials  []Trial // answers to try the checker on
 	// Kept says that the first accepted output is what a solution printed, and
 	// which and when: "kept on 2026-11-23: brute.py printed it". Empty: it is
 	// known from elsewhere.
@@ -180,6 +218,13 @@ const (
 type Refused struct {
 	Answer Data
 	Size   string // TooHigh, TooLow, or empty: not known
+}
+
+// A Trial is an answer of which a person knows what the checker must say.
+type Trial struct {
+	Answer Data
+	Accept bool // it must accept, and otherwise reject
+	Line   int  // of the block
 }
 
 // Data is a text in memory or in a file.
@@ -237,6 +282,7 @@ type loader struct {
 	words    Vocabulary
 	problem  *Problem
 	mistakes Mistakes
+	cases    []caseRule // the [[case]] tables of verdict.toml
 }
 
 func (l *loader) wrong(file string, line int, format string, args ...any) {
@@ -264,6 +310,7 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 	l.beside(entries)
 	l.arrange()
 	l.checkGroups()
+	l.settle()
 	if len(l.mistakes) > 0 {
 		return nil, l.mistakes
 	}

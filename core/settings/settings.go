@@ -150,6 +150,24 @@ func (r *Reader) Tolerance(into *float64) func(string, any) {
 	}
 }
 
+// Amount returns a field that takes a number from 0 to a million, such as points.
+func (r *Reader) Amount(into *float64) func(string, any) {
+	return func(at string, value any) {
+		switch n := value.(type) {
+		case float64:
+			*into = n
+		case int64:
+			*into = float64(n)
+		default:
+			r.WrongAt(at, "%s is %v; it must be a number, such as 60", at, quoted(value))
+			return
+		}
+		if !(*into >= 0 && *into <= 1e6) {
+			r.WrongAt(at, "%s is %v; it must be a number from 0 to 1000000", at, value)
+		}
+	}
+}
+
 // Truth returns a field that takes true or false.
 func (r *Reader) Truth(into *bool) func(string, any) {
 	return func(at string, value any) {

@@ -39,6 +39,13 @@ type Outcome struct {
 	ExitCode int    // exit status; 0 where a signal ended the program
 	Signal   string // in words, "segmentation fault (signal 11)"; empty if none did
 
+	// Share is the part of the case's points that the candidate gets: 1 if it
+	// was accepted, what the checker gave if that is partial, and else 0.
+	Share float64
+	// Waited says that the run was ended while the program waited for input
+	// that would not come.
+	Waited bool
+
 	// Message is the shortest useful remark, in words; may be empty.
 	Message string
 	// Close says that an accepted case used more than 80 % of a limit.
@@ -52,6 +59,27 @@ type Outcome struct {
 
 	Stdout Text // what the program printed, or its beginning
 	Stderr Text // what it wrote to standard error, or its beginning
+
+	// Checker is what a checker, or the other side of a talk, wrote beside its
+	// decision, or its beginning.
+	Checker Text
+	Talk    *Talk // what was said in an interactive problem; nil in others
+}
+
+// A Talk is what a candidate and the other side said to each other, or its
+// beginning and its end.
+type Talk struct {
+	Lines   []Said
+	LeftOut int // lines before Lines[Gap] that were not kept
+	Gap     int
+}
+
+// A Said is one line of a talk.
+type Said struct {
+	ByOther bool          // the other side said it, not the candidate
+	After   time.Duration // since the candidate began; when its first byte came
+	Text    string        // without the line end; a long one is cut
+	Open    bool          // there was no line end
 }
 
 // A Text is the beginning of something that a program wrote.

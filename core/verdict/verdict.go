@@ -118,14 +118,23 @@ func Worse(a, b Verdict) Verdict {
 // OfSolution adds the verdicts of a solution's cases, given in case order, up
 // to the solution's own: that of the first case that is neither accepted nor
 // unjudged; accepted only if at least one case was judged and all that were
-// judged passed; otherwise unjudged.
+// judged passed; otherwise unjudged. A case that was skipped counts only where
+// no other failed: it was, since another one did.
 func OfSolution(cases []Verdict) Verdict {
 	sum := Unjudged
 	for _, v := range cases {
+		if v == Skipped {
+			sum = Skipped
+		}
+	}
+	for _, v := range cases {
+		if v == Skipped {
+			continue
+		}
 		if !v.Passing() {
 			return v
 		}
-		if v == Accepted {
+		if v == Accepted && sum == Unjudged {
 			sum = Accepted
 		}
 	}

@@ -1,0 +1,91 @@
+//go:build !portable
+
+package box
+
+import (
+	"strconv"
+	"strings"
+
+	"golang.org/x/sys/unix"
+)
+
+// An endless call waits for events without an end, if one of its arguments has
+// this value.
+type endless struct {
+	argument int // from 0
+	value    uint64
+}
+
+// minusOne is how a timeout of -1 milliseconds looks in a register.
+const minusOne = 0xffffffff
+
+var endlessWaits = map[int]endless{
+	unix.SYS_EPOLL_PWAIT: {argument: 3, value: minusOne},
+	unix.SYS_PPOLL:       {argument: 2, value: 0},
+	unix.SYS_PSELECT6:    {argument: 4, value: 0},
+}
+
+// Waiting says whether the program that runs waits for input. Input that is
+// under way is not known here: whoever asks makes sure that there is none. It
+// may be called beside Run.
+func (b *Box) Waiting() Waiting {
+	if b.warden == nil {
+		return NotWaiting
+	}
+	all, threads := descendants(b.warden.Pid)
+	found := false
+	for _, p := range all {
+		base := "/proc/" + strconv.Itoa(p.pid)
+		for _, tid := range numbers(base + "/task") {
+			call, ok := readProc(base + "/task/" + strconv.Itoa(tid) + "/syscall")
+			if !ok {
+				return NotWaiting
+			}
+			waits, forInput := readCall(string(call), base)
+			if !waits {
+				return NotWaiting
+			}
+			found = found || forInput
+			if forInput && threads == 1 && len(all) == 1 {
+				return Waits
+			}
+		}
+	}
+	if found {
+		return MayWait
+	}
+	return NotWaiting
+}
+
+// readCall reads the system call that a thread is in: the call's number and
+// its arguments. It reports whether the thread waits, and whether it does so
+// for standard input, or for any event.
+func readCall(line, process string) (waits, forInput bool) {
+	fields := strings.Fields(line)
+	number := -1
+	if len(fields) > 6 {
+		number, _ = strconv.Atoi(fields[0])
+	}
+	if number < 0 {
+		return false, false // it runs, or is stopped
+	}
+	argument := func(i int) uint64 {
+		n, _ := strconv.ParseUint(strings.TrimPrefix(fields[1+i], "0x"), 16, 64)
+		return n
+	}
+	if number == unix.SYS_READ || number == unix.SYS_READV {
+		return true, sameFile(process+"/fd/0", process+"/fd/"+strconv.FormatUint(argument(0), 10))
+	}
+	for _, list := range []map[int]endless{endlessWaits, olderWaits} {
+		if e, ok := list[number]; ok {
+			given := argument(e.argument)
+			return true, uint32(given) == uint32(e.value) && (e.value != 0 || given == 0)
+		}
+	}
+	return true, false
+}
+
+func sameFile(a, b string) bool {
+	var s, t unix.Stat_t
+	return unix.Stat(a, &s) == nil && unix.Stat(b, &t) == nil && idOf(s) == idOf(t)
+}

@@ -1,0 +1,116 @@
+package judge
+
+import (
+	"fmt"
+	"slices"
+	"sync"
+
+	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+)
+
+// needs knows which groups have passed, while cases run beside each other.
+// Cases are taken in an order in which each group comes after those it needs.
+type needs struct {
+	problem *problem.Problem
+	mu      sync.Mutex
+	changed *sync.Cond
+	pending map[string]int // cases of a group that have not ended
+	failed  map[string]bool
+	given   bool // up
+}
+
+func (s *session) newNeeds(cases []int) *needs {
+	n := &needs{problem: s.problem, pending: map[string]int{}, failed: map[string]bool{}}
+	n.changed = sync.NewCond(&n.mu)
+	for _, i := range cases {
+		n.pending[s.problem.Cases[i].Group]++
+	}
+	return n
+}
+
+// lacking waits until it is known whether the groups that a group needs have
+// passed, and says which did not; "" if all did. One of which no case is run
+// is not asked for.
+func (n *needs) lacking(group string) string {
+	n.mu.Lock()
+	defer n.mu.Unlock()
+	for _, need := range n.problem.Rule(group).Needs {
+		for n.pending[need] > 0 && !n.failed[need] && !n.given {
+			n.changed.Wait()
+		}
+		if n.failed[need] {
+			return fmt.Sprintf("needs %s, which did not pass", need)
+		}
+	}
+	return ""
+}
+
+// ended notes that a case of a group has its verdict.
+func (n *needs) ended(group string, v verdict.Verdict) {
+	n.mu.Lock()
+	defer n.mu.Unlock()
+	n.pending[group]--
+	n.failed[group] = n.failed[group] || !v.Passing()
+	n.changed.Broadcast()
+}
+
+// giveUp ends all waiting, since no more cases will end.
+func (n *needs) giveUp() {
+	n.mu.Lock()
+	defer n.mu.Unlock()
+	n.given = true
+	n.changed.Broadcast()
+}
+
+// score adds up the points of a solution from what is known of its cases; nil
+// where no group is worth points.
+func (s *session) score(plan Plan, results []caseResult) *verdict.Score {
+	if !s.problem.Pointed() {
+		return nil
+	}
+	byCase := map[int]caseResult{}
+	for i, r := range results {
+		byCase[plan.Cases[i]] = r
+	}
+	score := &verdict.Score{}
+	for _, group := range s.problem.Groups() {
+		rule := s.problem.Rule(group)
+		if rule.Points == 0 || !plan.Solution.Runs(group) {
+			continue
+		}
+		var shares []float64
+		known := true
+		for i, c := range s.problem.Cases {
+			if c.Group != group {
+				continue
+			}
+			r, run := byCase[i]
+			known = known && run && r.verdict != verdict.Unjudged && r.verdict != verdict.Fault
+			shares = append(shares, r.share)
+		}
+		one := verdict.GroupScore{Name: group, Possible: rule.Points, Known: known}
+		if known {
+			one.Points = rule.Points * fraction(rule.Score, shares)
+		}
+		score.Add(one)
+	}
+	return score
+}
+
+// fraction makes one share of those of the cases.
+func fraction(way string, shares []float64) float64 {
+	switch least := slices.Min(shares); {
+	case way == problem.ScoreWorst:
+		return least
+	case way == problem.ScoreEach:
+		sum := 0.0
+		for _, share := range shares {
+			sum += share
+		}
+		return sum / float64(len(shares))
+	case least < 1:
+		return 0
+	}
+	return 1
+}
