@@ -37,6 +37,7 @@ type tryFlags struct {
 	checked  bool
 	warnings bool
 	open     bool // uncontained
+	checker  bool
 }
 
 func (a *app) tryCommand() *cli.Command {
@@ -68,6 +69,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and hold it against its expect", Destination: &f.every},
 			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times, one at a time, and show how its time varies", Value: 1, Destination: &f.repeat},
 			&cli.BoolFlag{Name: "checked", Usage: "run builds that stop at what is undefined, out of range or overflows, with wider limits", Destination: &f.checked},
+			&cli.BoolFlag{Name: "checker", Usage: "try the checker of your own on the answers that cases have for it", Destination: &f.checker},
 			&cli.BoolFlag{Name: "warnings", Usage: "show what compilers say of sources that they build", Destination: &f.warnings},
 			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
 			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
@@ -94,6 +96,9 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	p, err := a.load()
 	if err != nil {
 		return err
+	}
+	if f.checker {
+		return a.tryChecker(ctx, c, p, options, f)
 	}
 	if f.input != "" {
 		return a.tryInput(ctx, c, p, options, from, f)

@@ -34,10 +34,20 @@ type solution struct {
 	Hints    []string        `json:"hints,omitempty"`
 	// Contained says that programs could not use the network or the person's
 	// files; Lacks lists what could not be kept from them.
-	Contained *bool      `json:"contained,omitempty"`
-	Lacks     []string   `json:"lacks,omitempty"`
-	Build     *build     `json:"build,omitempty"`
-	Cases     []testCase `json:"cases"`
+	Contained *bool    `json:"contained,omitempty"`
+	Lacks     []string `json:"lacks,omitempty"`
+	Build     *build   `json:"build,omitempty"`
+	// Points are those of the groups of which they are known; Groups has each.
+	Points   *float64     `json:"points,omitempty"`
+	Possible *float64     `json:"points_possible,omitempty"`
+	Groups   []groupScore `json:"groups,omitempty"`
+	Cases    []testCase   `json:"cases"`
+}
+
+type groupScore struct {
+	Name     string   `json:"name"`
+	Points   *float64 `json:"points,omitempty"`
+	Possible float64  `json:"points_possible"`
 }
 
 type build struct {
@@ -65,6 +75,10 @@ type testCase struct {
 	Stderr      *string         `json:"stderr,omitempty"`
 	StderrCut   bool            `json:"stderr_cut,omitempty"`
 	Difference  *difference     `json:"difference,omitempty"`
+	Share       *float64        `json:"share,omitempty"`
+	Checker     string          `json:"checker,omitempty"`
+	Talk        *[]said         `json:"talk,omitempty"`
+	TalkLeftOut int             `json:"talk_left_out,omitempty"`
 	Hints       []string        `json:"hints,omitempty"`
 }
 
@@ -80,6 +94,17 @@ type difference struct {
 	Column   int    `json:"column"`
 	Expected string `json:"expected"`
 	Got      string `json:"got"`
+	Differ   int    `json:"differ,omitempty"` // in all
+	Unit     string `json:"unit,omitempty"`   // "line" or "word"
+	Answer   int    `json:"answer,omitempty"`
+	Answers  int    `json:"answers,omitempty"`
+}
+
+// A said is one line of a talk.
+type said struct {
+	By      string  `json:"by"` // "candidate" or "other"
+	Seconds float64 `json:"seconds"`
+	Text    string  `json:"text"`
 }
 
 // NewTry returns an empty report on a problem.
@@ -109,6 +134,16 @@ func (t *Try) Tell(event judge.Event) {
 	case judge.Ended:
 		s := &t.Solutions[len(t.Solutions)-1]
 		s.Verdict, s.Message, s.Hints = e.Verdict, e.Message, e.Hints
+		if k := e.Score; k != nil {
+			s.Points, s.Possible = &k.Points, &k.Possible
+			for _, g := range k.Groups {
+				one := groupScore{Name: g.Name, Possible: g.Possible}
+				if g.Known {
+					one.Points = &g.Points
+				}
+				s.Groups = append(s.Groups, one)
+			}
+		}
 	}
 }
 
@@ -137,7 +172,22 @@ func newCase(p problem.Case, o verdict.Outcome) testCase {
 		c.Hints = append(c.Hints[:len(c.Hints):len(c.Hints)], "differs from run to run")
 	}
 	if d := o.Difference; d != nil {
-		c.Difference = &difference{d.Line, d.Column, d.Expected, d.Got}
+		c.Difference = &difference{d.Line, d.Column, d.Expected, d.Got, d.Differ, d.Unit, d.Answer.Number, d.Answer.Of}
+	}
+	if o.Verdict == verdict.Partial {
+		c.Share = &o.Share
+	}
+	c.Checker = string(o.Checker.Bytes)
+	if k := o.Talk; k != nil {
+		lines := []said{}
+		for _, line := range k.Lines {
+			by := "candidate"
+			if line.ByOther {
+				by = "other"
+			}
+			lines = append(lines, said{by, line.After.Seconds(), line.Text})
+		}
+		c.Talk, c.TalkLeftOut = &lines, k.LeftOut
 	}
 	if s := o.Spread; s != nil {
 		c.Runs = &runs{s.Runs, s.Least.Seconds(), s.Median.Seconds(), s.Most.Seconds()}

@@ -37,12 +37,23 @@ func (v *TryView) evidence(t *tally, f failure) {
 	if c.Reason != "" {
 		s.Print("%s", s.wrapped(dim, Visible(firstParagraph(c.Reason)), "  "))
 	}
-	if o.Verdict == verdict.Unjudged { // what it printed is what matters
+	switch {
+	case o.Verdict == verdict.Unjudged: // what it printed is what matters
 		v.printed(o, unjudgedMost)
 		s.printData("input", c.Input, shownShort)
-	} else {
+	case o.Talk != nil:
 		s.printData("input", c.Input, shownShort)
+		s.printTalk(Visible(t.plan.Solution.File), o)
+	default:
+		s.printData("input", c.Input, shownShort)
+		if o.Difference != nil {
+			s.printShare(c.Input, o.Difference.Answer)
+		}
 		v.printed(o, outputMost)
+	}
+	if len(o.Checker.Bytes) > 0 {
+		s.Print("\n  %s", strong.Render("the checker wrote"))
+		s.printText(o.Checker, stderrMost)
 	}
 	if len(o.Stderr.Bytes) > 0 {
 		s.Print("\n  %s", strong.Render("stderr"))
@@ -63,11 +74,104 @@ func (v *TryView) printed(o verdict.Outcome, most int) {
 	switch {
 	case o.Difference != nil:
 		s.printSides(o.Difference)
+		if words := differWords(o.Difference); words != "" {
+			s.Print("\n  %s", dim.Render(words))
+		}
 	case len(o.Stdout.Bytes) > 0:
 		s.Print("\n  %s", strong.Render("printed"))
 		s.printText(o.Stdout, most)
 	case o.Verdict != verdict.Fault:
 		s.Print("\n  %s", strong.Render("printed nothing"))
+	}
+}
+
+// differWords says how many lines or words differ in all.
+func differWords(d *verdict.Difference) string {
+	var parts []string
+	of := max(d.ExpectedLines, d.GotLines)
+	switch {
+	case d.Differ == 0 || of == 1:
+	case of > 0 && d.Answer.Of == d.ExpectedLines:
+		parts = append(parts, fmt.Sprintf("%s of %s answers differ", thousands(int64(d.Differ)), thousands(int64(of))))
+	case of > 0:
+		parts = append(parts, fmt.Sprintf("%s of %s differ", thousands(int64(d.Differ)), count(of, "line")))
+	case d.Differ > 1:
+		parts = append(parts, count(d.Differ, d.Unit)+" differ")
+	}
+	if d.ExpectedLines != d.GotLines {
+		parts = append(parts, fmt.Sprintf("expected %s, got %s", count(d.ExpectedLines, "line"), thousands(int64(d.GotLines))))
+	}
+	return strings.Join(parts, "; ")
+}
+
+// printShare shows the part of an input that one answer is about, where the
+// whole was too long to be shown.
+func (s *Screen) printShare(d problem.Data, a verdict.Answer) {
+	if a.FirstLine == 0 {
+		return
+	}
+	text, err := d.Head(wholeShare)
+	if err != nil {
+		return
+	}
+	lines := splitLines(text)
+	if len(lines) <= shownShort.head+shownShort.tail+1 || a.LastLine > len(lines) {
+		return
+	}
+	title, words := "input of answer "+thousands(int64(a.Number)), "line "+thousands(int64(a.FirstLine))
+	if a.LastLine > a.FirstLine {
+		words = fmt.Sprintf("lines %s to %s", thousands(int64(a.FirstLine)), thousands(int64(a.LastLine)))
+	}
+	s.Print("\n  %s, %s", strong.Render(title), words)
+	lines = lines[a.FirstLine-1 : a.LastLine]
+	left := len(lines) - shownShort.head
+	s.printLines(lines[:min(len(lines), shownShort.head)], a.FirstLine)
+	if left > 0 {
+		s.leftOut(count(left, "line"))
+	}
+}
+
+// wholeShare bounds what is read of an input to show a part of it, in bytes.
+const wholeShare = 16 << 20
+
+// How many lines of a talk are shown, at its beginning and its end.
+var shownTalk = cutting{6, 16}
+
+// printTalk shows who said what, and when.
+func (s *Screen) printTalk(candidate string, o verdict.Outcome) {
+	k := o.Talk
+	other := Visible(k.Other)
+	if len(k.Lines) == 0 {
+		s.Print("\n  %s nobody said anything", strong.Render("the talk:"))
+		return
+	}
+	column := max(width(candidate), 12)
+	for _, line := range k.Lines {
+		if !line.ByOther {
+			column = max(column, min(width(Visible(line.Text)), (s.Width-14)/2))
+		}
+	}
+	s.Print("\n  %s  %s  %s", strong.Render(pad("after", 8)), strong.Render(pad(fit(candidate, column), column)), strong.Render(other))
+	for i, line := range k.Lines {
+		hidden := len(k.Lines) - shownTalk.head - shownTalk.tail
+		if hidden > 0 && i >= shownTalk.head && i < shownTalk.head+hidden {
+			if i == shownTalk.head {
+				s.leftOut(count(hidden+k.LeftOut, "line"))
+			}
+			continue
+		}
+		said := Visible(line.Text)
+		if line.Open {
+			said += dim.Render(" (no line end)")
+		}
+		left, right := said, ""
+		if line.ByOther {
+			left, right = "", said
+		}
+		s.Print("%s", strings.TrimRight(fmt.Sprintf("  %s  %s  %s", dim.Render(padLeft(Duration(line.After), 8)), pad(fit(left, column), column), fit(right, s.Width-14-column)), " "))
+	}
+	if o.Waited {
+		s.Print("  %s", marked.Render("then both wait"))
 	}
 }
 

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -237,7 +238,11 @@ func (v *TryView) oneCase(e judge.Case, was string) {
 	c := &v.Problem.Cases[e.Index]
 	if c.Group != t.group {
 		t.group = c.Group
-		v.Screen.Print("\n%s", strong.Render(Visible(c.Group)))
+		heading := strong.Render(Visible(c.Group))
+		if words := v.ruleWords(t, c.Group); words != "" {
+			heading += dim.Render("  " + fit(words, v.Screen.Width-width(heading)-2))
+		}
+		v.Screen.Print("\n%s", heading)
 	}
 	o := e.Outcome
 	used := padLeft("", 8) + padLeft("", 10)
@@ -261,6 +266,68 @@ func (v *TryView) oneCase(e judge.Case, was string) {
 		}
 	}
 	v.Screen.Print("  %s%s  %s%s", badges[o.Verdict], used, name, remark)
+}
+
+// ruleWords says what verdict.toml has for a group: points, and limits of its
+// own.
+func (v *TryView) ruleWords(t *tally, group string) string {
+	var parts []string
+	rule := v.Problem.Rule(group)
+	if rule.Points > 0 {
+		parts = append(parts, points(rule.Points)+" points")
+	}
+	own, general := t.plan.LimitsOf(group), t.plan.Limits
+	if own.Time != general.Time {
+		parts = append(parts, "time "+Duration(own.Time))
+	}
+	if own.Wall != general.Wall {
+		parts = append(parts, "wall "+Duration(own.Wall))
+	}
+	if own.Memory != general.Memory {
+		parts = append(parts, "memory "+Size(own.Memory))
+	}
+	if own.Output != general.Output {
+		parts = append(parts, "output "+Size(own.Output))
+	}
+	return strings.Join(parts, ", ")
+}
+
+// points shows a number of points.
+func points(n float64) string { return trimZero(strconv.FormatFloat(n, 'f', 2, 64)) }
+
+// score shows a solution's points by group and in all.
+func (v *TryView) score(t *tally) {
+	k := t.ended.Score
+	if k == nil || len(k.Groups) == 0 {
+		return
+	}
+	all := points(k.Points) + " of " + points(k.Possible) + " points"
+	if !k.Known {
+		all = "at least " + all
+	}
+	if v.Together {
+		parts := make([]string, len(k.Groups))
+		for i, g := range k.Groups {
+			parts[i] = g.Name + " " + groupPoints(g)
+		}
+		v.Screen.Print("%s", v.Screen.wrapped(normal, all+dim.Render(": "+Visible(strings.Join(parts, ", "))), "  "))
+		return
+	}
+	wide := 0
+	for _, g := range k.Groups {
+		wide = max(wide, width(Visible(g.Name)))
+	}
+	v.Screen.Print("  %s", strong.Render(all))
+	for _, g := range k.Groups {
+		v.Screen.Print("    %s  %s", pad(Visible(g.Name), wide), groupPoints(g))
+	}
+}
+
+func groupPoints(g verdict.GroupScore) string {
+	if !g.Known {
+		return dim.Render("not known of " + points(g.Possible))
+	}
+	return points(g.Points) + " of " + points(g.Possible)
 }
 
 // keptWord marks a case whose answer proves no more than the program that made
@@ -290,9 +357,9 @@ func (t *tally) add(e judge.Case, cases []problem.Case, evidence int) {
 	t.seen++
 	t.counts[o.Verdict]++
 	if o.Ran {
-		limits := t.plan.Limits
-		t.slowest.raise(float64(o.Usage.CPU)/float64(limits.Time), name, Duration(o.Usage.CPU))
-		t.largest.raise(float64(o.Usage.Memory)/float64(limits.Memory), name, Size(o.Usage.Memory))
+		limits := t.plan.LimitsOf(cases[e.Index].Group)
+		t.slowest.raise(float64(o.Usage.CPU)/float64(limits.Time), name, Duration(o.Usage.CPU)+" of "+Duration(limits.Time))
+		t.largest.raise(float64(o.Usage.Memory)/float64(limits.Memory), name, Size(o.Usage.Memory)+" of "+Size(limits.Memory))
 	}
 	if o.Verdict == verdict.Accepted || o.Verdict == verdict.Skipped || evidence < 0 {
 		return
@@ -365,8 +432,8 @@ func (v *TryView) summary(t *tally) {
 			line += ", " + marked.Render("not fully contained")
 		}
 	}
-	slowest := t.slowest.of("slowest", Duration(t.plan.Limits.Time)+unsetWord(t.plan.Unset.Time != 0))
-	largest := t.largest.of("largest", Size(t.plan.Limits.Memory)+unsetWord(t.plan.Unset.Memory != 0))
+	slowest := t.slowest.of("slowest", t.plan.Unset.Time != 0)
+	largest := t.largest.of("largest", t.plan.Unset.Memory != 0)
 	if v.Together && slowest != "" {
 		line += dim.Render(", " + slowest + ", " + largest)
 	}
@@ -377,6 +444,7 @@ func (v *TryView) summary(t *tally) {
 	if e.Message != "" {
 		s.Print("%s", s.wrapped(normal, Visible(e.Message), "  "))
 	}
+	v.score(t)
 	if n := v.keptAccepted(t); n > 0 {
 		s.Print("%s", s.wrapped(dim, fmt.Sprintf("%s of these kept from a run: that proves no more than the program that made it", thousands(int64(n))), "  "))
 	}
@@ -405,11 +473,11 @@ func (v *TryView) keptAccepted(t *tally) int {
 }
 
 // of says how near a case came to a limit; empty where none was run.
-func (x extreme) of(word, limit string) string {
+func (x extreme) of(word string, unset bool) string {
 	if x.name == "" {
 		return ""
 	}
-	return fmt.Sprintf("%s %s of %s", word, x.words, limit)
+	return word + " " + x.words + unsetWord(unset)
 }
 
 func unsetWord(unset bool) string {

@@ -269,6 +269,9 @@ func (r *running) over() Ending {
 	return r.ending
 }
 
+// Quiet says that it is not known whether anything is on its way.
+func (b *Box) Quiet() bool { return false }
+
 // Waiting says that it is not known whether a program waits.
 func (b *Box) Waiting() Waiting { return NotWaiting }
 

@@ -26,6 +26,7 @@ func Open(o Options) (b *Box, err error) {
 		socket: -1, leash: -1, streams: [streamCount]int{-1, -1, -1},
 		message: make([]byte, maxMessage), chunk: make([]byte, narrow),
 	}
+	b.turns.Store(1)
 	defer func() {
 		if err != nil {
 			err = errors.Join(fmt.Errorf("cannot start a worker: %w", err), b.Close())

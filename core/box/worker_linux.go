@@ -13,6 +13,7 @@ import (
 	"runtime"
 	"slices"
 	"sync"
+	"sync/atomic"
 	"time"
 	"unsafe"
 
@@ -36,6 +37,27 @@ type Box struct {
 	chunk   []byte
 	running uint32 // number of the last run
 	broken  error  // the warden is gone
+	// turns is even while carry waits for something to read, and odd
+	// otherwise.
+	turns atomic.Uint64
+}
+
+// Quiet reports that nothing that the running program wrote is still on its way
+// to Run.Output and the others. It may be called beside Run.
+func (b *Box) Quiet() bool {
+	turn := b.turns.Load()
+	if turn%2 == 1 {
+		return false
+	}
+	for _, fd := range b.streams {
+		if fd < 0 {
+			continue
+		}
+		if n, err := unix.IoctlGetInt(fd, bytesUnread); err != nil || n > 0 {
+			return false
+		}
+	}
+	return b.turns.Load() == turn
 }
 
 // Run runs a program to its end. An error means that our side failed: the
@@ -177,7 +199,10 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 		pollBriefly(&polls[0], quiet)
 	}
 	for polls[0].Revents == 0 {
-		if err := again(func() error { _, err := unix.Poll(polls, -1); return err }); err != nil {
+		b.turns.Add(1)
+		err := again(func() error { _, err := unix.Poll(polls, -1); return err })
+		b.turns.Add(1)
+		if err != nil {
 			return c, rep, nil, err
 		}
 		for i := range b.streams {

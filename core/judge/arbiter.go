@@ -53,7 +53,9 @@ type readied struct {
 }
 
 // readyArbiters makes those ready that the cases to be run ask for.
-func (s *session) readyArbiters(ctx context.Context, w *worker, cases []int) error {
+func (s *session) readyArbiters(ctx context.Context, cases []int) (err error) {
+	w := s.builder()
+	defer func() { err = errors.Join(err, w.close()) }()
 	for _, i := range cases {
 		want := s.wantedBy(&s.problem.Cases[i])
 		if _, known := s.arbiters[want]; known || want.none() {

@@ -125,18 +125,18 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 		}
 		return verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}, nil
 	}
-	input, err := openInput(r.test.Input)
-	if err != nil {
-		return fault(fmt.Errorf("cannot read the input: %w", err))
-	}
-	defer input.Close()
 	if r.problem.Interactive() {
-		outcome, err := r.converse(ctx, input)
+		outcome, err := r.converse(ctx)
 		if err != nil {
 			return fault(err)
 		}
 		return r.kept(outcome), nil
 	}
+	input, err := openInput(r.test.Input)
+	if err != nil {
+		return fault(fmt.Errorf("cannot read the input: %w", err))
+	}
+	defer input.Close()
 	comparison, err := r.comparison()
 	if err != nil {
 		return fault(fmt.Errorf("cannot read the expected output: %w", err))

@@ -113,7 +113,7 @@ func (t *transcript) count() int {
 type voice struct {
 	byOther bool
 	book    *transcript
-	to      *box.Pipe
+	to      io.Writer
 }
 
 func (v voice) Write(text []byte) (int, error) {
@@ -125,6 +125,7 @@ func (v voice) Write(text []byte) (int, error) {
 type conversation struct {
 	*caseRun
 	other            *arbiter
+	dir              string // of the input that the other side is given
 	book             transcript
 	toOther, toMe    *box.Pipe // to the other side, and to the candidate
 	stop             context.Context
@@ -140,28 +141,54 @@ type conversation struct {
 	otherErrs, words box.Head
 }
 
-// converse runs the candidate and the other side of an interactive problem.
-func (r *caseRun) converse(ctx context.Context, input *os.File) (o verdict.Outcome, err error) {
-	stop, end := context.WithCancel(context.Background())
-	defer end()
-	c := &conversation{
-		caseRun: r, other: &r.arbiters[r.wantedBy(r.test)].arbiter, stop: stop, end: end,
+// conversation prepares one. It must be closed.
+func (r *caseRun) conversation() (c *conversation, err error) {
+	c = &conversation{
+		caseRun: r, other: &r.arbiters[r.wantedBy(r.test)].arbiter,
+		dir:       filepath.Join(r.checks, "hearing-"+strconv.Itoa(r.worker.number)),
 		otherErrs: box.Head{Most: KeptText}, words: box.Head{Most: KeptText},
 	}
-	for _, p := range []**box.Pipe{&c.toOther, &c.toMe} {
-		if *p, err = box.NewPipe(); err != nil {
-			return o, err
-		}
-		defer (*p).Close()
+	c.stop, c.end = context.WithCancel(context.Background())
+	if c.toOther, err = box.NewPipe(); err != nil {
+		return nil, err
 	}
-	h := &hearing{dir: filepath.Join(r.checks, "hearing-"+strconv.Itoa(r.worker.number))}
-	if err := os.MkdirAll(h.dir, 0o700); err != nil {
+	if c.toMe, err = box.NewPipe(); err != nil {
+		c.toOther.Close()
+		return nil, err
+	}
+	if err := c.giveInput(); err != nil {
+		c.close()
+		return nil, fmt.Errorf("cannot give the other side the input: %w", err)
+	}
+	return c, nil
+}
+
+func (c *conversation) giveInput() error {
+	if err := os.MkdirAll(c.dir, 0o700); err != nil {
+		return err
+	}
+	input, err := openInput(c.test.Input)
+	if err != nil {
+		return err
+	}
+	defer input.Close()
+	return (&hearing{dir: c.dir}).put(script.InputFile, input)
+}
+
+func (c *conversation) close() {
+	c.end()
+	c.toOther.Close()
+	c.toMe.Close()
+	os.RemoveAll(c.dir)
+}
+
+// converse runs the candidate and the other side of an interactive problem.
+func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
+	c, err := r.conversation()
+	if err != nil {
 		return o, err
 	}
-	defer os.RemoveAll(h.dir)
-	if err := h.put(script.InputFile, input); err != nil {
-		return o, err
-	}
+	defer c.close()
 	// A box takes a while to open, which is nobody's time.
 	if err := errors.Join(r.worker.open(), r.worker.arbiter.open()); err != nil {
 		return o, err
@@ -170,18 +197,18 @@ func (r *caseRun) converse(ctx context.Context, input *os.File) (o verdict.Outco
 	var sides, watch sync.WaitGroup
 	var failed error
 	watching, watched := context.WithCancel(ctx)
-	sides.Go(func() { failed = c.runOther(ctx, filepath.Join(h.dir, script.InputFile)) })
+	sides.Go(func() { failed = c.runOther(ctx, c.toMe) })
 	watch.Go(func() { c.watchBoth(watching) })
 	out, errs := &box.Head{Most: KeptText}, &box.Head{Most: KeptText}
 	result, err := r.worker.Run(ctx, box.Run{
-		Program: r.program, Limits: r.limits, Input: c.toMe.Input, Prompt: true, Stop: stop,
+		Program: r.program, Limits: r.limits, Input: c.toMe.Input, Prompt: true, Stop: c.stop,
 		Output: io.MultiWriter(out, voice{false, &c.book, c.toOther}), Errors: errs,
 	})
 	c.mu.Lock()
 	c.candidateEnded = !c.otherEnded
 	c.mu.Unlock()
 	if err != nil || result.Ending != box.Exited || result.ExitCode != 0 || result.Signal != 0 {
-		end() // nothing that the other side still says can matter
+		c.end() // nothing that the other side still says can matter
 	}
 	c.toOther.End()
 	sides.Wait()
@@ -192,24 +219,28 @@ func (r *caseRun) converse(ctx context.Context, input *os.File) (o verdict.Outco
 	}
 	o, said := r.outcomeOf(result, out, errs)
 	o.Talk = c.book.whole()
+	o.Talk.Other = c.other.name
 	o.Checker = verdict.Text{Bytes: c.otherErrs.Text, Cut: c.otherErrs.Cut}
+	if c.otherEnded {
+		o.Stderr = verdict.Text{} // what it says of the end of its input is no cause
+	}
 	c.judge(&o, result)
 	r.remark(&o, result, said)
 	return o, nil
 }
 
-// runOther runs the other side to its end.
-func (c *conversation) runOther(ctx context.Context, input string) error {
+// runOther runs the other side to its end. What it says goes to listener.
+func (c *conversation) runOther(ctx context.Context, listener io.Writer) error {
 	limits := c.problem.Limits.OfChecker()
 	limits.Wall += c.limits.Wall // it waits for the candidate most of the time
-	program, err := c.other.program(limits, input)
+	program, err := c.other.program(limits, filepath.Join(c.dir, script.InputFile))
 	if err != nil {
 		c.end()
 		return err
 	}
 	result, err := c.worker.arbiter.Run(ctx, box.Run{
 		Program: program, Limits: limits, Input: c.toOther.Input, Prompt: true, Stop: c.stop,
-		Output: voice{true, &c.book, c.toMe}, Errors: &c.otherErrs, Decision: &c.words,
+		Output: voice{true, &c.book, listener}, Errors: &c.otherErrs, Decision: &c.words,
 	})
 	if err != nil {
 		c.end()
@@ -240,6 +271,7 @@ const (
 // watchBoth ends a talk in which both sides wait for each other.
 func (c *conversation) watchBoth(ctx context.Context) {
 	said, quiet, since := -1, firstLook, time.Time{}
+	mine, theirs := c.worker.box, c.worker.arbiter.box
 	timer := time.NewTimer(quiet)
 	defer timer.Stop()
 	for {
@@ -252,11 +284,13 @@ func (c *conversation) watchBoth(ctx context.Context) {
 			said, quiet, since = now, firstLook, time.Time{}
 		} else {
 			quiet = min(2*quiet, seldomLook)
-			candidate, other := c.worker.box.Waiting(), c.worker.arbiter.box.Waiting()
+			candidate, other := mine.Waiting(), theirs.Waiting()
 			if c.other.script != "" && other == box.MayWait {
 				other = box.Waits // it says something only when it has heard something
 			}
-			idle := c.toMe.Idle() && c.toOther.Idle() && c.book.count() == said
+			// In this order: what was under way before either was seen to wait
+			// has either not arrived, or is counted.
+			idle := mine.Quiet() && theirs.Quiet() && c.toMe.Idle() && c.toOther.Idle() && c.book.count() == said
 			c.mu.Lock()
 			over := c.otherEnded || c.candidateEnded
 			c.otherIsSlow = !over && idle && candidate != box.NotWaiting && other == box.NotWaiting

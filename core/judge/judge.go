@@ -126,6 +126,7 @@ type session struct {
 	options Options
 	kit     *toolchain.Kit
 	tell    func(Event)
+	scratch *box.Scratch
 	workers []*worker
 	// arbiters are what the person wrote to decide, by how verdict.toml names
 	// them; checks is the folder of what they decide on.
@@ -193,54 +194,21 @@ func DefaultJobs() int {
 // first, beside each other, so that no build disturbs a measurement. The error
 // is the context's if that ended, or says what failed on our side.
 func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, o Options, tell func(Event)) (err error) {
-	if o.Jobs <= 0 {
-		o.Jobs = DefaultJobs()
-	}
-	if o.Cache == "" {
-		o.Cache = toolchain.DefaultDir()
-	}
-	o.Repeat = max(o.Repeat, 1)
-	if o.Languages == nil {
-		o.Languages = toolchain.Ours()
-	}
-	kit, err := toolchain.Open(o.Cache, o.Languages)
+	s, err := begin(p, o, tell)
 	if err != nil {
 		return err
 	}
-	defer kit.Close()
-	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-run-")
-	if err != nil {
-		return fmt.Errorf("cannot make a working folder: %w", err)
-	}
-	s := &session{
-		problem: p, options: o, kit: kit, tell: tell, groups: make(chan *box.Groups, 1),
-		arbiters: map[wanted]*readied{}, checks: filepath.Join(scratch.Dir, "checks"),
-	}
-	defer func() {
-		for _, w := range s.workers {
-			err = errors.Join(err, w.close())
-			if w.arbiter != nil {
-				err = errors.Join(err, w.arbiter.close())
-			}
-		}
-		err = errors.Join(err, scratch.Remove())
-	}()
-	go func() {
-		groups, _ := box.OpenGroups() // without them the watch holds the limits alone
-		s.groups <- groups
-	}()
-	plans, faults, err := s.buildAll(ctx, solutions, scratch.Dir)
+	defer func() { err = errors.Join(err, s.end()) }()
+	plans, faults, err := s.buildAll(ctx, solutions)
 	if err != nil {
 		return err
 	}
-	builder := &worker{options: box.Options{Scratch: scratch.Dir, Uncontained: true, Coarse: true}}
 	for _, plan := range plans {
-		err = errors.Join(err, s.readyArbiters(ctx, builder, plan.Cases))
+		if err := s.readyArbiters(ctx, plan.Cases); err != nil {
+			return err
+		}
 	}
-	if err = errors.Join(err, builder.close()); err != nil {
-		return err
-	}
-	if err := s.hold(plans, scratch.Dir); err != nil {
+	if err := s.hold(plans); err != nil {
 		return err
 	}
 	for i, plan := range plans {
@@ -255,17 +223,67 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	return nil
 }
 
+// begin opens a session, which must be ended.
+func begin(p *problem.Problem, o Options, tell func(Event)) (*session, error) {
+	if o.Jobs <= 0 {
+		o.Jobs = DefaultJobs()
+	}
+	if o.Cache == "" {
+		o.Cache = toolchain.DefaultDir()
+	}
+	o.Repeat = max(o.Repeat, 1)
+	if o.Languages == nil {
+		o.Languages = toolchain.Ours()
+	}
+	kit, err := toolchain.Open(o.Cache, o.Languages)
+	if err != nil {
+		return nil, err
+	}
+	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-run-")
+	if err != nil {
+		kit.Close()
+		return nil, fmt.Errorf("cannot make a working folder: %w", err)
+	}
+	s := &session{
+		problem: p, options: o, kit: kit, tell: tell, groups: make(chan *box.Groups, 1), scratch: scratch,
+		arbiters: map[wanted]*readied{}, checks: filepath.Join(scratch.Dir, "checks"),
+	}
+	go func() {
+		groups, _ := box.OpenGroups() // without them the watch holds the limits alone
+		s.groups <- groups
+	}()
+	if err := os.Mkdir(s.checks, 0o700); err != nil {
+		return nil, errors.Join(err, s.end())
+	}
+	return s, nil
+}
+
+// end leaves nothing behind.
+func (s *session) end() (err error) {
+	for _, w := range s.workers {
+		err = errors.Join(err, w.close())
+		if w.arbiter != nil {
+			err = errors.Join(err, w.arbiter.close())
+		}
+	}
+	s.kit.Close()
+	return errors.Join(err, s.scratch.Remove())
+}
+
+// builder makes a worker that runs compilers, which may use what they are used
+// to.
+func (s *session) builder() *worker {
+	return &worker{options: box.Options{Scratch: s.scratch.Dir, Uncontained: true, Coarse: true}}
+}
+
 // hold prepares the workers for what was built, and tells how they hold it.
 // Where nothing is to be run there are none.
-func (s *session) hold(plans []Plan, scratch string) error {
+func (s *session) hold(plans []Plan) error {
 	runs := slices.ContainsFunc(plans, func(p Plan) bool { return p.Build != nil && !p.Build.Failed && len(p.Cases) > 0 })
 	if !runs {
 		return nil
 	}
-	options := box.Options{Scratch: scratch, Uncontained: s.options.Uncontained, Groups: <-s.groups}
-	if err := os.MkdirAll(s.checks, 0o700); err != nil {
-		return err
-	}
+	options := box.Options{Scratch: s.scratch.Dir, Uncontained: s.options.Uncontained, Groups: <-s.groups}
 	if !options.Uncontained {
 		hidden, err := s.hidden(plans)
 		if err != nil {
@@ -288,17 +306,17 @@ func (s *session) hold(plans []Plan, scratch string) error {
 }
 
 // buildAll builds every solution, as many beside each other as there will be
-// workers. Compilers may use what they are used to.
-func (s *session) buildAll(ctx context.Context, solutions []problem.Solution, scratch string) ([]Plan, []error, error) {
+// workers.
+func (s *session) buildAll(ctx context.Context, solutions []problem.Solution) ([]Plan, []error, error) {
 	plans := make([]Plan, len(solutions))
 	faults := make([]error, len(solutions))
-	builders := make([]worker, min(s.options.Jobs, len(solutions)))
+	builders := make([]*worker, min(s.options.Jobs, len(solutions)))
 	next := make(chan int)
 	var tell sync.Mutex
 	var group sync.WaitGroup
 	for i := range builders {
-		w := &builders[i]
-		w.options = box.Options{Scratch: scratch, Uncontained: true, Coarse: true}
+		w := s.builder()
+		builders[i] = w
 		group.Go(func() {
 			for i := range next {
 				tell.Lock()

@@ -36,7 +36,7 @@ func TestWhateverOrderCasesFinishInTheyAreToldInTheirs(t *testing.T) {
 			open = append(open[:pick], open[pick+1:]...)
 		}
 		assert.IsIncreasing(t, told)
-		assert.Len(t, q.verdicts, q.total)
+		assert.Len(t, q.results, q.total)
 		assert.Empty(t, q.waiting, "nothing is kept of what was told")
 		_, ok := q.take()
 		assert.False(t, ok)

@@ -69,6 +69,7 @@ type Outcome struct {
 // A Talk is what a candidate and the other side said to each other, or its
 // beginning and its end.
 type Talk struct {
+	Other   string // name of the other side
 	Lines   []Said
 	LeftOut int // lines before Lines[Gap] that were not kept
 	Gap     int
