@@ -122,14 +122,14 @@ func (v *CheckerView) Tell(o judge.Opinion) {
 		v.Wrong++
 		badge = verdictStyle(verdict.WrongAnswer).Render(pad("wrong", 7))
 	}
-	line := "  " + badge + said + " " + answer
+	line := badge + said + " " + answer
 	if !o.AsWanted {
 		line += ", which it must " + must
 	}
 	if o.Why != "" {
 		line += dim.Render(": " + Visible(o.Why))
 	}
-	s.Print("%s", s.wrapped(normal, line, ""))
+	s.Print("%s", s.wrapped(normal, line, "  "))
 	if len(o.Wrote.Bytes) > 0 && !o.AsWanted {
 		s.printText(o.Wrote, stderrMost)
 	}

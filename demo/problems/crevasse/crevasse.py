@@ -1,0 +1,11 @@
+# The same in Python.
+n, probes = map(int, input().split())
+low, high = 1, n
+while low < high:
+    middle = (low + high) // 2
+    print("probe", middle, flush=True)
+    if input() == "deeper":
+        low = middle + 1
+    else:
+        high = middle
+print("depth", low, flush=True)

@@ -1,0 +1,17 @@
+// Wrong: adds up in float, which keeps seven digits and loses some of them on the way.
+#include <cmath>
+#include <cstdio>
+
+int main() {
+    int n;
+    if (scanf("%d", &n) != 1) return 1;
+    float way = 0, sum = 0, px = 0, py = 0;
+    for (int i = 0; i < n; i++) {
+        float x, y;
+        if (scanf("%f %f", &x, &y) != 2) return 1;
+        if (i > 0) way += std::hypot(x - px, y - py);
+        sum += std::hypot(x, y);
+        px = x, py = y;
+    }
+    printf("%.10f\n%.10f\n", way, sum / n);
+}

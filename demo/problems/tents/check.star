@@ -1,0 +1,22 @@
+# Accepts any valid placement.
+def decide(case, got, expected):
+    n, k, d = [integer(word) for word in case.tokens[:3]]
+    ground = case.tokens[3]
+    fits = expected.ints != [0]
+    tents = sorted(got.ints)
+    if tents == [0]:
+        return reject("%d tents do fit, as in %s" % (k, expected.text.strip())) if fits else accept()
+    for i, pace in enumerate(tents):
+        if pace < 1 or pace > n:
+            return reject("there is no pace %d" % pace)
+        if ground[pace - 1] == "#":
+            return reject("pace %d is rock" % pace)
+        if i > 0 and pace - tents[i - 1] < d:
+            return reject("the tents on %d and %d are less than %d paces apart" % (tents[i - 1], pace, d))
+    if len(tents) > k:
+        return reject("%d tents are more than %d" % (len(tents), k))
+    if len(tents) < k:
+        return share(len(tents) / k, "%d of %d tents" % (len(tents), k)) if tents else reject("no tent at all")
+    if not fits:
+        fail("%s is right, and the expected output says that nothing fits" % tents)
+    return accept()
