@@ -76,7 +76,7 @@ type testCase struct {
 	StderrCut   bool            `json:"stderr_cut,omitempty"`
 	Difference  *difference     `json:"difference,omitempty"`
 	Share       *float64        `json:"share,omitempty"`
-	Checker     string          `json:"checker,omitempty"`
+	Checker     string          `json:"checker,omitempty"` // what it wrote beside its decision
 	Talk        *[]said         `json:"talk,omitempty"`
 	TalkLeftOut int             `json:"talk_left_out,omitempty"`
 	Hints       []string        `json:"hints,omitempty"`

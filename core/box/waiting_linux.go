@@ -33,7 +33,7 @@ func (b *Box) Waiting() Waiting {
 		return NotWaiting
 	}
 	all, threads := descendants(b.warden.Pid)
-	found := false
+	found := false // a thread that input may wake
 	for _, p := range all {
 		base := "/proc/" + strconv.Itoa(p.pid)
 		for _, tid := range numbers(base + "/task") {
@@ -41,13 +41,16 @@ func (b *Box) Waiting() Waiting {
 			if !ok {
 				return NotWaiting
 			}
-			waits, forInput := readCall(string(call), base)
-			if !waits {
+			switch readCall(string(call), base) {
+			case awake:
 				return NotWaiting
-			}
-			found = found || forInput
-			if forInput && threads == 1 && len(all) == 1 {
-				return Waits
+			case forInput:
+				if threads == 1 && len(all) == 1 {
+					return Waits
+				}
+				found = true
+			case forEvents:
+				found = true
 			}
 		}
 	}
@@ -57,32 +60,47 @@ func (b *Box) Waiting() Waiting {
 	return NotWaiting
 }
 
+// A call is what a thread does.
+type call int
+
+const (
+	awake        call = iota // it runs, or is stopped
+	forSomething             // it waits
+	forInput                 // it reads standard input
+	forEvents                // it waits for any event, without an end
+)
+
 // readCall reads the system call that a thread is in: the call's number and
-// its arguments. It reports whether the thread waits, and whether it does so
-// for standard input, or for any event.
-func readCall(line, process string) (waits, forInput bool) {
+// its arguments.
+func readCall(line, process string) call {
 	fields := strings.Fields(line)
 	number := -1
 	if len(fields) > 6 {
 		number, _ = strconv.Atoi(fields[0])
 	}
 	if number < 0 {
-		return false, false // it runs, or is stopped
+		return awake
 	}
 	argument := func(i int) uint64 {
 		n, _ := strconv.ParseUint(strings.TrimPrefix(fields[1+i], "0x"), 16, 64)
 		return n
 	}
 	if number == unix.SYS_READ || number == unix.SYS_READV {
-		return true, sameFile(process+"/fd/0", process+"/fd/"+strconv.FormatUint(argument(0), 10))
+		if sameFile(process+"/fd/0", process+"/fd/"+strconv.FormatUint(argument(0), 10)) {
+			return forInput
+		}
+		return forSomething
 	}
 	for _, list := range []map[int]endless{endlessWaits, olderWaits} {
 		if e, ok := list[number]; ok {
 			given := argument(e.argument)
-			return true, uint32(given) == uint32(e.value) && (e.value != 0 || given == 0)
+			if uint32(given) == uint32(e.value) && (e.value != 0 || given == 0) {
+				return forEvents
+			}
+			return forSomething
 		}
 	}
-	return true, false
+	return forSomething
 }
 
 func sameFile(a, b string) bool {

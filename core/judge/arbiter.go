@@ -117,9 +117,6 @@ func (a *arbiter) decided(result box.Result, said, errs *box.Head, l verdict.Lim
 		return fault("passed its limit of %s; [limits.checker] sets another", what)
 	}
 	last := lastLine(string(errs.Text))
-	if a.script != "" {
-		last = script.Failure(string(errs.Text))
-	}
 	switch {
 	case result.Ending == box.PassedTime:
 		return limit(l.Time.String() + " of processor time")

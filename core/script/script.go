@@ -19,7 +19,6 @@ import (
 	"io"
 	"os"
 	"path/filepath"
-	"runtime/debug"
 	"strconv"
 	"strings"
 
@@ -52,10 +51,9 @@ const (
 // problem says its decision.
 const DecisionFD = 3
 
-const (
-	mostSteps = 500_000_000 // of a script, so that a loop without an end ends alike on every machine
-	mostStack = 256 << 20   // bytes, for deep recursion
-)
+// mostSteps bounds a script, so that a loop without an end ends alike on every
+// machine.
+const mostSteps = 300_000_000
 
 // Decide returns the program that runs a checker on the files of a folder, and
 // says its decision on standard output. Both paths are absolute.
@@ -82,7 +80,6 @@ func Main() {
 	if len(os.Args) != 5 || os.Args[1] != marker {
 		return
 	}
-	debug.SetMaxStack(mostStack)
 	if err := serve(os.Args[2], os.Args[3], os.Args[4]); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
@@ -186,16 +183,6 @@ func plain(err error) error {
 		}
 	}
 	return errors.New(words)
-}
-
-// Failure words what a script's process left on standard error when it ended
-// by itself without a decision: the first line, unless it is the runtime's.
-func Failure(text string) string {
-	if strings.Contains(text, "stack exceeds") {
-		return "the recursion is too deep"
-	}
-	line, _, _ := strings.Cut(strings.TrimSpace(text), "\n")
-	return line
 }
 
 // rejection is the error with which a function of ours ends a script, since
