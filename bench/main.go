@@ -33,8 +33,15 @@ type bench struct {
 
 func main() {
 	box.Warden()
+	if len(os.Args) == 6 && os.Args[1] == compareWord {
+		if err := compareTwo(os.Args[2], os.Args[3], os.Args[4], os.Args[5]); err != nil {
+			fmt.Fprintln(os.Stderr, err)
+			os.Exit(1)
+		}
+		return
+	}
 	rounds := flag.Int("rounds", 5, "rounds of each measurement")
-	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, edit, import or watch")
+	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, edit, import or watch")
 	flag.Parse()
 	if err := run(*rounds, *only); err != nil {
 		fmt.Fprintln(os.Stderr, "bench:", err)
@@ -56,6 +63,7 @@ func run(rounds int, only string) error {
 		"g++ -O2 -o " + b.path("tiny-dynamic") + " bench/programs/tiny.cpp",
 		"gcc -O2 -static -o " + b.path("tiny-c") + " bench/programs/tiny.c",
 		"gcc -O2 -static -o " + b.path("late") + " bench/programs/late.c",
+		"gcc -O2 -o " + b.path("pingpong") + " bench/programs/pingpong.c",
 		"gcc -O2 -static -o " + b.path("pour") + " bench/programs/pour.c",
 	} {
 		words := strings.Fields(build)
@@ -69,7 +77,7 @@ func run(rounds int, only string) error {
 		name    string
 		measure func() error
 	}{
-		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
+		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"compare", b.compares}, {"talk", b.talks}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
 	} {
 		if only != "" && only != m.name {
 			continue

@@ -1,6 +1,10 @@
 package compare
 
-import "coldverdict/core/verdict"
+import (
+	"bytes"
+
+	"coldverdict/core/verdict"
+)
 
 // A place is a position in a text: newlines before it, and characters since
 // the last of them.
@@ -46,7 +50,7 @@ func byteReason(want, got byte) string {
 }
 
 func compareLines(want, got *text, s Settings) *parting {
-	return compareSpaced(want, got, s, func(w, g gap, _ bool) string {
+	return compareSpaced(want, got, s, sameLines, func(w, g gap, _ bool) string {
 		switch {
 		case w.newlines > g.newlines && g.newlines == 0:
 			return "the line should end here"
@@ -64,7 +68,7 @@ func compareLines(want, got *text, s Settings) *parting {
 }
 
 func compareTokens(want, got *text, s Settings) *parting {
-	return compareSpaced(want, got, s, func(w, g gap, first bool) string {
+	return compareSpaced(want, got, s, sameTokens, func(w, g gap, first bool) string {
 		switch {
 		case first || w.any() == g.any():
 			return ""
@@ -85,14 +89,60 @@ type gap struct {
 
 func (g gap) any() bool { return g.newlines > 0 || g.blanks != 0 }
 
+// sameLines returns how far two texts, which stand somewhere in a line, agree
+// but for blanks at line ends, up to the last visible byte of a line.
+func sameLines(want, got []byte) (i, j int) {
+	from, to := 0, 0
+	for {
+		g := bytes.IndexByte(got[to:], '\n') // first, since many small pieces may come
+		if g < 0 {
+			return i, j
+		}
+		w := bytes.IndexByte(want[from:], '\n')
+		if w < 0 {
+			return i, j
+		}
+		a, b := want[from:from+w], got[to:to+g]
+		a, b = a[:lastVisible(a)+1], b[:lastVisible(b)+1]
+		if !bytes.Equal(a, b) {
+			return i, j
+		}
+		if len(a) > 0 {
+			i, j = from+len(a), to+len(b)
+		}
+		from, to = from+w+1, to+g+1
+	}
+}
+
+// sameTokens returns how far two texts agree word by word.
+func sameTokens(want, got []byte) (i, j int) {
+	if len(want) == 0 || len(got) == 0 || isSpace(want[0]) != isSpace(got[0]) {
+		return 0, 0 // one may stand within a word
+	}
+	for {
+		a, b := skipSpaces(want, i), skipSpaces(got, j)
+		w, g := skipWord(want, a), skipWord(got, b)
+		if w == len(want) || g == len(got) || !bytes.Equal(want[a:w], got[b:g]) {
+			return i, j
+		}
+		i, j = w, g
+	}
+}
+
 // compareSpaced compares two texts visible byte by visible byte, and what is
 // between two of them by judge, which returns why two gaps differ, or "".
-// White space at the end of a text does not count.
-func compareSpaced(want, got *text, s Settings, judge func(want, got gap, first bool) string) *parting {
+// White space at the end of a text does not count. skip returns how far two
+// pieces that begin alike can be passed over at once, to just after a visible
+// byte.
+func compareSpaced(want, got *text, s Settings, skip func(want, got []byte) (i, j int), judge func(want, got gap, first bool) string) *parting {
 	for first := true; ; first = false {
 		// Where both stand after equal visible bytes, equal bytes lead to the
 		// same state, up to the last visible one of them.
 		skipCommon(want, got, s.IgnoreCase, func(equal []byte) int { return lastVisible(equal) + 1 })
+		if i, j := skip(want.chunk, got.chunk); i > 0 {
+			want.advance(i)
+			got.advance(j)
+		}
 		first = first && want.place() == place{} && got.place() == place{}
 		wantGap, gotGap := want.skipGap(), got.skipGap()
 		if p, over := atEnds(want, got); over {

@@ -62,7 +62,7 @@ func skipSpaces(b []byte, i int) int {
 }
 
 func skipWord(b []byte, i int) int {
-	for i < len(b) && !isSpace(b[i]) {
+	for i < len(b) && (b[i] > ' ' || !isSpace(b[i])) {
 		i++
 	}
 	return i
