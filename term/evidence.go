@@ -50,6 +50,9 @@ func (v *TryView) evidence(t *tally, f failure) {
 			s.printShare(c.Input, o.Difference.Answer)
 		}
 		v.printed(o, outputMost)
+		if c.Compare.Custom() && len(c.Accepted) > 0 && !o.Verdict.Passing() {
+			s.printData("a right answer", c.Accepted[0], shownShort)
+		}
 	}
 	if len(o.Checker.Bytes) > 0 {
 		s.Print("\n  %s", strong.Render("the checker wrote"))
@@ -145,10 +148,15 @@ func (s *Screen) printTalk(candidate string, o verdict.Outcome) {
 		s.Print("\n  %s nobody said anything", strong.Render("the talk:"))
 		return
 	}
+	words := make([]string, len(k.Lines))
 	column := max(width(candidate), 12)
-	for _, line := range k.Lines {
+	for i, line := range k.Lines {
+		words[i] = Visible(line.Text)
+		if line.Open {
+			words[i] += dim.Render(" (no line end)")
+		}
 		if !line.ByOther {
-			column = max(column, min(width(Visible(line.Text)), (s.Width-14)/2))
+			column = max(column, min(width(words[i]), (s.Width-14)/2))
 		}
 	}
 	s.Print("\n  %s  %s  %s", strong.Render(pad("after", 8)), strong.Render(pad(fit(candidate, column), column)), strong.Render(other))
@@ -160,13 +168,9 @@ func (s *Screen) printTalk(candidate string, o verdict.Outcome) {
 			}
 			continue
 		}
-		said := Visible(line.Text)
-		if line.Open {
-			said += dim.Render(" (no line end)")
-		}
-		left, right := said, ""
+		left, right := words[i], ""
 		if line.ByOther {
-			left, right = "", said
+			left, right = "", words[i]
 		}
 		s.Print("%s", strings.TrimRight(fmt.Sprintf("  %s  %s  %s", dim.Render(padLeft(Duration(line.After), 8)), pad(fit(left, column), column), fit(right, s.Width-14-column)), " "))
 	}

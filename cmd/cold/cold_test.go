@@ -279,7 +279,7 @@ func TestJSONIsWhatTheSchemaSays(t *testing.T) {
 	assert.Equal(t, "sledges", all.Problem)
 	require.Len(t, all.Solutions[0].Cases, 2)
 	assert.Equal(t, "3\n", all.Solutions[0].Cases[0].Stdout)
-	assert.Equal(t, map[string]any{"line": 1.0, "column": 1.0, "expected": "6", "got": "4"}, all.Solutions[0].Cases[1].Difference)
+	assert.Equal(t, map[string]any{"line": 1.0, "column": 1.0, "expected": "6", "got": "4", "differ": 1.0, "unit": "line"}, all.Solutions[0].Cases[1].Difference)
 }
 
 func TestAProblemFromOpeningToTrying(t *testing.T) {
@@ -464,7 +464,7 @@ func TestTheDemoShowsWhatIsMissing(t *testing.T) {
 	}
 	got := session{dir: t.TempDir(), env: []string{"PATH=" + tools}}.run(t, "demo")
 	assert.Equal(t, 0, got.status, got.out+got.errors)
-	assert.Contains(t, got.out, fmt.Sprintf("13 solutions: every verdict came out as it should. %d solutions skipped", demoSolutions(t)-13))
+	assert.Contains(t, got.out, fmt.Sprintf("21 solutions: every verdict came out as it should. %d solutions skipped", demoSolutions(t)-21))
 	assert.Regexp(t, `skipped for want of a compiler: (.|\n)*nothing\.js`, got.out)
 }
 
@@ -576,7 +576,7 @@ func TestHostileProgramsGetTheirVerdicts(t *testing.T) {
 	files := map[string]string{
 		"cases/1.in": "1\n", "cases/1.out": "", "cases/2.in": "2\n", "cases/2.out": "",
 	}
-	config := "[limits]\ntime = \"500ms\"\nwall = \"1s\"\nmemory = \"64MiB\"\noutput = \"4MiB\"\nprocesses = 50\n"
+	config := "[limits]\ntime = \"500ms\"\nwall = \"3s\"\nmemory = \"64MiB\"\noutput = \"4MiB\"\nprocesses = 50\n"
 	for _, row := range []struct{ file, act, expect string }{
 		{"processes", "bomb", "runtime error"},
 		{"processes", "daemon", "accepted"},

@@ -320,7 +320,7 @@ func hintFewDigits(s *sides) string {
 	if hintKindOfNumber(s) != "" || hintCloseNumbers(s) != "" {
 		return ""
 	}
-	decimals, cutOff := -1, false
+	decimals, cutOff, roundedUp := -1, false, false
 	few := s.every(func(want, got string) bool {
 		w, g := []byte(want), []byte(got)
 		if !looksLikeReal(w) || !looksLikeReal(g) || spelling(want) == withExponent || spelling(got) == withExponent {
@@ -340,13 +340,13 @@ func hintFewDigits(s *sides) string {
 		off := new(big.Rat).Abs(new(big.Rat).Sub(wantN, gotN))
 		half := new(big.Rat).Quo(unit, big.NewRat(2, 1))
 		shorter := new(big.Rat).Abs(gotN).Cmp(new(big.Rat).Abs(wantN)) <= 0
-		cutOff = cutOff || off.Cmp(half) > 0
+		cutOff, roundedUp = cutOff || off.Cmp(half) > 0, roundedUp || !shorter
 		return off.Cmp(half) <= 0 || shorter && off.Cmp(unit) < 0
 	})
 	switch {
 	case !few:
 		return ""
-	case decimals == 0 && cutOff:
+	case decimals == 0 && !roundedUp:
 		return fmt.Sprintf("the fraction is lost (%s): was an integer divided by an integer?", s.example())
 	case decimals == 0:
 		return fmt.Sprintf("the numbers are right but rounded to whole ones (%s)", s.example())

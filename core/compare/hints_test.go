@@ -48,7 +48,7 @@ func TestAHintIsGivenOnlyWhenItExplainsTheWholeFailure(t *testing.T) {
 		{name: "digits too few within a tolerance", want: "0.33333333\n5.25\n", got: "0.33\n5.25\n", says: "rounded to 2 decimals", more: Evidence{Settings: numbers}},
 		{name: "digits cut off", want: "0.66666667\n1.5\n", got: "0.66\n1.50\n"},
 		{name: "all digits cut off alike", want: "0.666666\n1.555555\n", got: "0.66\n1.55\n", says: "cut off after 2 decimals"},
-		{name: "whole numbers", want: "2.25\n7.125\n", got: "2\n7\n", says: "rounded to whole ones"},
+		{name: "whole numbers", want: "2.25\n7.625\n", got: "2\n8\n", says: "rounded to whole ones"},
 		{name: "integer division", want: "2.75\n7.125\n", got: "2\n7\n", says: "the fraction is lost (2 for 2.75)"},
 		{name: "too few digits of something else", want: "0.33333333\n", got: "0.34\n"},
 		{name: "32 bits, signed", want: "3000000000\n", got: "-1294967296\n", says: "wrapped to 32 bits"},

@@ -455,7 +455,12 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 		return end(verdict.Skipped, "none of the chosen cases belongs to its groups")
 	}
 	for _, i := range plan.Cases {
-		if a := s.arbiters[s.wantedBy(&s.problem.Cases[i])]; a != nil && a.fault != nil {
+		a := s.arbiters[s.wantedBy(&s.problem.Cases[i])]
+		switch {
+		case a == nil || a.fault == nil:
+		case errors.As(a.fault, &missing) && !s.options.MissingIsFault:
+			return end(verdict.Skipped, a.fault.Error())
+		default:
 			return end(verdict.Fault, a.fault.Error())
 		}
 	}
