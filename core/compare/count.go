@@ -66,7 +66,6 @@ type lineReader struct {
 	held  int    // blank lines that may be the last ones
 	ahead uint64 // the line after those
 	given bool   // it was read
-	read  int    // lines read
 	lines int    // lines returned, with those before the first
 }
 

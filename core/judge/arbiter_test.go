@@ -81,7 +81,7 @@ func checkedTry(t testing.TB, how problem.Comparison, words ...string) *try {
 	for name, text := range map[string]string{"check.star": checkScript, "check.c": checkProgram} {
 		require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, name), []byte(text), 0o644))
 	}
-	r.problem.Limits.Checker = verdict.Limits{Time: time.Second, Memory: 100 << 20, Output: 1 << 20}
+	r.problem.Limits.Checker = verdict.Limits{Time: time.Second, Wall: time.Minute, Memory: 100 << 20, Output: 1 << 20}
 	return r
 }
 

@@ -36,9 +36,6 @@ type transcript struct {
 	talk  verdict.Talk
 	open  [2]*verdict.Said // lines without an end yet: the candidate's, the other side's
 	said  int              // writes, so that it is seen whether anything was said
-	ended bool             // the other side has
-	late  []byte           // what the candidate said after that, or its beginning
-
 }
 
 func (t *transcript) write(byOther bool, text []byte) {

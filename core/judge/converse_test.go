@@ -100,7 +100,7 @@ func talkTry(t testing.TB, talk problem.Talk, words ...string) *try {
 	for name, text := range map[string]string{"talk.star": talkScript, "talk.c": talkProgram, "candidate.c": candidate} {
 		require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, name), []byte(text), 0o644))
 	}
-	r.problem.Limits.Checker = verdict.Limits{Time: time.Second, Memory: 200 << 20}
+	r.problem.Limits.Checker = verdict.Limits{Time: time.Second, Wall: time.Minute, Memory: 200 << 20}
 	return r
 }
 

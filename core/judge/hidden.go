@@ -32,7 +32,7 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 		path, err := realPath(path)
 		return err == nil && isBelow(path, folder)
 	}
-	data := []string{s.checks}
+	var data []string
 	if slices.ContainsFunc(needed, inside) {
 		for _, name := range []string{problem.CasesFolder, problem.CasesFile, problem.ConfigFile, problem.OwnFolder} {
 			data = append(data, filepath.Join(folder, name))
@@ -44,6 +44,11 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 		for _, d := range append(c.Accepted[:len(c.Accepted):len(c.Accepted)], c.Input) {
 			if d.Path != "" {
 				data = append(data, d.Path)
+			}
+		}
+		for _, t := range c.Trials {
+			if t.Answer.Path != "" {
+				data = append(data, t.Answer.Path)
 			}
 		}
 	}

@@ -289,7 +289,7 @@ func (s *session) hold(plans []Plan) error {
 		if err != nil {
 			return err
 		}
-		options.Hidden, options.Visible = hidden, s.visible(plans)
+		options.Hidden, options.Visible = append(hidden, s.checks), s.visible(plans)
 	}
 	for i := range s.options.Jobs {
 		w := &worker{options: options, number: i}
