@@ -29,7 +29,7 @@ func (s *Screen) Cases(p *problem.Problem, indices []int) {
 			s.Print("%s", strong.Render(Visible(group)))
 		}
 		name := pad(fit(shortName(c), wide), wide)
-		line := fmt.Sprintf("  %s  %s  %s", name, padLeft(Size(c.Input.Size), 8), pad(answerWords(c), 11))
+		line := fmt.Sprintf("  %s  %s  %s", name, padLeft(Size(c.Input.Size), 8), pad(answerWords(p, c), 11))
 		if left := s.Width - width(line) - 2; left > 20 {
 			words := firstParagraph(c.Reason)
 			if words == "" {
@@ -46,8 +46,12 @@ func shortName(c problem.Case) string {
 	return Visible(strings.TrimPrefix(c.Name, c.Group+"/"))
 }
 
-func answerWords(c problem.Case) string {
+func answerWords(p *problem.Problem, c problem.Case) string {
 	switch {
+	case p.Interactive():
+		return "a talk"
+	case len(c.Accepted) == 0 && len(c.Trials) > 0, len(c.Accepted) == 0 && c.Compare.Custom():
+		return "checked"
 	case len(c.Accepted) == 0 && len(c.Refused) > 0:
 		return fmt.Sprintf("%d refused", len(c.Refused))
 	case len(c.Accepted) == 0:
@@ -81,6 +85,13 @@ func (s *Screen) Case(c problem.Case) {
 	}
 	if c.Kept != "" {
 		s.Print("%s", s.wrapped(dim, Visible(c.Kept), "  "))
+	}
+	for _, t := range c.Trials {
+		title := "the checker must reject"
+		if t.Accept {
+			title = "the checker must accept"
+		}
+		s.printData(title, t.Answer, shownShort)
 	}
 	for _, r := range c.Refused {
 		s.printData(strings.TrimSpace("refused "+strings.ReplaceAll(r.Size, "-", " ")), r.Answer, shownShort)

@@ -115,7 +115,7 @@ func TestAPersonTalksByHand(t *testing.T) {
 	got = s.run(t, "talk")
 	assert.Equal(t, 1, got.status)
 	assert.Contains(t, got.errors, `wrong answer: "climb" is neither a probe nor a depth`)
-	for _, args := range [][]string{{"talk", "samples"}, {"talk", "one", "two"}, {"talk", "three"}, {"try", "--input", "-"}, {"try", "--checker"}} {
+	for _, args := range [][]string{{"talk", "samples"}, {"talk", "one", "two"}, {"talk", "three"}, {"try", "--input", "-"}, {"try", "--checker"}, {"case", "keep", "one"}} {
 		assert.Equal(t, 64, s.run(t, args...).status, args)
 	}
 	got = tour(t, "drift").run(t, "talk")

@@ -251,7 +251,7 @@ func (c *conversation) runOther(ctx context.Context, listener io.Writer) error {
 	if quoted, ok := strings.CutPrefix(strings.TrimSpace(rest), script.UnreadWord); ok && c.other.script != "" {
 		c.unread, _ = strconv.Unquote(quoted)
 	}
-	if c.undecided != nil || c.decision.verdict != verdict.Accepted {
+	if c.undecided != nil || c.decision.verdict == verdict.WrongAnswer {
 		c.end() // nothing that the candidate still does can matter
 	}
 	c.toMe.End()
@@ -325,7 +325,7 @@ func (c *conversation) judge(o *verdict.Outcome, result box.Result) {
 	case c.candidateEnded && o.Verdict != verdict.Accepted:
 	case c.undecided != nil:
 		o.Verdict, o.Message = verdict.Fault, c.undecided.Error()
-	case c.decision.verdict != verdict.Accepted:
+	case c.decision.verdict == verdict.WrongAnswer:
 		c.decision.into(o)
 	case o.Verdict != verdict.Accepted: // it failed after all was said
 	default:

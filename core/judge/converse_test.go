@@ -32,12 +32,13 @@ def talk(case, say, hear):
             say(i)
             if hear_ints() != [i]: return reject("that was no echo")
     if line == None: return reject("it ended early")
-    if integer(line) == 42: return accept()
+    if integer(line) == 42: return share(0.5, "half of it") if case.tokens[0] == "half" else accept()
     return reject("it is not " + line)
 `
 	talkProgram = `
 #include <stdio.h>
 #include <string.h>
+#include <unistd.h>
 int main(int argc, char **argv)
 {
     char word[100] = "", line[100] = "";
@@ -46,6 +47,7 @@ int main(int argc, char **argv)
     if (!strcmp(word, "broken")) return 3;
     puts(word);
     fflush(stdout);
+    if (!strcmp(word, "slow")) sleep(100);
     if (!fgets(line, sizeof line, stdin)) dprintf(3, "reject it ended early\n");
     else dprintf(3, !strcmp(line, "42\n") ? "accept\n" : "reject it is something else\n");
     return 0;
@@ -64,7 +66,7 @@ static void say(const char *text) { fputs(text, stdout); fflush(stdout); }
 int main(void)
 {
     if (scanf("%99s", word) != 1) return 9;
-    if (is("right")) say("42\n");
+    if (is("right") || is("half")) say("42\n");
     else if (is("in-pieces")) { say("4"); usleep(30000); say("2"); usleep(30000); say("\n"); }
     else if (is("wrong")) { say("41\n"); scanf("%99s", more); raise(SIGSEGV); }
     else if (is("unflushed")) { fputs("42\n", stdout); scanf("%99s", more); }
@@ -119,6 +121,7 @@ func TestEachEndOfATalkGetsItsVerdict(t *testing.T) {
 		{"chatty", verdict.WrongAnswer, `it went on talking after the end: "and more"`, 0},
 		{"late", verdict.WrongAnswer, `it went on talking after the end: "and more"`, 0},
 		{"patient", verdict.Accepted, "", 1},
+		{"half", verdict.Partial, "50 % of the points: half of it", 0.5},
 		{"bad-end", verdict.RuntimeError, "exit status 4", 0},
 		{"burn", verdict.TimeLimit, "", 0},
 		{"hog", verdict.MemoryLimit, "", 0},
@@ -155,6 +158,7 @@ func TestTheOtherSideCanBeAProgram(t *testing.T) {
 		{"unflushed", verdict.Stalled, "both sides wait for each other", 0},
 		{"early", verdict.WrongAnswer, "it ended early", 0},
 		{"broken", verdict.Fault, "the other side talk.c ended with exit status 3", 0},
+		{"slow", verdict.Fault, "the other side talk.c did not answer within 4s", 0},
 	}
 	talkTry(t, problem.Talk{Program: "talk.c"}, saidBy(list)...).expect(t, list)
 }
