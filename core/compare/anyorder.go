@@ -90,49 +90,39 @@ func (b *bag) left() (n int, least string) {
 
 // compareAnyOrder compares the lines, or the words, of two texts as multisets.
 func compareAnyOrder(want, got *text, s Settings) *parting {
-	next, unit := (*text).item, "word"
+	each, unit := (*text).eachWord, "word"
 	if s.AnyOrder == "lines" {
-		next, unit = (*text).lineItem, "line"
+		each, unit = (*text).eachLine, "line"
 	}
 	bag := newBag()
-	var item []byte
-	take := func(t *text) (at place, ok bool) {
-		item, at, ok = next(t, item[:0], s)
-		return at, ok
-	}
-	for {
-		if _, ok := take(want); !ok {
-			break
-		}
+	each(want, s, func(item []byte) bool {
 		bag.put(item)
-	}
+		return true
+	})
 	wantEnd := want.place()
 	extra := 0
 	count := func(d *verdict.Difference) {
-		for {
-			if _, ok := take(got); !ok {
-				break
-			}
+		each(got, s, func(item []byte) bool {
 			if missing, _ := bag.take(item); missing {
 				extra++
 			}
-		}
+			return true
+		})
 		left, _ := bag.left()
 		d.Differ, d.Unit = max(extra, left), unit
 	}
-	for {
-		at, ok := take(got)
-		if !ok {
-			break
+	reason := ""
+	at, stopped := each(got, s, func(item []byte) bool {
+		missing, known := bag.take(item)
+		reason = "this is not among the expected " + s.AnyOrder
+		if known {
+			reason = "this comes more often than expected"
 		}
-		if missing, known := bag.take(item); missing {
-			reason := "this is not among the expected " + s.AnyOrder
-			if known {
-				reason = "this comes more often than expected"
-			}
-			extra++
-			return &parting{want: wantEnd, got: at, reason: reason, rest: count}
-		}
+		return !missing
+	})
+	if stopped {
+		extra++
+		return &parting{want: wantEnd, got: at, reason: reason, rest: count}
 	}
 	if bag.empty() {
 		return nil
@@ -160,19 +150,57 @@ func cut(s string, most int) string {
 	return s
 }
 
-// item appends the next word to buffer.
-func (t *text) item(buffer []byte, s Settings) (word []byte, at place, ok bool) {
-	t.skipGap()
-	at, word = t.place(), buffer
+// eachWord hands on the words that follow, until take stops it; then it returns
+// where that word began, and has passed over it.
+func (t *text) eachWord(s Settings, take func(word []byte) bool) (at place, stopped bool) {
+	var word []byte
 	for t.more() {
-		n := skipWord(t.chunk, 0)
-		if n == 0 {
-			break
+		// Words that lie in the piece at hand are looked at where they are.
+		i := 0
+		for !s.IgnoreCase {
+			from := skipSpaces(t.chunk, i)
+			to := skipWord(t.chunk, from)
+			if to == len(t.chunk) {
+				break
+			}
+			if !take(t.chunk[from:to]) {
+				t.advance(from)
+				at = t.place()
+				t.advance(to - from)
+				return at, true
+			}
+			i = to
 		}
-		word = append(word, t.chunk[:n]...)
-		t.advance(n)
+		t.advance(i)
+		t.skipGap()
+		at, word = t.place(), word[:0]
+		for t.more() {
+			n := skipWord(t.chunk, 0)
+			if n == 0 {
+				break
+			}
+			word = append(word, t.chunk[:n]...)
+			t.advance(n)
+		}
+		if len(word) > 0 && !take(folded(word, s)) {
+			return at, true
+		}
 	}
-	return folded(word, s), at, len(word) > 0
+	return at, false
+}
+
+// eachLine hands on the lines that follow, as the mode sees them, until take
+// stops it; then it returns where that line began, and has passed over it.
+func (t *text) eachLine(s Settings, take func(line []byte) bool) (at place, stopped bool) {
+	var line []byte
+	for ok := true; ; {
+		if line, at, ok = t.lineItem(line[:0], s); !ok {
+			return at, false
+		}
+		if !take(line) {
+			return at, true
+		}
+	}
 }
 
 // lineItem appends the next line, as the mode sees it, to buffer. Blank lines
