@@ -308,16 +308,17 @@ func bounded(line string) string {
 func (s *Screen) printSides(d *verdict.Difference) {
 	between := 3
 	column := (s.Width - 2 - between) / 2
-	want, got := sideLines(d.ExpectedSide, column), sideLines(d.GotSide, column)
+	blanks := aboutSpacing(d)
+	want, got := sideLines(d.ExpectedSide, column, blanks), sideLines(d.GotSide, column, blanks)
 	widest := 0
 	for _, line := range append(append([]string(nil), want...), got...) {
 		widest = max(widest, width(line))
 	}
 	if column < 26 && widest > column-1 {
 		s.Print("\n  %s", strong.Render("expected"))
-		s.printColumn(sideLines(d.ExpectedSide, s.Width-2))
+		s.printColumn(sideLines(d.ExpectedSide, s.Width-2, blanks))
 		s.Print("\n  %s", strong.Render("got"))
-		s.printColumn(sideLines(d.GotSide, s.Width-2))
+		s.printColumn(sideLines(d.GotSide, s.Width-2, blanks))
 		return
 	}
 	column = min(column, max(widest, 24))
@@ -340,9 +341,16 @@ func (s *Screen) printColumn(lines []string) {
 	}
 }
 
+// aboutSpacing reports whether a difference is one of blanks and line ends, which
+// are invisible unless they are shown as something else.
+func aboutSpacing(d *verdict.Difference) bool {
+	return strings.Contains(d.Reason, "spac") || strings.Contains(d.Reason, "line should end") ||
+		strings.Contains(d.Reason, "line ends") || strings.Contains(d.Reason, "line end is")
+}
+
 // sideLines lays out one side: numbered lines, the one that differs marked,
-// and under it a pointer to the place.
-func sideLines(e verdict.Excerpt, width int) (lines []string) {
+// and under it a pointer to the place. blanks makes those of that line visible.
+func sideLines(e verdict.Excerpt, width int, blanks bool) (lines []string) {
 	digits := len(strconv.Itoa(e.FirstLine + len(e.Lines)))
 	room := width - digits - 4
 	if !e.AtStart {
@@ -353,6 +361,9 @@ func sideLines(e verdict.Excerpt, width int) (lines []string) {
 		if i != e.Mark {
 			lines = append(lines, fmt.Sprintf("  %s  %s", dim.Render(number), cutLine(line, e.Starts[i], 0, room).text))
 			continue
+		}
+		if blanks {
+			line = strings.ReplaceAll(line, " ", "·")
 		}
 		cut := cutLine(line, e.Starts[i], e.Column-1-e.Starts[i], room)
 		lines = append(lines,

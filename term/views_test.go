@@ -142,3 +142,13 @@ func TestProgressIsForTerminalsOnly(t *testing.T) {
 	s.Print("a line")
 	assert.True(t, strings.HasSuffix(remarks.String(), "\r\x1b[K"), "a result takes its place")
 }
+
+func TestBlanksAreSeenWhereTheyAreTheDifference(t *testing.T) {
+	e := verdict.Excerpt{FirstLine: 1, Lines: []string{"3 4 "}, Starts: []int{0}, Column: 4, AtStart: true, AtEnd: true}
+	for reason, shown := range map[string]string{
+		"the line should end here": "3·4·", "spacing differs": "3·4·", "off by 1": "3 4 ", "": "3 4 ",
+	} {
+		lines := sideLines(e, 40, aboutSpacing(&verdict.Difference{Reason: reason}))
+		assert.Contains(t, lines[0], shown)
+	}
+}

@@ -126,7 +126,7 @@ func TestTheFirstDifferenceIsPlaced(t *testing.T) {
 		{"tokens on other lines", Settings{Mode: "tokens"}, "1 2 3\n", "1\n2\n4\n", seen{3, 1, "3", "4", ""}},
 		{"a longer word", Settings{Mode: "tokens"}, "12 3\n", "123\n", seen{1, 3, "3", "123", "a space or line end is missing"}},
 		{"numbers", Settings{Mode: "numbers", Absolute: 0.1}, "1.0 2.0\n", "1.05 2.5\n", seen{1, 6, "2.0", "2.5", "off by 0.5"}},
-		{"exact, the last line end", Settings{Mode: "exact"}, "1\n", "1", seen{1, 2, "", "", "the output ends too early"}},
+		{"exact, the last line end", Settings{Mode: "exact"}, "1\n", "1", seen{1, 2, "", "", "the last line end is missing"}},
 		{"any order, a stranger", Settings{AnyOrder: "lines"}, "a\nb\n", "b\nc\n", seen{2, 1, "", "c", "this is not among the expected lines"}},
 		{"any order, too often", Settings{AnyOrder: "tokens"}, "a b\n", "b b\n", seen{1, 3, "", "b", "this comes more often than expected"}},
 		{"any order, missing", Settings{AnyOrder: "tokens"}, "a b c\n", "c a\n", seen{2, 1, "", "", "missing: b"}},

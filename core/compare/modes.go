@@ -27,6 +27,12 @@ func compareExact(want, got *text, s Settings) *parting {
 	for {
 		skipCommon(want, got, s.IgnoreCase, nil)
 		if p, over := atEnds(want, got); over {
+			switch {
+			case p != nil && string(want.peek(2)) == "\n":
+				p.reason = "the last line end is missing"
+			case p != nil && string(got.peek(2)) == "\n":
+				p.reason = "the last line end is too much"
+			}
 			return p
 		}
 		if !same(want.chunk[0], got.chunk[0], s.IgnoreCase) {
