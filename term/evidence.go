@@ -55,7 +55,11 @@ func (v *TryView) evidence(t *tally, f failure) {
 		}
 	}
 	if len(o.Checker.Bytes) > 0 {
-		s.Print("\n  %s", strong.Render("the checker wrote"))
+		who := "the checker wrote"
+		if o.Talk != nil {
+			who = "the other side wrote"
+		}
+		s.Print("\n  %s", strong.Render(who))
 		s.printText(o.Checker, stderrMost)
 	}
 	if len(o.Stderr.Bytes) > 0 {
@@ -93,13 +97,17 @@ func differWords(d *verdict.Difference) string {
 	var parts []string
 	of := max(d.ExpectedLines, d.GotLines)
 	switch {
-	case d.Differ == 0 || of == 1:
+	case d.Differ == 0:
+	case d.Unit == "word":
+		if d.Differ > 1 {
+			return count(d.Differ, d.Unit) + " differ"
+		}
+		return ""
+	case of == 1:
 	case of > 0 && d.Answer.Of == d.ExpectedLines:
 		parts = append(parts, fmt.Sprintf("%s of %s answers differ", thousands(int64(d.Differ)), thousands(int64(of))))
 	case of > 0:
 		parts = append(parts, fmt.Sprintf("%s of %s differ", thousands(int64(d.Differ)), count(of, "line")))
-	case d.Differ > 1:
-		parts = append(parts, count(d.Differ, d.Unit)+" differ")
 	}
 	if d.ExpectedLines != d.GotLines {
 		parts = append(parts, fmt.Sprintf("expected %s, got %s", count(d.ExpectedLines, "line"), thousands(int64(d.GotLines))))

@@ -32,18 +32,28 @@ func Locate(input []byte, whole bool, lines, line int) (a verdict.Answer, ok boo
 // that begins with this line, or 0.
 type layout func(header []int) int
 
+// manyCases is from how many cases on lines that count those after them are no
+// coincidence where they lead to the very end of the input.
+const manyCases = 5
+
 // share returns the lines of the input, from 1, that an answer is about, given
 // those after the first; zeros where the layouts that fit do not agree.
 func share(lines [][]byte, a verdict.Answer) (from, to int) {
-	var layouts []layout
-	if len(lines)%a.Of == 0 {
-		layouts = append(layouts, func([]int) int { return len(lines) / a.Of })
+	doubt := false
+	take := func(l layout) {
+		switch f, t, fits := l.divide(lines, a); {
+		case !fits:
+		case from == 0:
+			from, to = f, t
+		case f != from || t != to:
+			doubt = true
+		}
 	}
 	// A case may begin with a line of which one number counts the lines that
 	// follow, but for a fixed number of others.
 	for field := range 4 {
 		for others := range 3 {
-			layouts = append(layouts, func(header []int) int {
+			take(func(header []int) int {
 				if field >= len(header) || header[field] < 0 || header[field] > len(lines) {
 					return 0
 				}
@@ -51,15 +61,13 @@ func share(lines [][]byte, a verdict.Answer) (from, to int) {
 			})
 		}
 	}
-	for _, l := range layouts {
-		f, t, fits := l.divide(lines, a)
-		switch {
-		case !fits:
-		case from == 0:
-			from, to = f, t
-		case f != from || t != to:
-			return 0, 0
-		}
+	// Or each has as many.
+	certain := from > 0 && !doubt && a.Of >= manyCases
+	if len(lines)%a.Of == 0 && !certain {
+		take(func([]int) int { return len(lines) / a.Of })
+	}
+	if doubt {
+		return 0, 0
 	}
 	return from, to
 }

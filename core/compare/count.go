@@ -180,6 +180,12 @@ func countWords(want, got *text, p *parting, s Settings, d *verdict.Difference) 
 		if !same(a, b) {
 			differ++
 		}
+		if len(a) > 0 {
+			d.ExpectedLines = want.line + 1
+		}
+		if len(b) > 0 {
+			d.GotLines = got.line + 1
+		}
 	}
 	d.Differ, d.Unit = differ, "word"
 }

@@ -124,6 +124,7 @@ func TestTheAnswerIsFoundInAFileOfMany(t *testing.T) {
 		{"two lines of output each", "2\nab\ncd\n", 4, 3, verdict.Answer{Number: 2, Of: 2, FirstLine: 3, LastLine: 3}},
 		{"a count of lines", "3\n1\n7\n3\n1\n2\n3\n0\n", 3, 2, verdict.Answer{Number: 2, Of: 3, FirstLine: 4, LastLine: 7}},
 		{"a count behind another number", "2\n9 1\na b\n9 2\nc d\ne f\n", 2, 2, verdict.Answer{Number: 2, Of: 2, FirstLine: 4, LastLine: 6}},
+		{"a count of lines, where as many each would fit too", "5\n0\n2\n7\n7\n1\n7\n0\n2\n7\n7\n", 5, 2, verdict.Answer{Number: 2, Of: 5, FirstLine: 3, LastLine: 5}},
 		{"layouts that do not agree", "2\n0\n2\n7\n7\n", 2, 1, verdict.Answer{Number: 1, Of: 2}},
 		{"a layout nobody knows", "2\n4\n1\n2\n3\n5 5\n", 2, 1, verdict.Answer{Number: 1, Of: 2}},
 		{"more than a count", "3 4\n1\n2\n3\n", 3, 2, verdict.Answer{}},

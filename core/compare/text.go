@@ -193,13 +193,14 @@ func (t *text) grow() bool {
 
 // back returns to the last byte so far that from accepts, among those that are
 // remembered; all that was read since is read again. It reports whether there
-// was one. Places count on from where they were.
+// was one. Lines are counted as before, columns are not.
 func (t *text) back(from func(last []byte) int) bool {
 	at := from(t.last)
 	if at < 0 {
 		return false
 	}
 	t.chunk = append(bytes.Clone(t.last[at:]), t.chunk...)
+	t.line -= bytes.Count(t.last[at:], []byte{'\n'})
 	t.last = t.last[:at]
 	return true
 }

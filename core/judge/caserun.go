@@ -421,7 +421,8 @@ func (r *caseRun) locate(d *verdict.Difference) {
 	if err != nil {
 		return
 	}
-	d.Answer, _ = compare.Locate(text, len(text) <= mostLocated, d.ExpectedLines, d.Line)
+	line := d.ExpectedSide.FirstLine + d.ExpectedSide.Mark
+	d.Answer, _ = compare.Locate(text, len(text) <= mostLocated, d.ExpectedLines, line)
 }
 
 func differenceWords(d *verdict.Difference) string {
@@ -431,7 +432,7 @@ func differenceWords(d *verdict.Difference) string {
 	}
 	if a := d.Answer; a.Number > 0 {
 		of := fmt.Sprintf("answer %d of %d", a.Number, a.Of)
-		if d.ExpectedLines == a.Of && d.Column <= 1 {
+		if d.Line == a.Number && d.Column <= 1 {
 			at = of
 		} else {
 			at += ", " + of
@@ -554,8 +555,11 @@ func signalWords(signal int) string {
 // evidence for the whole failure.
 func (r *caseRun) evidence(o *verdict.Outcome, explained []string) compare.Evidence {
 	e := compare.Evidence{
-		Verdict: o.Verdict, Settings: settingsOf(r.test.Compare), Got: string(o.Stdout.Bytes), Whole: !o.Stdout.Cut && !o.Stderr.Cut,
-		Errors: string(o.Stderr.Bytes), Waits: o.Waited, Explained: explained,
+		Verdict: o.Verdict, Settings: settingsOf(r.test.Compare), Got: string(o.Stdout.Bytes), Whole: !o.Stdout.Cut,
+		Waits: o.Waited, Explained: explained,
+	}
+	if !o.Stderr.Cut {
+		e.Errors = string(o.Stderr.Bytes)
 	}
 	if o.Difference == nil {
 		e.Whole = false // there is nothing to hold it against

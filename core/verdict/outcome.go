@@ -107,7 +107,7 @@ type Difference struct {
 	Differ int
 	Unit   string
 	// ExpectedLines and GotLines count lines, but for blank ones at the end; 0
-	// where that is not known.
+	// where that is not known, or nothing follows that could be counted.
 	ExpectedLines, GotLines int
 
 	// Answer is the part of the output in which the difference lies, where the
