@@ -68,13 +68,15 @@ func TestOneInputPrintsTheProgramsOwnBytes(t *testing.T) {
 
 	cmd := s.command(t, "try", "long.sh", "--input", "big.txt", "--time", "30s")
 	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "long.sh"), []byte("for ((i = 0; i < 200000; i++)); do echo $i; done\n"), 0o644))
+	var said strings.Builder
+	cmd.Stderr = &said
 	out, err := cmd.StdoutPipe()
 	require.NoError(t, err)
 	require.NoError(t, cmd.Start())
 	out.Read(make([]byte, 10))
 	out.Close()
 	cmd.Wait()
-	assert.Equal(t, 10, cmd.ProcessState.ExitCode(), "a reader that has seen enough is no fault")
+	assert.Equal(t, 10, cmd.ProcessState.ExitCode(), "a reader that has seen enough is no fault:\n%s", &said)
 
 	files["verdict.toml"] = "[[solution]]\nfile = \"sum.sh\"\nrole = \"reference\"\n"
 	s = folder(t, files)
