@@ -34,15 +34,16 @@ func TestItIsSeenWhetherAProgramWaitsForInput(t *testing.T) {
 				finished <- result
 			}()
 			<-said
-			// It may still be on its way into its wait.
+			// It may still be on its way into its wait, and the reader of what it said
+			// on its way back to reading.
 			for range 100 {
-				if b.Waiting() == want && want != NotWaiting {
+				if b.Waiting() == want && want != NotWaiting && b.Quiet() {
 					break
 				}
 				time.Sleep(slowness * 2 * time.Millisecond)
 			}
 			assert.Equal(t, want, b.Waiting())
-			assert.True(t, b.Quiet(), "all it said has arrived")
+			assert.Eventually(t, b.Quiet, slowness*time.Second, time.Millisecond, "all it said has arrived")
 			end()
 			assert.Equal(t, EndedByRequest, (<-finished).Ending)
 		})
