@@ -105,7 +105,7 @@ func (a *app) addInEditor(ctx context.Context, p *problem.Problem, n problem.New
 		return err
 	}
 	path := filepath.Join(dir, "case.md")
-	template := problem.CaseTemplate(n)
+	template := p.CaseTemplate(n)
 	if err := os.WriteFile(path, template, 0o600); err != nil {
 		return err
 	}

@@ -275,6 +275,9 @@ func (b *Box) Quiet() bool { return false }
 // Waiting says that it is not known whether a program waits.
 func (b *Box) Waiting() Waiting { return NotWaiting }
 
+// Now cannot be told here.
+func (b *Box) Now() (usage verdict.Usage, ok bool) { return usage, false }
+
 // A sink is one of the streams of a run.
 type sink struct {
 	stream int

@@ -7,6 +7,8 @@ import (
 	"strings"
 
 	"golang.org/x/sys/unix"
+
+	"coldverdict/core/verdict"
 )
 
 // An endless call waits for events without an end, if one of its arguments has
@@ -58,6 +60,21 @@ func (b *Box) Waiting() Waiting {
 		return MayWait
 	}
 	return NotWaiting
+}
+
+// Now returns what the processes that run use at this moment: the processor time
+// of those that are alive, and the sum of their peaks of memory; false where that
+// cannot be seen, or nothing runs. It may be called beside Run.
+func (b *Box) Now() (usage verdict.Usage, ok bool) {
+	if b.warden == nil {
+		return usage, false
+	}
+	all, _ := descendants(b.warden.Pid)
+	for _, p := range all {
+		usage.CPU += processTime(p.pid)
+		usage.Memory += readStatus(p.pid).peak
+	}
+	return usage, len(all) > 0
 }
 
 // A call is what a thread does.

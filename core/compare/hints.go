@@ -70,6 +70,29 @@ func Hints(e Evidence) []string {
 	return said
 }
 
+// valueHints are those that make sense for values that are not laid out in lines.
+var valueHints = []func(*sides) string{hintCase, hintOrder, hintWrapped, hintSameOffset}
+
+// ValueHints returns at most two hints for a result that is made of other single
+// values than the expected one, or of the same in another arrangement.
+func ValueHints(expected, got []string) (said []string) {
+	if slices.Equal(expected, got) {
+		return []string{"the same values, put together in another way"}
+	}
+	lines := func(values []string) string { return strings.Join(values, "\n") + "\n" }
+	s := &sides{
+		Evidence: Evidence{Verdict: verdict.WrongAnswer, Settings: Settings{Mode: "lines"}, Expected: lines(expected), Got: lines(got), Whole: true},
+		want:     expected, got: got, wantLines: expected, gotLines: got,
+	}
+	s.within = newTolerance(s.Settings)
+	for _, hint := range valueHints {
+		if words := hint(s); words != "" && len(said) < mostHints {
+			said = append(said, strings.NewReplacer("lines", "values").Replace(words))
+		}
+	}
+	return said
+}
+
 // sides are the words and lines of both outputs; all empty where the failure
 // is not a wrong answer or the texts were cut.
 type sides struct {

@@ -195,7 +195,7 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 		if err := r.byOutput(&outcome, comparison); err != nil {
 			return fault(fmt.Errorf("cannot read the expected output: %w", err))
 		}
-		r.byRefused(&outcome)
+		r.byRefused(&outcome, outcome.Stdout.Bytes)
 	}
 	r.remark(&outcome, result, said)
 	if outcome.Verdict == verdict.MemoryLimit && len(outcome.Hints) == 0 {

@@ -24,6 +24,7 @@ import (
 	"time"
 
 	"coldverdict/core/box"
+	"coldverdict/core/call"
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
@@ -56,6 +57,8 @@ type Options struct {
 	// UntilFailure ends a solution's run with its first case that is neither
 	// accepted nor unjudged.
 	UntilFailure bool
+	// Alone gives each call of a function problem a process of its own.
+	Alone bool
 	// Output returns where all that a solution prints for a case goes, beside
 	// the comparison; it is asked before each run of the case, and an error
 	// from Write ends the writing. Nil: nowhere. The writer is used by one
@@ -283,7 +286,7 @@ func (s *session) hold(plans []Plan) error {
 	if !runs {
 		return nil
 	}
-	options := box.Options{Scratch: s.scratch.Dir, Uncontained: s.options.Uncontained, Groups: <-s.groups}
+	options := box.Options{Scratch: s.scratch.Dir, Uncontained: s.options.Uncontained, Groups: <-s.groups, Decides: s.problem.Call != nil}
 	if !options.Uncontained {
 		hidden, err := s.hidden(plans)
 		if err != nil {
@@ -349,7 +352,7 @@ func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution
 		plan.Cases = common(plan.Cases, s.options.Cases)
 	}
 	plan.Cases = s.problem.InRunOrder(sooner(plan.Cases, s.options.First))
-	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: s.problem.Path(solution), Language: solution.Language, Checked: s.options.Checked})
+	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: s.problem.Path(solution), Language: solution.Language, Checked: s.options.Checked, Wrap: s.wrapper()})
 	var names []string
 	if build.Language != nil {
 		plan.Language = build.Language.Name
@@ -373,6 +376,14 @@ func (s *session) plan(ctx context.Context, w *worker, solution problem.Solution
 	}
 	plan.Build = &build
 	return plan, nil
+}
+
+// wrapper puts a driver around the sources of a function problem.
+func (s *session) wrapper() toolchain.Wrapper {
+	if s.problem.Call == nil {
+		return nil
+	}
+	return call.Around(s.problem.Call)
 }
 
 // widened are the limits of a checked build, which is slower and larger than
@@ -464,18 +475,23 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 			return end(verdict.Fault, a.fault.Error())
 		}
 	}
-	results, err := s.runCases(ctx, index, plan)
-	if err != nil {
+	run := s.runCases
+	if s.problem.Call != nil {
+		run = s.runCalls
+	}
+	results, refused, err := run(ctx, index, plan)
+	switch {
+	case err != nil:
 		return err
+	case refused != "":
+		return end(verdict.CompileError, refused)
 	}
 	s.tell(Ended{Solution: index, Verdict: verdict.OfSolution(inCaseOrder(results, plan.Cases)), Score: s.score(plan, results)})
 	return nil
 }
 
-// runCases runs cases beside each other and tells them in order.
-func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]caseResult, error) {
-	ctx, cancel := context.WithCancel(ctx)
-	defer cancel()
+// queue tells the cases of a solution in order.
+func (s *session) queue(index int, plan Plan) *inOrder {
 	queue := &inOrder{
 		waiting: map[int]verdict.Outcome{}, total: len(plan.Cases),
 		running: func(finished int) { s.tell(Running{index, finished, len(plan.Cases)}) },
@@ -484,6 +500,15 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]caseRes
 	if s.options.UntilFailure {
 		queue.enough = func(v verdict.Verdict) bool { return !v.Passing() }
 	}
+	return queue
+}
+
+// runCases runs cases beside each other and tells them in order. That there is
+// nothing to run is never said: the compiler has said it.
+func (s *session) runCases(ctx context.Context, index int, plan Plan) (results []caseResult, refused string, err error) {
+	ctx, cancel := context.WithCancel(ctx)
+	defer cancel()
+	queue := s.queue(index, plan)
 	programs := map[verdict.Limits]box.Program{}
 	for _, i := range plan.Cases {
 		l := plan.LimitsOf(s.problem.Cases[i].Group)
@@ -530,7 +555,7 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) ([]caseRes
 	if failed == nil {
 		failed = ctx.Err()
 	}
-	return queue.results, failed
+	return queue.results, "", failed
 }
 
 // A caseResult is what is kept of a case that was told.
@@ -553,6 +578,13 @@ type inOrder struct {
 	results  []caseResult            // of those that were told
 	progress time.Time
 	ended    bool // what is still running counts no more
+}
+
+// over reports that no more is needed.
+func (q *inOrder) over() bool {
+	q.mu.Lock()
+	defer q.mu.Unlock()
+	return q.ended
 }
 
 func (q *inOrder) take() (int, bool) {

@@ -10,16 +10,17 @@ import (
 
 	"coldverdict/core/compare"
 	"coldverdict/core/problem"
+	"coldverdict/core/value"
 	"coldverdict/core/verdict"
 )
 
 // byRefused rejects an output that is known to be wrong: one that was refused,
 // or a number on the wrong side of one whose size is known.
-func (r *caseRun) byRefused(o *verdict.Outcome) {
+func (r *caseRun) byRefused(o *verdict.Outcome, answer []byte) {
 	if len(r.test.Refused) == 0 || o.Verdict == verdict.Accepted || o.Stdout.Cut {
 		return
 	}
-	got, isNumber := onlyNumber(o.Stdout.Bytes)
+	got, isNumber := onlyNumber(answer)
 	var bounds []string
 	for _, refused := range r.test.Refused {
 		text, err := refused.Answer.Head(KeptText)
@@ -27,8 +28,7 @@ func (r *caseRun) byRefused(o *verdict.Outcome) {
 			continue
 		}
 		size := strings.ReplaceAll(refused.Size, "-", " ")
-		d, err := Compare(r.test.Compare, problem.Data{Text: text, Size: int64(len(text))}, o.Stdout.Bytes)
-		if err == nil && d == nil {
+		if r.same(text, answer) {
 			o.Verdict, o.Message = verdict.WrongAnswer, "this very answer was refused"
 			if size != "" {
 				o.Message += " as " + size
@@ -47,8 +47,19 @@ func (r *caseRun) byRefused(o *verdict.Outcome) {
 		bounds = append(bounds, words)
 	}
 	if o.Verdict == verdict.Unjudged && len(bounds) > 0 {
-		o.Message = strings.TrimPrefix(printedWords(o.Stdout)+"; "+strings.Join(bounds, ", "), "; ")
+		o.Message = strings.TrimPrefix(printedWords(verdict.Text{Bytes: answer})+"; "+strings.Join(bounds, ", "), "; ")
 	}
+}
+
+// same reports that an answer is one that is known.
+func (r *caseRun) same(known, answer []byte) bool {
+	if f := r.problem.Call; f != nil {
+		a, err := value.ReadResults(string(known), f.Results())
+		b, err2 := value.ReadResults(string(answer), f.Results())
+		return err == nil && err2 == nil && r.test.Compare.Values().Compare(a, b) == nil
+	}
+	d, err := Compare(r.test.Compare, problem.Data{Text: known, Size: int64(len(known))}, answer)
+	return err == nil && d == nil
 }
 
 // onlyNumber returns the number that is all there is in a text. Exponents

@@ -113,7 +113,7 @@ func (p *Problem) addText(group string, c NewCase) error {
 		return err
 	}
 	at, found := groupEnd(old, group)
-	text := c.markdown()
+	text := p.markdown(c)
 	if !found {
 		text = fmt.Sprintf("# %s\n\n%s", strings.TrimSpace(c.Group), text)
 	}
@@ -137,18 +137,19 @@ func groupEnd(text []byte, group string) (at int, found bool) {
 	return len(text), found || inside
 }
 
-// markdown is the case as cases.md holds it.
-func (c NewCase) markdown() string {
+// markdown is a case as cases.md holds it.
+func (p *Problem) markdown(c NewCase) string {
 	var b strings.Builder
 	fmt.Fprintf(&b, "## %s\n", c.Name)
 	if reason := strings.TrimSpace(c.Reason); reason != "" {
 		fmt.Fprintf(&b, "%s\n", escapedProse(reason))
 	}
 	b.WriteString("\n")
-	writeBlock(&b, "input", c.Input)
+	input, output := p.dataWords()
+	writeBlock(&b, input, c.Input)
 	if c.Output != nil {
 		b.WriteString("\n")
-		writeBlock(&b, "output", c.Output)
+		writeBlock(&b, output, c.Output)
 	}
 	return b.String()
 }
@@ -182,7 +183,8 @@ func writeBlock(b *strings.Builder, kind string, data []byte) {
 
 // CaseTemplate is a text in which a person can write a case down, as cases.md
 // has it.
-func CaseTemplate(c NewCase) []byte {
+func (p *Problem) CaseTemplate(c NewCase) []byte {
+	input, output := p.dataWords()
 	name := c.Name
 	if name == "" {
 		name = "NAME"
@@ -192,21 +194,22 @@ func CaseTemplate(c NewCase) []byte {
 		reason = "Why this case exists."
 	}
 	return []byte("# " + c.Group + "\n\n## " + name + "\n" + escapedProse(reason) +
-		"\n\n```input\n```\n\n<!-- left empty: the answer is not known -->\n\n```output\n```\n")
+		"\n\n```" + input + "\n```\n\n<!-- left empty: the answer is not known -->\n\n```" + output + "\n```\n")
 }
 
 // ReadNew reads cases that a person wrote down in a text like cases.md. Its
 // error is a Mistakes if the text is at fault.
 func (p *Problem) ReadNew(text []byte) (cases []NewCase, err error) {
-	l := &loader{problem: &Problem{Dir: p.Dir}}
+	l := &loader{problem: &Problem{Dir: p.Dir, Call: p.Call}}
 	r := &casesReader{loader: l, rest: Plain(text), file: "case.md", group: CasesFolder}
 	r.all()
 	r.close()
 	if len(l.mistakes) > 0 {
 		return nil, l.mistakes
 	}
+	input, _ := p.dataWords()
 	if len(l.problem.Cases) == 0 {
-		return nil, &UsageError{"there is no case in it; write a heading '## name' and below it a block ```input"}
+		return nil, &UsageError{"there is no case in it; write a heading '## name' and below it a block ```" + input}
 	}
 	titles := map[string]string{}
 	for line := range strings.Lines(string(Plain(text))) {

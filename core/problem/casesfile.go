@@ -202,15 +202,17 @@ func (r *casesReader) block(line string) {
 	if !b.parse(words[1:]) {
 		return
 	}
-	switch words[0] {
-	case "input":
+	switch input, output := r.problem.dataWords(); words[0] {
+	case input:
 		r.input(b, data)
-	case "output":
+	case output:
 		r.output(b, data)
+	case "input", "output":
+		r.wrong(began, "verdict.toml has [call], so a case has a block call, with an argument a line, and a block returns")
 	case "call", "returns":
-		r.wrong(began, "this version of cold does not serve function problems; take the block out, or use a version that does")
+		r.wrong(began, "the block %s belongs to a function problem; describe the function by [call] in verdict.toml, or write input and output", words[0])
 	default:
-		r.wrong(began, "there is no block of kind %q; %s", words[0], settings.Nearest(words[0], []string{"input", "output"}))
+		r.wrong(began, "there is no block of kind %q; %s", words[0], settings.Nearest(words[0], []string{input, output}))
 	}
 }
 
@@ -321,6 +323,24 @@ func (b *blockOptions) data(text []byte) (Data, bool) {
 	return Data{}, false
 }
 
+// where is the file that a block's data stands in.
+func (b *blockOptions) where() string {
+	if b.file != "" {
+		return b.file
+	}
+	return b.casesReader.file
+}
+
+// result returns the data of an output, which in a function problem must be a
+// value.
+func (b *blockOptions) result(text []byte) (Data, bool) {
+	data, ok := b.data(text)
+	if ok && b.problem.Call != nil {
+		b.checkResults(data, b.where(), b.line)
+	}
+	return data, ok
+}
+
 func (r *casesReader) input(b *blockOptions, text []byte) {
 	if b.or || b.kept || b.refused || b.trial != "" {
 		r.wrong(b.line, "\"or\", \"kept\", \"refused\", \"accept\" and \"reject\" stand behind output only: a case has one input")
@@ -332,6 +352,9 @@ func (r *casesReader) input(b *blockOptions, text []byte) {
 	}
 	if data, ok := b.data(text); ok {
 		r.open.input = &data
+		if r.problem.Call != nil {
+			r.checkArguments(data, b.where(), b.line)
+		}
 	} else {
 		r.open.input = &Data{} // reported already
 	}
@@ -340,13 +363,13 @@ func (r *casesReader) input(b *blockOptions, text []byte) {
 func (r *casesReader) output(b *blockOptions, text []byte) {
 	outputs := r.open.outputs
 	if b.trial != "" {
-		if data, ok := b.data(text); ok {
+		if data, ok := b.result(text); ok {
 			r.open.trials = append(r.open.trials, Trial{data, b.trial == mustAccept, b.line})
 		}
 		return
 	}
 	if b.refused {
-		if data, ok := b.data(text); ok {
+		if data, ok := b.result(text); ok {
 			r.open.refused = append(r.open.refused, Refused{Answer: data, Size: b.size})
 		}
 		return
@@ -359,7 +382,7 @@ func (r *casesReader) output(b *blockOptions, text []byte) {
 		r.wrong(b.line, "a second output under %q: if it belongs to another sample, give that a heading of its own; if both answers are right, write 'output or'", r.open.name)
 		return
 	}
-	if data, ok := b.data(text); ok {
+	if data, ok := b.result(text); ok {
 		r.open.outputs = append(outputs, data)
 	}
 	if b.kept {
@@ -389,14 +412,15 @@ func (c *openCase) reasonText() string { return strings.TrimSpace(strings.Join(c
 func (r *casesReader) close() {
 	c := r.open
 	r.open = nil
+	input, output := r.problem.dataWords()
 	switch {
 	case c == nil || c.faulty:
 		return
 	case c.input == nil && len(c.outputs) > 0:
-		r.wrong(c.line, "the case %q has an output and no input; add a block ```input", c.name)
+		r.wrong(c.line, "the case %q has an %s and no %s; add a block ```%s", c.name, output, input, input)
 		return
 	case c.input == nil:
-		r.wrong(c.line, "the case %q has no input; add a block ```input, or take the heading out", c.name)
+		r.wrong(c.line, "the case %q has no %s; add a block ```%s, or take the heading out", c.name, input, input)
 		return
 	}
 	r.problem.Cases = append(r.problem.Cases, Case{

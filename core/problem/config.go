@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"coldverdict/core/settings"
+	"coldverdict/core/value"
 	"coldverdict/core/verdict"
 )
 
@@ -38,7 +39,7 @@ func (l *loader) config() {
 		"language":    func(string, any) {}, // for the table of languages to read
 		"make":        c.later,
 		"files":       c.files,
-		"call":        c.later,
+		"call":        c.call,
 		"interactive": c.interactive,
 		"group":       c.groups,
 		"case":        c.caseRules,
@@ -46,6 +47,7 @@ func (l *loader) config() {
 	if p.Interactive() && (c.Has("compare") || c.Has("files")) {
 		c.WrongAt("interactive", "the other side of an interactive problem judges, over standard input and output; take [compare] and [files] out")
 	}
+	c.checkCall()
 	slices.SortStableFunc(l.mistakes, func(a, b Mistake) int { return cmp.Compare(a.Line, b.Line) })
 }
 
@@ -116,7 +118,7 @@ func (c *configReader) comparison(at string, value any) (compare Comparison) {
 		"absolute":    c.Tolerance(&compare.Absolute),
 		"relative":    c.Tolerance(&compare.Relative),
 		"ignore_case": c.Truth(&compare.IgnoreCase),
-		"any_order":   c.OneOf(&compare.AnyOrder, append([]string{""}, c.words.AnyOrders...)),
+		"any_order":   c.OneOf(&compare.AnyOrder, c.anyOrders()),
 		"script":      c.script(&compare.Script),
 		"program":     c.source(&compare.Program),
 	})
@@ -126,16 +128,30 @@ func (c *configReader) comparison(at string, value any) (compare Comparison) {
 	return compare
 }
 
+// anyOrders are what may come in any order.
+func (c *configReader) anyOrders() []string {
+	if c.Has("call") {
+		return append([]string{""}, value.AnyOrders()...)
+	}
+	return append([]string{""}, c.words.AnyOrders...)
+}
+
 // fit returns what is wrong with a comparison as a whole, or "".
 func (c *configReader) fit(at string, compare *Comparison) string {
 	numbers := compare.Mode == "numbers"
 	absolute, relative := c.Has(at+".absolute"), c.Has(at+".relative")
+	if c.Has("call") {
+		if wrong := fitCall(compare, absolute, relative); wrong != "" {
+			return wrong
+		}
+		numbers = true // the tolerance is one for reals
+	}
 	switch {
 	case compare.Script != "" && compare.Program != "":
 		return "script and program both decide; take one of them out"
 	case compare.Custom() && (*compare != Comparison{Script: compare.Script, Program: compare.Program} || absolute || relative):
 		return "a checker of your own decides alone; take the other keys out"
-	case numbers && compare.AnyOrder != "":
+	case numbers && compare.AnyOrder != "" && !c.Has("call"):
 		return "any_order compares text and cannot be joined with mode \"numbers\"; choose one of them"
 	case (absolute || relative) && !numbers:
 		return "a tolerance counts only with mode = \"numbers\"; set that, or take the tolerance out"

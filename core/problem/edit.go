@@ -64,9 +64,10 @@ func (p *Problem) Keep(c Case, output []byte, from string, when time.Time) (wher
 	}
 	source := strings.Join(strings.FieldsFunc(from, func(r rune) bool { return r < ' ' }), " ")
 	text := fmt.Sprintf("%son %s: %s printed it.\n\n", keptWord, when.Format(time.DateOnly), source)
+	_, outputWord := p.dataWords()
 	if !c.inFile() && len(output) <= inlineMost && isText(output) {
 		var block strings.Builder
-		writeBlock(&block, "output kept", output)
+		writeBlock(&block, outputWord+" kept", output)
 		return CasesFile, p.note(c, text+block.String())
 	}
 	name := c.beside(keptExtension)
@@ -83,7 +84,7 @@ func (p *Problem) Keep(c Case, output []byte, from string, when time.Time) (wher
 		}
 		return "", err
 	}
-	return name, p.note(c, text+"```output kept file="+name+"\n```\n")
+	return name, p.note(c, text+"```"+outputWord+" kept file="+name+"\n```\n")
 }
 
 // largestRefused bounds an answer that is noted as wrong, in bytes.
@@ -100,7 +101,8 @@ func (p *Problem) Refuse(c Case, answer []byte, size string) (where string, err 
 			return "", &UsageError{fmt.Sprintf("this answer of %s is refused already", c.Name)}
 		}
 	}
-	kind := "output refused"
+	_, kind := p.dataWords()
+	kind += " refused"
 	if size != "" {
 		kind += " " + size
 	}

@@ -111,10 +111,16 @@ func (l *loader) pairs(dir, group string, entries []fs.DirEntry, strict bool) {
 			continue
 		}
 		c.Input, _ = l.file(c.Where)
+		if l.problem.Call != nil && c.Input.Path != "" {
+			l.checkArguments(c.Input, c.Where, 0)
+		}
 		if outputs[name] {
 			delete(outputs, name)
 			if output, ok := l.file(path.Join(dir, name+".out")); ok {
 				c.Accepted = []Data{output}
+				if l.problem.Call != nil {
+					l.checkResults(output, path.Join(dir, name+".out"), 0)
+				}
 			}
 		}
 		if notes[name] {

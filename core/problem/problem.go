@@ -58,6 +58,7 @@ type Problem struct {
 	Rules     []GroupRule // the [[group]] tables of verdict.toml, in its order
 	Talk      Talk        // an interactive problem's other side
 	Files     Files
+	Call      *Call      // the function of a function problem; nil: solutions are whole programs
 	Solutions []Solution // those that verdict.toml names, in its order
 	Cases     []Case     // in case order: group by group, in the order in which groups first appear
 	Sources   []string   // names of source files in the folder, in natural order
@@ -283,6 +284,9 @@ type loader struct {
 	problem  *Problem
 	mistakes Mistakes
 	cases    []caseRule // the [[case]] tables of verdict.toml
+	// brokenCall says that [call] was at fault, so that nothing is known of the
+	// types.
+	brokenCall bool
 }
 
 func (l *loader) wrong(file string, line int, format string, args ...any) {

@@ -15,12 +15,16 @@ import (
 // decide runs a checker on the files of a folder.
 func decide(script, folder string, out io.Writer) error {
 	var args starlark.Tuple
+	values, err := readValues(folder)
+	if err != nil {
+		return err
+	}
 	for _, name := range []string{InputFile, GotFile, ExpectedFile} {
 		data, err := os.ReadFile(filepath.Join(folder, name))
 		if err != nil {
 			return err
 		}
-		args = append(args, &text{name: name, all: string(data), judged: name == GotFile})
+		args = append(args, &text{name: name, all: string(data), judged: name == GotFile, values: values[name]})
 	}
 	d, err := call(script, decides, forDecide, args)
 	if err != nil {
@@ -34,7 +38,8 @@ func decide(script, folder string, out io.Writer) error {
 type text struct {
 	name   string
 	all    string
-	judged bool // it is the candidate's: what is wrong with it rejects it
+	judged bool           // it is the candidate's: what is wrong with it rejects it
+	values starlark.Value // what it holds, in a function problem; nil in others
 	parts  map[string]starlark.Value
 }
 
@@ -50,6 +55,8 @@ var views = map[string]func(*text) (starlark.Value, error){
 	"lines":  func(t *text) (starlark.Value, error) { return t.list(t.lines(), asText) },
 	"tokens": func(t *text) (starlark.Value, error) { return t.list(words(t.all), asText) },
 	"ints":   func(t *text) (starlark.Value, error) { return t.list(words(t.all), t.asInteger) },
+	"value":  func(t *text) (starlark.Value, error) { return t.values, nil },
+	"values": func(t *text) (starlark.Value, error) { return t.values, nil },
 	"reals":  func(t *text) (starlark.Value, error) { return t.list(words(t.all), t.asReal) },
 }
 
@@ -62,7 +69,7 @@ func (t *text) Attr(name string) (starlark.Value, error) {
 		return part, nil
 	}
 	view := views[name]
-	if view == nil {
+	if valued := name == "value" || name == "values"; view == nil || valued && (t.values == nil || (name == "values") != (t.name == InputFile)) {
 		return nil, nil
 	}
 	part, err := view(t)

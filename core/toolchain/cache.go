@@ -87,8 +87,8 @@ const recordFile = "record.json"
 
 // cacheName names a build by all that it is made from, but for what the source
 // includes.
-func (b *Build) cacheName(source []byte, commands recipe) string {
-	return digest(format, b.Language.Name, b.File, string(source), b.stamp, fmt.Sprint(commands),
+func (b *Build) cacheName(commands recipe) string {
+	return digest(format, b.Language.Name, b.File, string(b.wrapping.Source), b.stamp, fmt.Sprint(commands), fmt.Sprint(b.wrapping.Files),
 		fmt.Sprint(b.Language.BuildEnvironment, b.Language.Files, b.Language.Includes, b.Language.Main), b.headersBeside())
 }
 

@@ -43,9 +43,41 @@ type Runner interface {
 
 // A Source is what is to be built.
 type Source struct {
-	Path     string // absolute
-	Language string // name of a language or standard; empty: by the extension
-	Checked  bool   // the checked build is wanted, where the language has one
+	Path     string  // absolute
+	Language string  // name of a language or standard; empty: by the extension
+	Checked  bool    // the checked build is wanted, where the language has one
+	Wrap     Wrapper // puts something around the source; nil: nothing is
+}
+
+// A Wrapper puts around a source in a language what makes a program of it. The
+// standard is one of the language's Standards, or empty.
+type Wrapper func(l *Language, standard, file string, source []byte) (Wrapping, error)
+
+// A Wrapping is what is put around a source.
+type Wrapping struct {
+	Source []byte            // takes the place of the person's; its lines are where they were
+	Files  map[string][]byte // further files beside it
+	// BuildWords and RunWords are words that take the place of words of the
+	// language's commands, before anything in braces is filled in.
+	BuildWords, RunWords map[string][]string
+	Then                 []Command // commands that build, after the language's own
+	Refused              string    // why nothing can be put around this source; empty: it can
+}
+
+// with returns a command in which words have taken the place of others.
+func (c Command) with(words map[string][]string) Command {
+	if len(words) == 0 {
+		return c
+	}
+	var made Command
+	for _, word := range c {
+		if others, ok := words[word]; ok {
+			made = append(made, others...)
+		} else {
+			made = append(made, word)
+		}
+	}
+	return made
 }
 
 // A Build is the result of building a source.
@@ -67,6 +99,7 @@ type Build struct {
 	compiler, runtime, library string
 	stamp                      string // of the tools
 	main                       string
+	wrapping                   Wrapping
 }
 
 // Build builds a source with the runner, or finds it built. An error means that
@@ -89,11 +122,21 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 	build.Checked = s.Checked && build.Language.HasChecked()
 	build.File = build.Language.fileName(filepath.Base(s.Path), source)
 	build.Notes = build.Language.NotesOn(source)
+	build.wrapping.Source = source
+	if s.Wrap != nil {
+		if build.wrapping, err = s.Wrap(build.Language, build.Standard, build.File, source); err != nil {
+			return build, err
+		}
+		if build.wrapping.Refused != "" {
+			build.Failed, build.Log = true, build.wrapping.Refused
+			return build, nil
+		}
+	}
 	commands, err := build.commands()
 	if err != nil {
 		return build, err
 	}
-	name := build.cacheName(source, commands)
+	name := build.cacheName(commands)
 	if k.lookUp(&build, name) {
 		return build, nil
 	}
@@ -105,7 +148,7 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 	if k.lookUp(&build, name) { // by another, while this one waited
 		return build, nil
 	}
-	return build, k.make(ctx, r, &build, name, source, commands)
+	return build, k.make(ctx, r, &build, name, commands)
 }
 
 // choose takes the first of several ways to serve a source for which the tools
@@ -198,11 +241,15 @@ func (b *Build) commands() (c recipe, err error) {
 	if b.Checked && len(b.Language.Checked) > 0 {
 		build, again = b.Language.Checked, nil
 	}
-	for _, one := range build {
-		c.first = append(c.first, replaced(one, fill))
+	all := func(commands []Command) (filled [][]string) {
+		for _, one := range slices.Concat(commands, b.wrapping.Then) {
+			filled = append(filled, replaced(one.with(b.wrapping.BuildWords), fill))
+		}
+		return filled
 	}
-	for _, one := range again {
-		c.again = append(c.again, replaced(one, fill))
+	c.first = all(build)
+	if len(again) > 0 {
+		c.again = all(again)
 	}
 	for _, one := range append(c.first, c.again...) {
 		path, err := exec.LookPath(one[0])
@@ -226,7 +273,7 @@ func replaced(command Command, fill *strings.Replacer) []string {
 
 // make builds in a folder beside its later place and moves it there when it
 // is whole.
-func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, source []byte, commands recipe) error {
+func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, commands recipe) error {
 	scratch, err := box.NewScratch(k.dir, stageName)
 	if err != nil {
 		return fmt.Errorf("cannot use the build cache: %w", err)
@@ -238,7 +285,12 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, sou
 			return err
 		}
 	}
-	if err := os.WriteFile(filepath.Join(stage, build.File), source, 0o600); err != nil {
+	for file, text := range build.wrapping.Files {
+		if err := os.WriteFile(filepath.Join(stage, file), text, 0o600); err != nil {
+			return err
+		}
+	}
+	if err := os.WriteFile(filepath.Join(stage, build.File), build.wrapping.Source, 0o600); err != nil {
 		return err
 	}
 	began := time.Now()
@@ -361,7 +413,7 @@ func readIncludes(stage string, build *Build) (files []string) {
 		if !filepath.IsAbs(name) {
 			name = filepath.Join(stage, name)
 		}
-		if name != filepath.Join(stage, build.File) && !slices.Contains(files, name) {
+		if filepath.Dir(name) != stage && !slices.Contains(files, name) {
 			files = append(files, name)
 		}
 	}
@@ -400,7 +452,7 @@ func (b Build) program(run Command, env []string, limits verdict.Limits, args []
 		"{compiler}", b.compiler, "{runtime}", b.runtime, "{library}", b.library, "{folder}", filepath.Dir(b.Source),
 		"{memory}", strconv.FormatInt(memory, 10), "{stack}", strconv.FormatInt(stack, 10),
 		"{stack_kib}", strconv.FormatInt(stack<<10, 10))
-	command := replaced(run, fill)
+	command := replaced(run.with(b.wrapping.RunWords), fill)
 	return box.Program{Path: command[0], Args: append(command[1:], args...), Env: overlaid(environment(), replaced(env, fill))}
 }
 

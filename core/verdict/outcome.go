@@ -57,6 +57,9 @@ type Outcome struct {
 	Difference *Difference // where expected and got part; nil unless compared and different
 	Hints      []string    // what an experienced friend would say at a glance
 
+	// Returned is what a function returned, as JSON; empty in other problems.
+	Returned string
+
 	Stdout Text // what the program printed, or its beginning
 	Stderr Text // what it wrote to standard error, or its beginning
 
@@ -92,6 +95,9 @@ type Text struct {
 // A Difference is the first place where expected and got part. Lines and
 // columns count from 1, columns in characters.
 type Difference struct {
+	// Path leads to where two values part: "[3][0]". Lines and columns then mean
+	// nothing. Empty for texts, and where the values differ as a whole.
+	Path         string
 	Line, Column int    // in what the program printed
 	Expected     string // the token or line expected there; empty at the end
 	Got          string // the token or line printed there; empty at the end

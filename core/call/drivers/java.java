@@ -1,0 +1,420 @@
+// Calls the function of @FILE@ for Cold Verdict. Each line of standard input
+// after the first holds the arguments of one call, as JSON; the answer to each goes
+// to descriptor 3. What the function prints stays what it prints; a mark behind it
+// says which call it belongs to.
+import java.io.*;
+import java.lang.management.*;
+import java.lang.reflect.*;
+import java.lang.reflect.Array;
+import java.math.BigInteger;
+import java.nio.charset.StandardCharsets;
+import java.util.*;
+
+public final class ColdDriver {
+    static final String[] NAMES = {@NAME_LIST@};
+    static final String[] CLASSES = {@CLASS_LIST@}; // where the function may be, the likeliest first
+    static final int TAKES = @COUNT@; // arguments
+    static final int CHANGES = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+
+    static final InputStream in = System.in;
+    static final OutputStream out = new FileOutputStream(FileDescriptor.out), err = new FileOutputStream(FileDescriptor.err);
+    static OutputStream answers;
+    static byte[] mark;
+
+    static void answer(String text) throws IOException {
+        answers.write((text + "\n").getBytes(StandardCharsets.UTF_8));
+    }
+
+    static void settle() throws IOException {
+        System.out.flush();
+        System.err.flush();
+        out.write(mark);
+        err.write(mark);
+    }
+
+    /** The argument or result that a declaration has no room for. */
+    static final class Misfit extends RuntimeException {
+        Misfit(String words) { super(words, null, false, false); }
+    }
+
+    public static void main(String[] args) throws Exception {
+        answers = new FileOutputStream("/proc/self/fd/3");
+        System.setIn(new ByteArrayInputStream(new byte[0]));
+        Reader r = new Reader();
+        mark = ("\0" + r.line().split(" ")[2] + "\n").getBytes(StandardCharsets.UTF_8);
+        Method method = find();
+        if (method == null) {
+            answer("unserved there is no method " + NAMES[0] + " with " + TAKES + " parameters in @FILE@");
+            System.exit(0);
+        }
+        method.setAccessible(true);
+        serve(method, r);
+        out.flush();
+        Runtime.getRuntime().halt(0);
+    }
+
+    static Method find() {
+        for (String name : CLASSES) {
+            Class<?> kind;
+            try {
+                kind = Class.forName(name, false, ColdDriver.class.getClassLoader());
+            } catch (Throwable e) {
+                continue;
+            }
+            for (String wanted : NAMES)
+                for (Method m : kind.getDeclaredMethods())
+                    if (m.getName().equals(wanted) && m.getParameterCount() == TAKES && !m.isSynthetic()) return m;
+        }
+        return null;
+    }
+
+    static Object receiver(Method m) throws Exception {
+        if (Modifier.isStatic(m.getModifiers())) return null;
+        Class<?> kind = m.getDeclaringClass();
+        try { // an object of Kotlin
+            Field instance = kind.getDeclaredField("INSTANCE");
+            instance.setAccessible(true);
+            return instance.get(null);
+        } catch (NoSuchFieldException e) {
+        }
+        Constructor<?> made = kind.getDeclaredConstructor();
+        made.setAccessible(true);
+        return made.newInstance();
+    }
+
+    static final ThreadMXBean threads = ManagementFactory.getThreadMXBean();
+    static final com.sun.management.OperatingSystemMXBean system = (com.sun.management.OperatingSystemMXBean) ManagementFactory.getOperatingSystemMXBean();
+
+    static void serve(Method method, Reader r) throws Exception {
+        Type[] types = method.getGenericParameterTypes();
+        settle();
+        answer("ready");
+        while (r.more()) {
+            long from = r.read;
+            Object[] args = new Object[TAKES];
+            String words = null;
+            r.expect('[');
+            for (int i = 0; i < TAKES; i++) {
+                if (i > 0) r.expect(',');
+                try {
+                    args[i] = r.value(types[i], i + 1);
+                } catch (Misfit e) {
+                    words = "misfit 0 " + e.getMessage();
+                    break;
+                }
+            }
+            r.endLine();
+            if (words == null) {
+                if (r.read - from > 100000) answer("begin");
+                words = call(method, args);
+            }
+            settle();
+            answer(words);
+        }
+    }
+
+    static String call(Method method, Object[] args) throws Exception {
+        Object target;
+        try {
+            target = receiver(method);
+        } catch (NoSuchMethodException e) {
+            return "misfit 0 " + method.getDeclaringClass().getSimpleName() + " has no constructor without parameters, and " + method.getName() + " is not static";
+        }
+        long started = threads.getTotalStartedThreadCount(), process = system.getProcessCpuTime();
+        long began = threads.getCurrentThreadCpuTime(), spent;
+        Object result;
+        try {
+            result = method.invoke(target, args);
+            spent = threads.getCurrentThreadCpuTime() - began;
+        } catch (InvocationTargetException e) {
+            spent = threads.getCurrentThreadCpuTime() - began;
+            trace(e.getCause());
+            return "failed " + spent;
+        } catch (IllegalArgumentException e) {
+            return "misfit 0 " + e.getMessage();
+        }
+        if (threads.getTotalStartedThreadCount() > started) // those may have ended, and only the whole tells of them
+            spent = Math.max(spent, system.getProcessCpuTime() - process);
+        StringBuilder text = new StringBuilder("done ").append(spent).append(' ');
+        try {
+            write(text, CHANGES > 0 ? args[CHANGES - 1] : result, 0);
+        } catch (Misfit e) {
+            return "misfit " + spent + " " + e.getMessage();
+        }
+        return text.toString();
+    }
+
+    /** Prints what the function threw, as the virtual machine would, without what called it. */
+    static void trace(Throwable thrown) {
+        StackTraceElement[] all = thrown.getStackTrace();
+        int end = all.length;
+        while (end > 0 && (all[end - 1].getClassName().startsWith("ColdDriver") || all[end - 1].getClassName().contains("reflect"))) end--;
+        StringBuilder text = new StringBuilder("Exception in thread \"main\" ").append(thrown).append('\n');
+        for (int i = 0; i < end && i < 40; i++) text.append("\tat ").append(all[i]).append('\n');
+        if (thrown.getCause() != null) text.append("Caused by: ").append(thrown.getCause()).append('\n');
+        System.err.print(text);
+    }
+
+    static void write(StringBuilder b, Object v, int depth) {
+        if (depth > 500) throw new Misfit("it returned a value that is nested too deeply, or contains itself");
+        if (v == null || v instanceof Number && !(v instanceof Double || v instanceof Float) || v instanceof Boolean) b.append(v);
+        else if (v instanceof Double || v instanceof Float) b.append(v.toString());
+        else if (v instanceof CharSequence || v instanceof Character) quote(b, v.toString());
+        else if (v instanceof int[]) { int[] a = (int[]) v; b.append('['); for (int i = 0; i < a.length; i++) { if (i > 0) b.append(','); b.append(a[i]); } b.append(']'); }
+        else if (v.getClass().isArray()) {
+            b.append('[');
+            for (int i = 0, n = Array.getLength(v); i < n; i++) {
+                if (i > 0) b.append(',');
+                write(b, Array.get(v, i), depth + 1);
+            }
+            b.append(']');
+        } else if (v instanceof Iterable) {
+            String comma = "[";
+            for (Object item : (Iterable<?>) v) {
+                b.append(comma);
+                write(b, item, depth + 1);
+                comma = ",";
+            }
+            b.append(comma.equals("[") ? "[]" : "]");
+        } else if (v instanceof Optional) write(b, ((Optional<?>) v).orElse(null), depth);
+        else if (v instanceof Map) {
+            String comma = "{";
+            for (Map.Entry<?, ?> e : ((Map<?, ?>) v).entrySet()) {
+                b.append(comma);
+                quote(b, String.valueOf(e.getKey()));
+                b.append(':');
+                write(b, e.getValue(), depth + 1);
+                comma = ",";
+            }
+            b.append(comma.equals("{") ? "{}" : "}");
+        } else parts(b, v, depth);
+    }
+
+    /** Writes a record, a pair, or any small class as the values of its fields. */
+    static void parts(StringBuilder b, Object v, int depth) {
+        String comma = "[";
+        for (Field f : v.getClass().getDeclaredFields()) {
+            if (Modifier.isStatic(f.getModifiers()) || f.isSynthetic()) continue;
+            try {
+                f.setAccessible(true);
+                b.append(comma);
+                write(b, f.get(v), depth + 1);
+            } catch (IllegalAccessException | RuntimeException e) {
+                if (e instanceof Misfit) throw (Misfit) e;
+                throw new Misfit("it returned a " + v.getClass().getName() + ", which is none of the problem's types");
+            }
+            comma = ",";
+        }
+        b.append(comma.equals("[") ? "[]" : "]");
+    }
+
+    static void quote(StringBuilder b, String s) {
+        b.append('"');
+        for (int i = 0; i < s.length(); i++) {
+            char c = s.charAt(i);
+            if (c == '"' || c == '\\') b.append('\\').append(c);
+            else if (c < ' ') b.append(String.format("\\u%04x", (int) c));
+            else b.append(c);
+        }
+        b.append('"');
+    }
+
+    /** Reads JSON, each value as the type that it is declared as. */
+    static final class Reader {
+        final byte[] piece = new byte[1 << 16];
+        int at, end;
+        long read; // bytes in all
+
+        int peek() throws IOException {
+            if (at == end) {
+                end = in.read(piece, at = 0, piece.length);
+                if (end <= 0) {
+                    end = 0;
+                    return -1;
+                }
+                read += end;
+            }
+            return piece[at];
+        }
+
+        boolean more() throws IOException { return peek() >= 0; }
+
+        String line() throws IOException {
+            StringBuilder b = new StringBuilder();
+            for (int c; (c = peek()) >= 0; b.append((char) c)) {
+                at++;
+                if (c == '\n') break;
+            }
+            return b.toString();
+        }
+
+        void endLine() throws IOException {
+            for (int c; (c = peek()) >= 0 || at < end; ) {
+                at++;
+                if (c == '\n') break;
+            }
+        }
+
+        void expect(char c) throws IOException {
+            if (peek() != c) throw new IOException("expected " + c);
+            at++;
+        }
+
+        boolean absent() throws IOException {
+            if (peek() != 'n') return false;
+            at += 0;
+            for (int i = 0; i < 4; i++) { peek(); at++; }
+            return true;
+        }
+
+        Object value(Type t, int n) throws IOException {
+            if (t instanceof WildcardType) t = ((WildcardType) t).getUpperBounds()[0];
+            Class<?> kind = t instanceof Class ? (Class<?>) t : t instanceof ParameterizedType ? (Class<?>) ((ParameterizedType) t).getRawType() : t instanceof GenericArrayType ? Object[].class : Object.class;
+            if (kind == Optional.class) return absent() ? Optional.empty() : Optional.of(value(((ParameterizedType) t).getActualTypeArguments()[0], n));
+            int c = peek();
+            if (c == 'n') {
+                if (kind.isPrimitive()) throw new Misfit("parameter " + n + " is declared as " + kind.getName() + ", which cannot be null; Integer, Long or Double can");
+                absent();
+                return null;
+            }
+            if (c == '[') return list(t, kind, n);
+            if (c == '"') {
+                String s = string();
+                if (kind.isAssignableFrom(String.class)) return s;
+                if ((kind == char.class || kind == Character.class) && s.length() == 1) return s.charAt(0);
+                if (kind == int.class && s.codePointCount(0, s.length()) == 1) return s.codePointAt(0);
+                if (kind == StringBuilder.class) return new StringBuilder(s);
+                if (kind == char[].class) return s.toCharArray();
+                throw misfit(kind, n, "a text");
+            }
+            if (c == 't' || c == 'f') {
+                for (int left = c == 't' ? 4 : 5; left > 0; left--) { peek(); at++; }
+                if (kind == boolean.class || kind.isAssignableFrom(Boolean.class)) return c == 't';
+                throw misfit(kind, n, "a bool");
+            }
+            return number(kind, n);
+        }
+
+        Misfit misfit(Class<?> kind, int n, String given) {
+            return new Misfit("parameter " + n + " is declared as " + kind.getSimpleName() + ", and the problem gives " + given + " there");
+        }
+
+        long integer(Class<?> kind, int n, long least, long most) throws IOException {
+            boolean negative = peek() == '-';
+            if (negative) at++;
+            long x = 0;
+            int digits = 0;
+            for (int c; (c = peek()) >= '0' && c <= '9'; digits++) {
+                at++;
+                if (x < (Long.MIN_VALUE + (c - '0')) / 10 || x * 10 < Long.MIN_VALUE + (c - '0')) throw new Misfit("an integer past " + kind.getSimpleName() + ", as which parameter " + n + " is declared");
+                x = x * 10 - (c - '0');
+            }
+            if (digits == 0 || peek() == '.' || peek() == 'e') throw misfit(kind, n, "a real");
+            if (!negative && x == Long.MIN_VALUE || (x = negative ? x : -x) < least || x > most)
+                throw new Misfit(x + " is more than " + kind.getSimpleName() + " holds, as which parameter " + n + " is declared");
+            return x;
+        }
+
+        String digits() throws IOException {
+            StringBuilder b = new StringBuilder();
+            for (int c; (c = peek()) == '-' || c == '+' || c == '.' || c >= '0' && c <= '9' || c >= 'A' && c <= 'z' && c != ']' && c != '['; at++) b.append((char) c);
+            return b.toString();
+        }
+
+        Object number(Class<?> kind, int n) throws IOException {
+            if (kind == int.class || kind == Integer.class) return (int) integer(kind, n, Integer.MIN_VALUE, Integer.MAX_VALUE);
+            if (kind == long.class || kind == Long.class) return integer(kind, n, Long.MIN_VALUE, Long.MAX_VALUE);
+            if (kind == double.class || kind == Double.class) return Double.parseDouble(digits());
+            if (kind == float.class || kind == Float.class) return Float.parseFloat(digits());
+            if (kind == short.class || kind == Short.class) return (short) integer(kind, n, Short.MIN_VALUE, Short.MAX_VALUE);
+            if (kind == byte.class || kind == Byte.class) return (byte) integer(kind, n, Byte.MIN_VALUE, Byte.MAX_VALUE);
+            if (kind == BigInteger.class) return new BigInteger(digits());
+            if (kind == java.math.BigDecimal.class) return new java.math.BigDecimal(digits());
+            if (kind == Number.class || kind == Object.class) {
+                String d = digits();
+                if (d.indexOf('.') >= 0) return Double.parseDouble(d);
+                long x = Long.parseLong(d);
+                return kind == Object.class && x == (int) x ? (Object) (int) x : (Object) x;
+            }
+            throw misfit(kind, n, "a number");
+        }
+
+        Object list(Type t, Class<?> kind, int n) throws IOException {
+            if (kind == int[].class) return ints(n);
+            if (kind == long[].class) return longs(n);
+            if (kind == String.class || kind.isPrimitive() || Number.class.isAssignableFrom(kind)) throw misfit(kind, n, "an array");
+            Type of = kind.isArray() ? t instanceof GenericArrayType ? ((GenericArrayType) t).getGenericComponentType() : kind.getComponentType()
+                : t instanceof ParameterizedType ? ((ParameterizedType) t).getActualTypeArguments()[0] : Object.class;
+            ArrayList<Object> items = new ArrayList<>();
+            at++;
+            while (peek() != ']') {
+                if (!items.isEmpty()) expect(',');
+                items.add(value(of, n));
+            }
+            at++;
+            if (kind.isArray()) {
+                Class<?> inner = of instanceof Class ? (Class<?>) of : of instanceof ParameterizedType ? (Class<?>) ((ParameterizedType) of).getRawType() : Object[].class;
+                Object array = Array.newInstance(inner, items.size());
+                for (int i = 0; i < items.size(); i++) Array.set(array, i, items.get(i));
+                return array;
+            }
+            if (kind.isInstance(items)) return items;
+            for (Collection<Object> other : List.<Collection<Object>>of(new LinkedList<>(), new LinkedHashSet<>(), new TreeSet<>(), new ArrayDeque<>(), new PriorityQueue<>(), new Vector<>()))
+                if (kind.isInstance(other)) {
+                    other.addAll(items);
+                    return other;
+                }
+            throw misfit(kind, n, "an array");
+        }
+
+        int[] ints(int n) throws IOException {
+            int[] a = new int[16];
+            int size = 0;
+            at++;
+            while (peek() != ']') {
+                if (size > 0) expect(',');
+                if (size == a.length) a = Arrays.copyOf(a, 2 * size);
+                if (peek() == 'n') throw new Misfit("parameter " + n + " is declared as int[], whose elements cannot be null");
+                a[size++] = (int) integer(int.class, n, Integer.MIN_VALUE, Integer.MAX_VALUE);
+            }
+            at++;
+            return Arrays.copyOf(a, size);
+        }
+
+        long[] longs(int n) throws IOException {
+            long[] a = new long[16];
+            int size = 0;
+            at++;
+            while (peek() != ']') {
+                if (size > 0) expect(',');
+                if (size == a.length) a = Arrays.copyOf(a, 2 * size);
+                if (peek() == 'n') throw new Misfit("parameter " + n + " is declared as long[], whose elements cannot be null");
+                a[size++] = integer(long.class, n, Long.MIN_VALUE, Long.MAX_VALUE);
+            }
+            at++;
+            return Arrays.copyOf(a, size);
+        }
+
+        String string() throws IOException {
+            ByteArrayOutputStream b = new ByteArrayOutputStream();
+            at++;
+            for (;;) {
+                int c = peek();
+                at++;
+                if (c == '"') return b.toString(StandardCharsets.UTF_8);
+                if (c == '\\') {
+                    c = peek();
+                    at++;
+                    if (c == 'n') c = '\n';
+                    else if (c == 't') c = '\t';
+                    else if (c == 'u') {
+                        int code = 0;
+                        for (int i = 0; i < 4; i++) { code = code * 16 + Character.digit(peek(), 16); at++; }
+                        c = code; // below 0x80: nothing else is written so
+                    }
+                }
+                b.write(c);
+            }
+        }
+    }
+}

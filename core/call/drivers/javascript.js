@@ -1,0 +1,151 @@
+// Calls the function of @FILE@ for Cold Verdict. Each line of standard input
+// after the first holds the arguments of one call, as JSON; the answer to each goes
+// to descriptor 3. What the function prints stays what it prints; a mark behind it
+// says which call it belongs to.
+'use strict';
+const fs = require('fs'), path = require('path'), Module = require('module');
+
+const NAMES = @NAMES@;
+const TAKES = @TAKES@; // types of the arguments
+const CHANGES = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+
+const take = lines();
+const mark = Buffer.from('\0' + take().split(' ')[2] + '\n');
+
+// lines reads standard input line by line, in pieces.
+function lines() {
+  const piece = Buffer.allocUnsafe(1 << 16);
+  let kept = [], rest = Buffer.alloc(0);
+  return function next() {
+    for (;;) {
+      const end = rest.indexOf(10);
+      if (end >= 0) {
+        kept.push(rest.subarray(0, end));
+        rest = rest.subarray(end + 1);
+        const line = kept.length === 1 ? kept[0].toString() : Buffer.concat(kept).toString();
+        kept = [];
+        return line;
+      }
+      if (rest.length) kept.push(Buffer.from(rest));
+      const n = fs.readSync(0, piece, 0, piece.length, null);
+      if (n === 0) return null;
+      rest = piece.subarray(0, n);
+    }
+  };
+}
+
+function put(fd, data) {
+  for (let at = 0; at < data.length;) {
+    try {
+      at += fs.writeSync(fd, data, at);
+    } catch (error) {
+      if (error.code !== 'EAGAIN') return; // the function has closed it
+    }
+  }
+}
+
+const answer = (text) => put(3, Buffer.from(text + '\n'));
+const settle = () => { put(1, mark); put(2, mark); };
+
+// load runs the source as a module to whose end a look for the function is added,
+// so that it need not be exported.
+function load() {
+  const file = path.join(__dirname, @SCRIPT_TEXT@);
+  let source = fs.readFileSync(file, 'utf8');
+  source = source.replace(/^export\s+default\s+(?=(async\s+)?function|class)/gm, '').replace(/^export\s+(?=async|function|class|const|let|var)/gm, '')
+    .replace(/^import\s+\*\s+as\s+(\w+)\s+from\s+(['"].+?['"])/gm, 'const $1 = require($2)')
+    .replace(/^import\s+(\w+)\s+from\s+(['"].+?['"])/gm, 'const $1 = require($2)')
+    .replace(/^import\s+(\{.+?\})\s+from\s+(['"].+?['"])/gm, (_, names, from) => `const ${names.replace(/\s+as\s+/g, ': ')} = require(${from})`);
+  const classes = [...source.matchAll(/\bclass\s+(\w+)/g)].map((m) => m[1]);
+  const look = (name) => `typeof ${name} === 'undefined' ? undefined : ${name}`;
+  const module_ = new Module(file, module);
+  module_.filename = file;
+  module_.paths = Module._nodeModulePaths(__dirname);
+  module_._compile(`${source}\n;module.exports = {own: module.exports, functions: [${NAMES.map(look)}], classes: [${classes.map(look)}]};`, file);
+  const { own, functions, classes: kinds } = module_.exports;
+  for (const f of [...functions, ...NAMES.map((n) => own && own[n]), own, own && own.default])
+    if (typeof f === 'function' && !/^class\b/.test(Function.prototype.toString.call(f))) return f;
+  for (const kind of kinds)
+    for (const name of NAMES) {
+      if (typeof kind !== 'function') continue;
+      if (typeof kind[name] === 'function') return (...args) => kind[name](...args);
+      if (typeof kind.prototype[name] === 'function') return (...args) => new kind()[name](...args);
+    }
+  return null;
+}
+
+// wide turns integers that a number does not hold, which come as texts, into
+// BigInts.
+function wide(type, value) {
+  if (value === null) return null;
+  if (type.endsWith('?')) return wide(type.slice(0, -1), value);
+  if (type.endsWith('[]')) {
+    const of = type.slice(0, -2);
+    for (let i = 0; i < value.length; i++) value[i] = wide(of, value[i]);
+    return value;
+  }
+  return typeof value === 'string' ? BigInt(value) : value;
+}
+
+const widened = TAKES.map((type) => /^(long|bigint)/.test(type));
+
+class Misfit extends Error {}
+
+// written writes a value as JSON, with what JSON has no word for.
+function written(value, depth) {
+  if (depth > 1000) throw new Misfit('it returned a value that is nested too deeply, or contains itself');
+  switch (typeof value) {
+    case 'undefined': return 'null';
+    case 'bigint': return value.toString();
+    case 'boolean': return value ? 'true' : 'false';
+    case 'number': return Object.is(value, -0) ? '-0.0' : String(value);
+    case 'string': return JSON.stringify(value);
+    case 'object': break;
+    default: throw new Misfit(`it returned a ${typeof value}, which is none of the problem's types`);
+  }
+  if (value === null) return 'null';
+  if (Array.isArray(value) || typeof value[Symbol.iterator] === 'function') {
+    let text = '', i = 0;
+    for (const item of value) text += (i++ ? ',' : '') + written(item, depth + 1);
+    return '[' + text + ']';
+  }
+  return '{' + Object.entries(value).map(([k, v]) => JSON.stringify(k) + ':' + written(v, depth + 1)).join() + '}';
+}
+
+const now = () => { const used = process.cpuUsage(); return (used.user + used.system) * 1000; };
+
+async function call(f, args) {
+  const began = now();
+  let result;
+  try {
+    result = f(...args);
+    if (result && typeof result.then === 'function') result = await result;
+  } catch (error) {
+    const spent = now() - began;
+    put(2, Buffer.from((error instanceof Error ? error.stack : 'Uncaught ' + String(error)).split('\n').filter((line) => !line.includes('cold_driver')).join('\n') + '\n'));
+    return `failed ${spent}`;
+  }
+  const spent = now() - began;
+  try {
+    return `done ${spent} ${written(CHANGES ? args[CHANGES - 1] : result, 0)}`;
+  } catch (error) {
+    return `misfit ${spent} ${error instanceof Misfit ? error.message : String(error).replace(/\n/g, ' ')}`;
+  }
+}
+
+async function serve() {
+  const f = load();
+  if (!f) return answer('unserved there is no function ' + NAMES[0] + ' in @FILE@');
+  settle();
+  answer('ready');
+  for (let line = take(); line !== null; line = take()) {
+    const args = JSON.parse(line);
+    if (line.length > 100000) answer('begin');
+    args.forEach((value, i) => { if (widened[i]) args[i] = wide(TAKES[i], value); });
+    const words = await call(f, args);
+    settle();
+    answer(words);
+  }
+}
+
+serve().then(() => process.exit(0), (error) => { console.error(error && error.stack || error); process.exit(1); });

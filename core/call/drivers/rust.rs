@@ -1,0 +1,487 @@
+
+// What follows calls the function for Cold Verdict. Each line of standard input
+// after the first holds the arguments of one call, as JSON; the answer to each goes
+// to descriptor 3. What the function prints stays what it prints; a mark behind it
+// says which call it belongs to.
+#[allow(dead_code, unused_variables, unused_mut, unused_imports, clippy::all)]
+mod cold_driver {
+    use std::collections::{BTreeSet, HashSet, LinkedList, VecDeque};
+    use std::fmt::Write as _;
+    use std::hash::Hash;
+    use std::io::{Read, Write};
+    use std::os::unix::io::FromRawFd;
+
+    const CHANGES: usize = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+
+    pub struct Reader {
+        file: std::fs::File,
+        piece: Vec<u8>,
+        at: usize,
+        end: usize,
+        total: u64,
+        parameter: usize, // that is being read, from 1
+        misfit: Option<String>,
+    }
+
+    impl Reader {
+        fn peek(&mut self) -> u8 {
+            if self.at == self.end {
+                self.end = self.file.read(&mut self.piece).unwrap_or(0);
+                self.at = 0;
+                self.total += self.end as u64;
+                if self.end == 0 {
+                    return 0;
+                }
+            }
+            self.piece[self.at]
+        }
+        fn next(&mut self) -> u8 {
+            let c = self.peek();
+            if c != 0 {
+                self.at += 1;
+            }
+            c
+        }
+        fn lacks(&mut self, declared: &str, given: &str) {
+            if self.misfit.is_none() {
+                self.misfit = Some(format!("parameter {} is declared as {}, and the problem gives it {}", self.parameter, declared, given));
+            }
+        }
+        // Passes over one value, whatever it is.
+        fn skip(&mut self) {
+            let mut depth = 0;
+            loop {
+                match self.peek() {
+                    0 | b'\n' => return,
+                    b'"' => {
+                        self.next();
+                        loop {
+                            match self.next() {
+                                b'"' | 0 => break,
+                                b'\\' => drop(self.next()),
+                                _ => {}
+                            }
+                        }
+                    }
+                    b'[' => {
+                        depth += 1;
+                        self.next();
+                    }
+                    b']' | b',' if depth == 0 => return,
+                    b']' => {
+                        depth -= 1;
+                        self.next();
+                    }
+                    _ => drop(self.next()),
+                }
+            }
+        }
+        fn word(&mut self) -> String {
+            let mut s = String::new();
+            while matches!(self.peek(), b'0'..=b'9' | b'-' | b'+' | b'.' | b'a'..=b'z' | b'A'..=b'Z') {
+                s.push(self.next() as char);
+            }
+            s
+        }
+    }
+
+    pub trait Take: Sized {
+        fn take(r: &mut Reader) -> Self;
+    }
+    pub trait Give {
+        fn give(&self, out: &mut String);
+    }
+
+    macro_rules! integers {
+        ($($t:ty)*) => {$(
+            impl Take for $t {
+                fn take(r: &mut Reader) -> Self {
+                    let c = r.peek();
+                    if c != b'-' && !(c >= b'0' && c <= b'9') {
+                        r.lacks(stringify!($t), "something else");
+                        r.skip();
+                        return 0;
+                    }
+                    let negative = c == b'-';
+                    if negative {
+                        r.next();
+                    }
+                    let mut x: $t = 0;
+                    let mut past = false;
+                    loop {
+                        let c = r.peek();
+                        if !(c >= b'0' && c <= b'9') {
+                            break;
+                        }
+                        r.next();
+                        let digit = (c - b'0') as $t;
+                        let next = x.checked_mul(10).and_then(|x| if negative { x.checked_sub(digit) } else { x.checked_add(digit) });
+                        past |= next.is_none();
+                        x = next.unwrap_or(0);
+                    }
+                    if past {
+                        r.lacks(stringify!($t), "an integer that it does not hold");
+                    }
+                    if matches!(r.peek(), b'.' | b'e') {
+                        r.lacks(stringify!($t), "a real");
+                        r.skip();
+                    }
+                    x
+                }
+            }
+            impl Give for $t {
+                fn give(&self, out: &mut String) {
+                    let _ = write!(out, "{}", self);
+                }
+            }
+        )*};
+    }
+    integers!(i8 i16 i32 i64 i128 isize u8 u16 u32 u64 u128 usize);
+
+    macro_rules! reals {
+        ($($t:ty)*) => {$(
+            impl Take for $t {
+                fn take(r: &mut Reader) -> Self {
+                    match r.word().as_str() {
+                        "Infinity" => <$t>::INFINITY,
+                        "-Infinity" => <$t>::NEG_INFINITY,
+                        word => match word.parse() {
+                            Ok(x) => x,
+                            Err(_) => {
+                                r.lacks(stringify!($t), "something else");
+                                r.skip();
+                                0.0
+                            }
+                        },
+                    }
+                }
+            }
+            impl Give for $t {
+                fn give(&self, out: &mut String) {
+                    let _ = if self.is_infinite() { write!(out, "{}Infinity", if *self < 0.0 { "-" } else { "" }) } else { write!(out, "{:?}", self) };
+                }
+            }
+        )*};
+    }
+    reals!(f32 f64);
+
+    impl Take for bool {
+        fn take(r: &mut Reader) -> Self {
+            match r.word().as_str() {
+                "true" => true,
+                "false" => false,
+                _ => {
+                    r.lacks("bool", "something else");
+                    r.skip();
+                    false
+                }
+            }
+        }
+    }
+    impl Give for bool {
+        fn give(&self, out: &mut String) {
+            out.push_str(if *self { "true" } else { "false" });
+        }
+    }
+
+    impl Take for String {
+        fn take(r: &mut Reader) -> Self {
+            let c = r.peek();
+            if c == b'-' || (c >= b'0' && c <= b'9') {
+                return r.word(); // a bigint, which the language has no type for
+            }
+            if c != b'"' {
+                r.lacks("a string", "something else");
+                r.skip();
+                return String::new();
+            }
+            r.next();
+            let mut bytes = Vec::new();
+            loop {
+                match r.next() {
+                    b'"' | 0 => break,
+                    b'\\' => match r.next() {
+                        b'n' => bytes.push(b'\n'),
+                        b't' => bytes.push(b'\t'),
+                        b'u' => {
+                            let code: String = (0..4).map(|_| r.next() as char).collect();
+                            bytes.push(u8::from_str_radix(&code, 16).unwrap_or(b'?')); // nothing else is written so
+                        }
+                        c => bytes.push(c),
+                    },
+                    c => bytes.push(c),
+                }
+            }
+            String::from_utf8_lossy(&bytes).into_owned()
+        }
+    }
+    fn quote(s: &str, out: &mut String) {
+        out.push('"');
+        for c in s.chars() {
+            match c {
+                '"' | '\\' => {
+                    out.push('\\');
+                    out.push(c);
+                }
+                c if c < ' ' => drop(write!(out, "\\u{:04x}", c as u32)),
+                c => out.push(c),
+            }
+        }
+        out.push('"');
+    }
+    impl Give for str {
+        fn give(&self, out: &mut String) {
+            if @BIGINT@ {
+                out.push_str(self);
+            } else {
+                quote(self, out);
+            }
+        }
+    }
+    impl Give for String {
+        fn give(&self, out: &mut String) {
+            self.as_str().give(out);
+        }
+    }
+    impl Take for char {
+        fn take(r: &mut Reader) -> Self {
+            if r.peek() != b'"' {
+                r.lacks("char", "something else");
+                r.skip();
+                return ' ';
+            }
+            String::take(r).chars().next().unwrap_or(' ')
+        }
+    }
+    impl Give for char {
+        fn give(&self, out: &mut String) {
+            quote(&self.to_string(), out);
+        }
+    }
+
+    fn all<T: Take>(r: &mut Reader, declared: &str, mut put: impl FnMut(T)) {
+        if r.peek() != b'[' {
+            r.lacks(declared, "something else");
+            r.skip();
+            return;
+        }
+        r.next();
+        let mut first = true;
+        while !matches!(r.peek(), b']' | 0) {
+            if !first {
+                r.next();
+            }
+            first = false;
+            put(T::take(r));
+            if !matches!(r.peek(), b',' | b']') {
+                r.skip();
+            }
+        }
+        r.next();
+    }
+    fn each<'a, T: Give + 'a>(items: impl Iterator<Item = &'a T>, out: &mut String) {
+        out.push('[');
+        for (i, item) in items.enumerate() {
+            if i > 0 {
+                out.push(',');
+            }
+            item.give(out);
+        }
+        out.push(']');
+    }
+    impl<T: Take> Take for Vec<T> {
+        fn take(r: &mut Reader) -> Self {
+            let mut list = Vec::new();
+            all(r, "a sequence", |item| list.push(item));
+            list
+        }
+    }
+    macro_rules! sequences {
+        ($($t:ident ($($bound:tt)*);)*) => {$(
+            impl<T: Take $($bound)*> Take for $t<T> {
+                fn take(r: &mut Reader) -> Self { Vec::<T>::take(r).into_iter().collect() }
+            }
+            impl<T: Give> Give for $t<T> {
+                fn give(&self, out: &mut String) { each(self.iter(), out) }
+            }
+        )*};
+    }
+    sequences!(VecDeque (); LinkedList (); HashSet (+ Eq + Hash); BTreeSet (+ Ord););
+    impl<T: Give> Give for Vec<T> {
+        fn give(&self, out: &mut String) {
+            each(self.iter(), out)
+        }
+    }
+    impl<T: Give> Give for [T] {
+        fn give(&self, out: &mut String) {
+            each(self.iter(), out)
+        }
+    }
+    impl<T: Give, const N: usize> Give for [T; N] {
+        fn give(&self, out: &mut String) {
+            each(self.iter(), out)
+        }
+    }
+    impl<T: Take + Default + Copy, const N: usize> Take for [T; N] {
+        fn take(r: &mut Reader) -> Self {
+            let list = Vec::<T>::take(r);
+            if list.len() != N {
+                r.lacks("an array of a fixed length", "another length");
+            }
+            let mut out = [T::default(); N];
+            for (into, item) in out.iter_mut().zip(list) {
+                *into = item;
+            }
+            out
+        }
+    }
+    impl<T: Take> Take for Option<T> {
+        fn take(r: &mut Reader) -> Self {
+            if r.peek() == b'n' {
+                r.word();
+                return None;
+            }
+            Some(T::take(r))
+        }
+    }
+    impl<T: Give> Give for Option<T> {
+        fn give(&self, out: &mut String) {
+            match self {
+                Some(value) => value.give(out),
+                None => out.push_str("null"),
+            }
+        }
+    }
+    impl<T: Take> Take for Box<T> {
+        fn take(r: &mut Reader) -> Self {
+            Box::new(T::take(r))
+        }
+    }
+    impl<T: Give + ?Sized> Give for Box<T> {
+        fn give(&self, out: &mut String) {
+            (**self).give(out);
+        }
+    }
+    impl<T: Give + ?Sized> Give for &T {
+        fn give(&self, out: &mut String) {
+            (**self).give(out);
+        }
+    }
+    impl Give for () {
+        fn give(&self, out: &mut String) {
+            out.push_str("null");
+        }
+    }
+    macro_rules! tuples {
+        ($(($first:ident $a:tt $($name:ident $n:tt)*))*) => {$(
+            impl<$first: Give, $($name: Give),*> Give for ($first, $($name),*) {
+                fn give(&self, out: &mut String) {
+                    out.push('[');
+                    self.$a.give(out);
+                    $(
+                        out.push(',');
+                        self.$n.give(out);
+                    )*
+                    out.push(']');
+                }
+            }
+            impl<$first: Take, $($name: Take),*> Take for ($first, $($name),*) {
+                fn take(r: &mut Reader) -> Self {
+                    r.next();
+                    let tuple = ($first::take(r), $({ r.next(); $name::take(r) }),*);
+                    r.next();
+                    tuple
+                }
+            }
+        )*};
+    }
+    tuples!((A 0 B 1) (A 0 B 1 C 2) (A 0 B 1 C 2 D 3));
+
+    #[repr(C)]
+    struct Timespec {
+        seconds: i64,
+        nanoseconds: i64,
+    }
+    @UNSAFE@extern "C" {
+        fn clock_gettime(clock: i32, into: *mut Timespec) -> i32;
+        fn dup(fd: i32) -> i32;
+        fn dup2(old: i32, new: i32) -> i32;
+    }
+    fn now() -> i64 {
+        let mut t = Timespec { seconds: 0, nanoseconds: 0 };
+        unsafe { clock_gettime(2, &mut t) };
+        t.seconds * 1_000_000_000 + t.nanoseconds
+    }
+
+    pub fn main() {
+        use std::os::unix::io::IntoRawFd;
+        let file = |fd: i32| unsafe { std::fs::File::from_raw_fd(dup(fd)) };
+        let mut r = Reader { file: file(0), piece: vec![0; 1 << 16], at: 0, end: 0, total: 0, parameter: 0, misfit: None };
+        if let Ok(none) = std::fs::File::open("/dev/null") {
+            unsafe { dup2(none.into_raw_fd(), 0) };
+        }
+        let mut streams = [file(1), file(2)];
+        let mut answers = unsafe { std::fs::File::from_raw_fd(3) };
+        let mut first = Vec::new();
+        loop {
+            match r.next() {
+                b'\n' | 0 => break,
+                c => first.push(c),
+            }
+        }
+        let mut mark = vec![0u8];
+        mark.extend_from_slice(first.rsplit(|c| *c == b' ').next().unwrap_or(&[]));
+        mark.push(b'\n');
+        let mut settle = || {
+            let _ = std::io::stdout().flush();
+            for s in streams.iter_mut() {
+                let _ = s.write_all(&mark);
+            }
+        };
+        settle();
+        let _ = answers.write_all(b"ready\n");
+        while r.peek() == b'[' {
+            let from = r.total;
+            r.misfit = None;
+            let (mut out, mut spent, mut failed) = (String::new(), 0, false);
+@TAKE@
+            loop {
+                if matches!(r.next(), b'\n' | 0) {
+                    break;
+                }
+            }
+            if r.misfit.is_none() {
+                if r.total - from > 100_000 {
+                    let _ = answers.write_all(b"begin\n");
+                }
+                let began = now();
+                match std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| @CALL@)) {
+                    Ok(result) => {
+                        spent = now() - began;
+                        if CHANGES == 0 {
+                            result.give(&mut out);
+                        }
+                    }
+                    Err(_) => {
+                        spent = now() - began;
+                        failed = true;
+                    }
+                }
+@CHANGED@
+            }
+            let said = match &r.misfit {
+                Some(words) => format!("misfit 0 {}\n", words),
+                None if failed => format!("failed {}\n", spent),
+                None => format!("done {} {}\n", spent, out),
+            };
+            settle();
+            let _ = answers.write_all(said.as_bytes());
+        }
+        let _ = std::io::stdout().flush();
+        std::process::exit(0);
+    }
+}
+
+fn main() {
+    cold_driver::main();
+}

@@ -1,0 +1,253 @@
+package call
+
+import (
+	"regexp"
+	"slices"
+	"strings"
+)
+
+// A site is a place in a source at which a function is declared.
+type site struct {
+	name   string
+	scopes []string // classes, structs, namespaces and the like around it, the outermost first
+	kinds  []string // what each of them is: "class"
+	params string   // what stands between its parentheses
+	before string   // what stands before its name: the type that it returns, and more
+	after  string   // what stands between its parentheses and its body
+}
+
+// path joins the names around a site, and its own.
+func (s site) path(separator string) string {
+	return strings.Join(append(slices.Clone(s.scopes), s.name), separator)
+}
+
+// find returns the first definition of a function, under any of its names, that
+// lies in no other function. It knows as much as languages with braces have in
+// common; comments and texts are passed over.
+func find(source []byte, names []string) (site, bool) {
+	text := mask(string(source))
+	o := &outliner{text: text, names: names}
+	return o.find()
+}
+
+// declared is the error for a source that lacks the function.
+func (f *fitting) declared() (site, error) {
+	names := Spellings(f.function.Name)
+	s, ok := find(f.source, names)
+	if !ok {
+		return s, refuse("there is no function %s in %s", strings.Join(names, " or "), f.file)
+	}
+	return s, nil
+}
+
+type scope struct{ kind, name string } // kind is empty for a block or a function
+
+type outliner struct {
+	text   string
+	names  []string
+	stack  []scope
+	header int // where what may be the header of the next block begins
+	round  int // depth of parentheses
+}
+
+var scopeHeader = regexp.MustCompile(`\b(class|struct|namespace|interface|object|record|enum|trait|module)\s+(?:class\s+)?([\w:]+)\s*(?:<[^{}]*>\s*)?(?:[(:,]|$|extends\b|implements\b|final\b|where\b|permits\b)`)
+
+var implHeader = regexp.MustCompile(`\bimpl\b\s*(?:<[^{}]*?>\s*)?(?:[\w:<>', ]+?\s+for\s+)?(\w+)`)
+
+var word = regexp.MustCompile(`[A-Za-z_]\w*`)
+
+func (o *outliner) find() (site, bool) {
+	for i := 0; i < len(o.text); i++ {
+		switch c := o.text[i]; {
+		case c == '{':
+			o.stack = append(o.stack, o.scopeOf(o.text[o.header:i]))
+			o.header = i + 1
+		case c == '}':
+			if len(o.stack) > 0 {
+				o.stack = o.stack[:len(o.stack)-1]
+			}
+			o.header = i + 1
+		case c == ';' && o.round == 0:
+			o.header = i + 1
+		case c == '(':
+			o.round++
+		case c == ')':
+			o.round = max(0, o.round-1)
+		case isWord(c):
+			end := i
+			for end < len(o.text) && isWord(o.text[end]) {
+				end++
+			}
+			if s, ok := o.at(i, end); ok {
+				return s, true
+			}
+			i = end - 1
+		}
+	}
+	return site{}, false
+}
+
+func isWord(c byte) bool {
+	return c == '_' || c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= 0x80
+}
+
+func (o *outliner) scopeOf(header string) scope {
+	if m := implHeader.FindStringSubmatch(header); m != nil && !strings.Contains(header, "fn ") {
+		return scope{"impl", m[1]}
+	}
+	if m := scopeHeader.FindStringSubmatch(header); m != nil {
+		return scope{m[1], m[2]}
+	}
+	if strings.HasSuffix(strings.TrimSpace(header), "companion object") {
+		return scope{"object", "Companion"}
+	}
+	if strings.HasPrefix(strings.TrimSpace(header), "extern") || strings.TrimSpace(header) == "namespace" {
+		return scope{"namespace", ""}
+	}
+	return scope{}
+}
+
+// at looks whether a word declares the function.
+func (o *outliner) at(from, to int) (s site, ok bool) {
+	if !slices.Contains(o.names, o.text[from:to]) || o.round > 0 {
+		return s, false
+	}
+	for _, one := range o.stack {
+		if one.kind == "" {
+			return s, false
+		}
+	}
+	open := to
+	for open < len(o.text) && (o.text[open] == ' ' || o.text[open] == '\t' || o.text[open] == '\n' || o.text[open] == '\r') {
+		open++
+	}
+	if open < len(o.text) && o.text[open] == '<' { // what it is generic in
+		if end := strings.IndexByte(o.text[open:], '('); end > 0 {
+			open += end
+		}
+	}
+	if open == len(o.text) || o.text[open] != '(' {
+		return s, false
+	}
+	end, depth := open, 0
+	for ; end < len(o.text); end++ {
+		if o.text[end] == '(' {
+			depth++
+		} else if o.text[end] == ')' {
+			if depth--; depth == 0 {
+				break
+			}
+		}
+	}
+	if end == len(o.text) {
+		return s, false
+	}
+	body := strings.IndexAny(o.text[end:], "{;=")
+	if body < 0 || o.text[end+body] == ';' {
+		return s, false // it is declared here, and defined elsewhere
+	}
+	s = site{name: o.text[from:to], params: o.text[open+1 : end], before: o.text[o.header:from], after: o.text[end+1 : end+body]}
+	for _, one := range o.stack {
+		if one.name != "" {
+			s.scopes, s.kinds = append(s.scopes, one.name), append(s.kinds, one.kind)
+		}
+	}
+	return s, true
+}
+
+// mask puts blanks in the place of comments, texts and lines for a preprocessor,
+// and leaves every other byte where it was.
+func mask(text string) string {
+	b := []byte(text)
+	blank := func(from, to int) {
+		for ; from < to && from < len(b); from++ {
+			if b[from] != '\n' {
+				b[from] = ' '
+			}
+		}
+	}
+	skipTo := func(from int, end string) int {
+		if i := strings.Index(text[from:], end); i >= 0 {
+			return from + i + len(end)
+		}
+		return len(text)
+	}
+	for i := 0; i < len(text); {
+		rest, to := text[i:], i+1
+		switch {
+		case strings.HasPrefix(rest, "//"), rest[0] == '#' && startsLine(text, i) && !strings.HasPrefix(rest, "#["):
+			to = skipTo(i, "\n")
+		case strings.HasPrefix(rest, "/*"):
+			to = skipTo(i+2, "*/")
+		case strings.HasPrefix(rest, `"""`):
+			to = skipTo(i+3, `"""`)
+		case strings.HasPrefix(rest, `R"(`):
+			to = skipTo(i, `)"`)
+		case rest[0] == '`':
+			to = skipTo(i+1, "`")
+		case rest[0] == '"':
+			to = closing(text, i, '"')
+		case rest[0] == '\'' && isCharacter(rest):
+			to = closing(text, i, '\'')
+		default:
+			i++
+			continue
+		}
+		blank(i, to)
+		i = to
+	}
+	return string(b)
+}
+
+func startsLine(text string, i int) bool {
+	line := text[strings.LastIndexByte(text[:i], '\n')+1 : i]
+	return strings.TrimSpace(line) == ""
+}
+
+// isCharacter tells a character in quotes from the name of a lifetime, and from a
+// quote within a number.
+func isCharacter(rest string) bool {
+	if len(rest) > 1 && rest[1] == '\\' {
+		return true
+	}
+	end := strings.IndexByte(rest[1:], '\'')
+	return end > 0 && end <= 4
+}
+
+// closing returns where a text in quotes on one line ends.
+func closing(text string, from int, quote byte) int {
+	for i := from + 1; i < len(text); i++ {
+		switch text[i] {
+		case '\\':
+			i++
+		case quote:
+			return i + 1
+		case '\n':
+			return i
+		}
+	}
+	return len(text)
+}
+
+// split cuts at commas that lie in no brackets.
+func split(params string) (list []string) {
+	depth, from := 0, 0
+	for i := 0; i <= len(params); i++ {
+		if i == len(params) || params[i] == ',' && depth == 0 {
+			if one := strings.TrimSpace(params[from:i]); one != "" {
+				list = append(list, one)
+			}
+			from = i + 1
+			continue
+		}
+		switch params[i] {
+		case '(', '[', '{', '<':
+			depth++
+		case ')', ']', '}', '>':
+			if params[i] != '>' || i == 0 || params[i-1] != '-' {
+				depth--
+			}
+		}
+	}
+	return list
+}

@@ -1,0 +1,169 @@
+package call
+
+import (
+	"bytes"
+	"strconv"
+	"strings"
+	"time"
+)
+
+// A driver reads its calls from standard input: a first line with the mark, then
+// one call a line, a JSON array of the arguments. It answers on descriptor 3, a
+// line an answer:
+//
+//	ready                   the source was loaded
+//	unserved WHY            and it has nothing to call
+//	begin                   many arguments were read, and the call begins now
+//	done NANOSECONDS JSON   what was returned
+//	failed NANOSECONDS      it threw; standard error says what
+//	misfit NANOSECONDS WHY  a declaration has no room for an argument or a result
+//
+// After it has loaded the source, and after each call, it writes the mark to
+// standard output and to standard error, before it answers. So what is printed
+// stays with the call that printed it.
+
+// Header is the first line that a driver is given. The token is what nobody prints
+// by accident.
+func Header(token string) string { return "cold-call 1 " + token + "\n" }
+
+// Mark is what a driver writes behind what a call printed.
+func Mark(token string) []byte { return []byte("\x00" + token + "\n") }
+
+// A Kind is what an answer says.
+type Kind string
+
+// The kinds of answers.
+const (
+	Ready    Kind = "ready"
+	Unserved Kind = "unserved"
+	Begin    Kind = "begin"
+	Done     Kind = "done"
+	Failed   Kind = "failed"
+	Misfit   Kind = "misfit"
+)
+
+// An Answer is one line of a driver.
+type Answer struct {
+	Kind  Kind
+	Spent time.Duration // processor time of the call
+	Text  string        // JSON, or why
+}
+
+// Answers splits what a driver writes to descriptor 3 and hands on each answer.
+type Answers struct {
+	Most int64 // bytes of a line; what is longer is dropped, and Long set
+	Long bool
+	Each func(Answer)
+
+	line []byte
+}
+
+// Write takes a piece. It never fails.
+func (a *Answers) Write(p []byte) (int, error) {
+	for rest := p; len(rest) > 0; {
+		line, after, ended := bytes.Cut(rest, []byte{'\n'})
+		if a.Most > 0 && int64(len(a.line)+len(line)) > a.Most {
+			a.Long = true
+		} else {
+			a.line = append(a.line, line...)
+		}
+		if ended {
+			a.Each(parse(a.line))
+			a.line = a.line[:0]
+		}
+		rest = after
+	}
+	return len(p), nil
+}
+
+// parse reads an answer. What is none is of a kind that there is not.
+func parse(line []byte) Answer {
+	kind, rest, _ := strings.Cut(string(line), " ")
+	answer := Answer{Kind: Kind(kind), Text: rest}
+	switch answer.Kind {
+	case Done, Failed, Misfit:
+		number, text, _ := strings.Cut(rest, " ")
+		n, err := strconv.ParseInt(number, 10, 64)
+		if err != nil || n < 0 {
+			return Answer{Kind: "nonsense", Text: string(line)}
+		}
+		answer.Spent, answer.Text = time.Duration(n), text
+	}
+	return answer
+}
+
+// A Splitter splits what a driver's process writes to one stream at the marks.
+type Splitter struct {
+	Mark []byte
+	Most int    // bytes that are kept of each part
+	Each func() // a mark came; may be nil
+
+	parts   []Part
+	current Part
+	held    []byte // what may be the beginning of a mark
+}
+
+// A Part is what was written between two marks, or its beginning.
+type Part struct {
+	Text []byte
+	Size int64 // bytes in all
+}
+
+// Write takes a piece. It never fails.
+func (s *Splitter) Write(p []byte) (int, error) {
+	text := p
+	if len(s.held) > 0 {
+		text = append(s.held, p...)
+		s.held = nil
+	}
+	for {
+		i := bytes.Index(text, s.Mark)
+		if i < 0 {
+			break
+		}
+		s.add(text[:i])
+		s.parts = append(s.parts, s.current)
+		s.current = Part{}
+		text = text[i+len(s.Mark):]
+		if s.Each != nil {
+			s.Each()
+		}
+	}
+	keep := 0
+	for n := min(len(s.Mark)-1, len(text)); n > 0; n-- {
+		if bytes.HasPrefix(s.Mark, text[len(text)-n:]) {
+			keep = n
+			break
+		}
+	}
+	s.add(text[:len(text)-keep])
+	s.held = bytes.Clone(text[len(text)-keep:])
+	return len(p), nil
+}
+
+func (s *Splitter) add(text []byte) {
+	s.current.Size += int64(len(text))
+	if room := s.Most - len(s.current.Text); room > 0 {
+		s.current.Text = append(s.current.Text, text[:min(room, len(text))]...)
+	}
+}
+
+// Count returns how many parts have ended.
+func (s *Splitter) Count() int { return len(s.parts) }
+
+// Take returns a part, by its number from 0, and forgets its text; the part that has
+// not ended yet where the number is Count.
+func (s *Splitter) Take(n int) (p Part) {
+	switch {
+	case n < len(s.parts):
+		p, s.parts[n] = s.parts[n], Part{}
+	case n == len(s.parts):
+		s.add(s.held)
+		s.held = nil
+		p, s.current = s.current, Part{}
+	}
+	return p
+}
+
+// Size returns the bytes of the part that has not ended yet.
+func (s *Splitter) Size() int64 { return s.current.Size }

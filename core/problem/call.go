@@ -1,0 +1,251 @@
+package problem
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+
+	"coldverdict/core/settings"
+	"coldverdict/core/value"
+)
+
+// A Call is the function of a function problem: its solutions define it, and its
+// cases have arguments and results in place of inputs and outputs.
+type Call struct {
+	Name    string        // as verdict.toml spells it; each language has its own spelling
+	Takes   []value.Field // the arguments, in order
+	Returns []value.Field // one without a name, or several; none if Changes is set
+	Changes int           // the argument, from 1, that holds the result afterwards; 0: none does
+}
+
+// Results are what a call leaves: what is returned, or the argument that was
+// changed.
+func (c *Call) Results() []value.Field {
+	if c.Changes > 0 {
+		return []value.Field{{Type: c.Takes[c.Changes-1].Type}}
+	}
+	return c.Returns
+}
+
+// String is the function as a person writes it: "longest_thaw(temps: int[], limit: long) -> int".
+func (c *Call) String() string {
+	list := func(fields []value.Field) string {
+		words := make([]string, len(fields))
+		for i, f := range fields {
+			words[i] = f.String()
+		}
+		return strings.Join(words, ", ")
+	}
+	returns := list(c.Returns)
+	switch {
+	case c.Changes > 0:
+		returns = changesWord + strconv.Itoa(c.Changes)
+	case len(c.Returns) > 1:
+		returns = "(" + returns + ")"
+	}
+	return fmt.Sprintf("%s(%s) -> %s", c.Name, list(c.Takes), returns)
+}
+
+// changesWord stands before the number of an argument that the function changes.
+const changesWord = "argument "
+
+// ParseCall reads a function as String writes it.
+func ParseCall(text string) (*Call, error) {
+	name, rest, ok := strings.Cut(text, "(")
+	takes, returns, ok2 := strings.Cut(rest, ")")
+	returns, ok3 := strings.CutPrefix(strings.TrimSpace(returns), "->")
+	if !ok || !ok2 || !ok3 {
+		return nil, fmt.Errorf("%q is no function; write \"longest_thaw(temps: int[], limit: long) -> int\"", text)
+	}
+	c := &Call{Name: strings.TrimSpace(name)}
+	returns = strings.TrimSpace(returns)
+	if strings.HasPrefix(returns, "(") && strings.HasSuffix(returns, ")") {
+		returns = returns[1 : len(returns)-1]
+	}
+	return c, c.set(splitList(takes), splitList(returns))
+}
+
+func splitList(text string) (list []string) {
+	if strings.TrimSpace(text) == "" {
+		return nil
+	}
+	return strings.Split(text, ",")
+}
+
+// set takes arguments and results as they are written.
+func (c *Call) set(takes, returns []string) error {
+	if !value.IsName(c.Name) {
+		return fmt.Errorf("%q cannot name a function; use letters, digits and _", c.Name)
+	}
+	fields := func(list []string) (fields []value.Field, err error) {
+		names := map[string]bool{}
+		for _, text := range list {
+			f, err := value.ParseField(text)
+			if err != nil {
+				return nil, err
+			}
+			if names[f.Name] {
+				return nil, fmt.Errorf("two are named %q; rename one", f.Name)
+			}
+			names[f.Name] = true
+			fields = append(fields, f)
+		}
+		return fields, nil
+	}
+	var err error
+	if c.Takes, err = fields(takes); err != nil {
+		return err
+	}
+	if len(c.Takes) == 0 {
+		return errors.New("it takes no argument; a function of nothing has one case")
+	}
+	if len(returns) == 0 {
+		return errors.New("say what it returns: a type, or \"argument 1\" if it changes that")
+	}
+	if number, ok := strings.CutPrefix(strings.TrimSpace(returns[0]), changesWord); ok && len(returns) == 1 {
+		n, err := strconv.Atoi(strings.TrimSpace(number))
+		if err != nil || n < 1 || n > len(c.Takes) {
+			return fmt.Errorf("there is no argument %s; there are 1 to %d", number, len(c.Takes))
+		}
+		if c.Takes[n-1].Type.Kind != value.Array {
+			return fmt.Errorf("%s is %s; only an array can be changed so that the caller sees it", c.Takes[n-1].Name, c.Takes[n-1].Type)
+		}
+		c.Changes = n
+		return nil
+	}
+	if len(returns) == 1 && !strings.Contains(returns[0], ":") {
+		t, err := value.ParseType(returns[0])
+		c.Returns = []value.Field{{Type: t}}
+		return err
+	}
+	c.Returns, err = fields(returns)
+	return err
+}
+
+// call reads the table of a function problem.
+func (c *configReader) call(at string, v any) {
+	call := &Call{}
+	var takes, returns []string
+	c.Table(at, v, settings.Fields{
+		"name": c.Text(&call.Name), "takes": c.Texts(&takes),
+		"returns": func(at string, v any) {
+			if one, ok := v.(string); ok {
+				v = []any{one}
+			}
+			c.Texts(&returns)(at, v)
+		},
+	})
+	// The line of the key that is at fault, as far as that is known.
+	err := call.set(takes, returns)
+	if err != nil {
+		where := at
+		for _, key := range []string{"name", "takes", "returns"} {
+			probe := &Call{Name: "f"}
+			var wrong error
+			switch key {
+			case "name":
+				probe.Name = call.Name
+				wrong = probe.set([]string{"a: int"}, []string{"int"})
+			case "takes":
+				wrong = probe.set(takes, []string{"int"})
+			default:
+				wrong = err
+			}
+			if wrong != nil {
+				where = at + "." + key
+				break
+			}
+		}
+		if !c.Has(where) {
+			where = at
+		}
+		c.WrongAt(where, "[call] %v", err)
+		call = &Call{Name: "f", Takes: []value.Field{{Name: "a"}}, Returns: []value.Field{{}}}
+		c.brokenCall = true
+	}
+	c.problem.Call = call
+}
+
+// checkCall reports what cannot stand beside a function.
+func (c *configReader) checkCall() {
+	p := c.problem
+	if p.Call == nil {
+		return
+	}
+	if p.Interactive() || c.Has("files") {
+		c.WrongAt("call", "a function neither talks nor reads files; take [interactive] and [files] out")
+	}
+}
+
+// fitCall returns what is wrong with a comparison of values, or "".
+func fitCall(compare *Comparison, absolute, relative bool) string {
+	switch {
+	case compare.Custom():
+		return ""
+	case compare.Mode != "":
+		return "values are compared as values, not as text; take mode out"
+	case compare.AnyOrder != "" && !slices.Contains(value.AnyOrders(), compare.AnyOrder):
+		return fmt.Sprintf("any_order is %q; for values it can be %q (the elements of the array that is returned) or %q (of every array in it)", compare.AnyOrder, value.OuterAnyOrder, value.AllAnyOrder)
+	}
+	if !absolute && !relative {
+		compare.Absolute, compare.Relative = 1e-6, 1e-6
+	}
+	return ""
+}
+
+// Values is how values are compared.
+func (c Comparison) Values() value.Comparison {
+	return value.Comparison{Absolute: c.Absolute, Relative: c.Relative, IgnoreCase: c.IgnoreCase, AnyOrder: c.AnyOrder}
+}
+
+// mostChecked bounds the data that is read to be checked against the types when
+// the folder is read, in bytes; larger data is checked when it is used.
+const mostChecked = 1 << 20
+
+// checkArguments reports arguments that are not of the function's types. line is
+// that before the text.
+func (l *loader) checkArguments(d Data, file string, line int) {
+	l.checkValue(d, file, line, func(text string) error {
+		_, err := value.ReadCall(text, l.problem.Call.Takes)
+		return err
+	})
+}
+
+// checkResults reports a result that is not of the function's type.
+func (l *loader) checkResults(d Data, file string, line int) {
+	l.checkValue(d, file, line, func(text string) error {
+		_, err := value.ReadResults(text, l.problem.Call.Results())
+		return err
+	})
+}
+
+func (l *loader) checkValue(d Data, file string, line int, read func(string) error) {
+	if d.Size > mostChecked || l.brokenCall {
+		return
+	}
+	text, err := d.Head(mostChecked)
+	if err != nil {
+		return // told when it is used
+	}
+	plain := string(Plain(text))
+	if err := read(plain); err != nil {
+		var mistake *value.Mistake
+		if errors.As(err, &mistake) {
+			if d.Path != "" {
+				line = 0
+			}
+			line += 1 + strings.Count(plain[:min(mistake.Offset, len(plain))], "\n")
+		}
+		l.wrong(file, line, "%v", err)
+	}
+}
+
+// The words for a case's data, in cases.md and elsewhere.
+func (p *Problem) dataWords() (input, output string) {
+	if p.Call != nil {
+		return "call", "returns"
+	}
+	return "input", "output"
+}
