@@ -39,8 +39,15 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	if err != nil {
 		return err
 	}
-	data, where, err := a.inputData(f.input)
+	typed := "type the input"
+	if p.Call != nil {
+		typed = "type the arguments, each as name = value on a line"
+	}
+	data, where, err := a.inputData(f.input, typed)
 	if err != nil {
+		return err
+	}
+	if err := checkArguments(p, data); err != nil {
 		return err
 	}
 	one := *p
@@ -63,7 +70,7 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	}
 	// What counts is the candidate, so a reference that is missing is passed over.
 	options.Languages, options.Jobs, options.MissingIsFault = a.languages, 1, false
-	view := &term.InputView{Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
+	view := &term.InputView{Calls: p.Call != nil, Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
 	show := a.screen.Bytes(a.out)
 	texts := make([]bytes.Buffer, len(list))
 	options.Output = func(solution, _ int) io.Writer {
@@ -99,7 +106,7 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 			continue
 		}
 		expected := problem.Data{Text: texts[1+i].Bytes(), Size: int64(texts[1+i].Len())}
-		if r.Difference, err = judge.Compare(p.Compare, expected, texts[0].Bytes()); err != nil {
+		if r.Difference, err = judge.CompareAnswers(p, expected, texts[0].Bytes()); err != nil {
 			return err
 		}
 		r.Compared = true
@@ -126,7 +133,7 @@ func references(p *problem.Problem, tried problem.Solution) (list []problem.Solu
 }
 
 // inputData is the input that the person named, and a name for it.
-func (a *app) inputData(name string) (data problem.Data, where string, err error) {
+func (a *app) inputData(name, typed string) (data problem.Data, where string, err error) {
 	if name != "-" {
 		path, err := filepath.Abs(a.path(name))
 		if err != nil {
@@ -146,7 +153,7 @@ func (a *app) inputData(name string) (data problem.Data, where string, err error
 	}
 	var text []byte
 	if file := a.terminal(); file != nil {
-		text, err = a.readTyped(file, "type the input")
+		text, err = a.readTyped(file, typed)
 	} else {
 		text, err = io.ReadAll(io.LimitReader(a.in, largestAdded+1))
 		if err == nil && len(text) > largestAdded {

@@ -38,6 +38,8 @@ type tryFlags struct {
 	warnings bool
 	open     bool // uncontained
 	checker  bool
+	alone    bool
+	driver   bool
 }
 
 func (a *app) tryCommand() *cli.Command {
@@ -70,6 +72,8 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times, one at a time, and show how its time varies", Value: 1, Destination: &f.repeat},
 			&cli.BoolFlag{Name: "checked", Usage: "run builds that stop at what is undefined, out of range or overflows, with wider limits", Destination: &f.checked},
 			&cli.BoolFlag{Name: "checker", Usage: "try the checker of your own on the answers that cases have for it", Destination: &f.checker},
+			&cli.BoolFlag{Name: "alone", Usage: "in a function problem, give each call a process of its own", Destination: &f.alone},
+			&cli.BoolFlag{Name: "driver", Usage: "in a function problem, print the program that is put around the function", Destination: &f.driver},
 			&cli.BoolFlag{Name: "warnings", Usage: "show what compilers say of sources that they build", Destination: &f.warnings},
 			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
 			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
@@ -96,6 +100,12 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	p, err := a.load()
 	if err != nil {
 		return err
+	}
+	if (f.alone || f.driver) && p.Call == nil {
+		return usageError("--alone and --driver are for function problems; verdict.toml has no [call]")
+	}
+	if f.driver {
+		return a.showDriver(c, p, from, f)
 	}
 	if f.checker {
 		return a.tryChecker(ctx, c, p, options, f)
@@ -216,6 +226,7 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 		return o, usageError("--watch goes with neither --input nor --every-solution nor --json")
 	}
 	o.Jobs, o.Repeat, o.Uncontained, o.Checked, o.UntilFailure = f.jobs, f.repeat, f.open, f.checked, f.until
+	o.Alone = f.alone
 	if f.repeat > 1 && f.jobs == 0 {
 		o.Jobs = 1
 	}

@@ -74,6 +74,7 @@ type testCase struct {
 	StdoutCut   bool            `json:"stdout_cut,omitempty"`
 	Stderr      *string         `json:"stderr,omitempty"`
 	StderrCut   bool            `json:"stderr_cut,omitempty"`
+	Returned    string          `json:"returned,omitempty"`
 	Difference  *difference     `json:"difference,omitempty"`
 	Share       *float64        `json:"share,omitempty"`
 	Checker     string          `json:"checker,omitempty"` // what it wrote beside its decision
@@ -90,8 +91,9 @@ type runs struct {
 }
 
 type difference struct {
-	Line     int    `json:"line"`
-	Column   int    `json:"column"`
+	Path     string `json:"path,omitempty"` // of values
+	Line     int    `json:"line,omitempty"`
+	Column   int    `json:"column,omitempty"`
 	Expected string `json:"expected"`
 	Got      string `json:"got"`
 	Differ   int    `json:"differ,omitempty"` // in all
@@ -172,11 +174,12 @@ func newCase(p problem.Case, o verdict.Outcome) testCase {
 		c.Hints = append(c.Hints[:len(c.Hints):len(c.Hints)], "differs from run to run")
 	}
 	if d := o.Difference; d != nil {
-		c.Difference = &difference{d.Line, d.Column, d.Expected, d.Got, d.Differ, d.Unit, d.Answer.Number, d.Answer.Of}
+		c.Difference = &difference{d.Path, d.Line, d.Column, d.Expected, d.Got, d.Differ, d.Unit, d.Answer.Number, d.Answer.Of}
 	}
 	if o.Verdict == verdict.Partial {
 		c.Share = &o.Share
 	}
+	c.Returned = o.Returned
 	c.Checker = string(o.Checker.Bytes)
 	if k := o.Talk; k != nil {
 		lines := []said{}

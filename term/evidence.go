@@ -40,13 +40,13 @@ func (v *TryView) evidence(t *tally, f failure) {
 	switch {
 	case o.Verdict == verdict.Unjudged: // what it printed is what matters
 		v.printed(o, unjudgedMost)
-		s.printData("input", c.Input, shownShort)
+		s.printData(v.inputWord(), c.Input, shownShort)
 	case o.Talk != nil:
 		s.printData("input", c.Input, shownShort)
 		s.printTalk(Visible(t.plan.Solution.File), o)
 	default:
-		s.printData("input", c.Input, shownShort)
-		if o.Difference != nil {
+		s.printData(v.inputWord(), c.Input, shownShort)
+		if o.Difference != nil && v.Problem.Call == nil {
 			s.printShare(c.Input, o.Difference.Answer)
 		}
 		v.printed(o, outputMost)
@@ -74,13 +74,25 @@ func (v *TryView) evidence(t *tally, f failure) {
 	}
 }
 
+// inputWord is what a case's input is called.
+func (v *TryView) inputWord() string {
+	if v.Problem.Call != nil {
+		return "arguments"
+	}
+	return "input"
+}
+
 // printed shows what a program printed, beside what was expected where both are
 // known.
 func (v *TryView) printed(o verdict.Outcome, most int) {
 	s := v.Screen
+	if v.Problem.Call != nil {
+		v.returned(o, most)
+		return
+	}
 	switch {
 	case o.Difference != nil:
-		s.printSides(o.Difference)
+		s.printSides(o.Difference, "got")
 		if words := differWords(o.Difference); words != "" {
 			s.Print("\n  %s", dim.Render(words))
 		}
@@ -89,6 +101,23 @@ func (v *TryView) printed(o verdict.Outcome, most int) {
 		s.printText(o.Stdout, most)
 	case o.Verdict != verdict.Fault:
 		s.Print("\n  %s", strong.Render("printed nothing"))
+	}
+}
+
+// returned shows what a function returned, beside what was expected where both
+// are known, and what it printed on the way.
+func (v *TryView) returned(o verdict.Outcome, most int) {
+	s := v.Screen
+	switch {
+	case o.Difference != nil:
+		s.printSides(o.Difference, "returned")
+	case o.Returned != "":
+		s.Print("\n  %s", strong.Render("returned"))
+		s.printText(verdict.Text{Bytes: []byte(o.Returned)}, most)
+	}
+	if len(o.Stdout.Bytes) > 0 {
+		s.Print("\n  %s", strong.Render("printed"))
+		s.printText(o.Stdout, most)
 	}
 }
 
@@ -313,7 +342,7 @@ func bounded(line string) string {
 
 // printSides shows expected and got side by side, or one below the other on a
 // narrow screen, with the first difference marked.
-func (s *Screen) printSides(d *verdict.Difference) {
+func (s *Screen) printSides(d *verdict.Difference, title string) {
 	between := 3
 	column := (s.Width - 2 - between) / 2
 	blanks := aboutSpacing(d)
@@ -325,12 +354,12 @@ func (s *Screen) printSides(d *verdict.Difference) {
 	if column < 26 && widest > column-1 {
 		s.Print("\n  %s", strong.Render("expected"))
 		s.printColumn(sideLines(d.ExpectedSide, s.Width-2, blanks))
-		s.Print("\n  %s", strong.Render("got"))
+		s.Print("\n  %s", strong.Render(title))
 		s.printColumn(sideLines(d.GotSide, s.Width-2, blanks))
 		return
 	}
 	column = min(column, max(widest, 24))
-	s.Print("\n  %s%s%s", strong.Render(pad("expected", column)), strings.Repeat(" ", between), strong.Render("got"))
+	s.Print("\n  %s%s%s", strong.Render(pad("expected", column)), strings.Repeat(" ", between), strong.Render(title))
 	for i := range max(len(want), len(got)) {
 		left, right := "", ""
 		if i < len(want) {

@@ -16,6 +16,7 @@ import (
 type InputView struct {
 	Screen *Screen
 	Chosen string // how the solution was chosen, if not by name
+	Calls  bool   // a function is called; what it prints is shown, too
 	Runs   []InputRun
 }
 
@@ -84,6 +85,10 @@ func (v *InputView) candidate(r InputRun) {
 	if words := remarkWords(o); words != "" && o.Verdict != verdict.Unjudged {
 		s.Print("%s", s.wrapped(normal, words, "  "))
 	}
+	if v.Calls && len(o.Stdout.Bytes) > 0 {
+		s.Print("  %s", strong.Render("printed"))
+		s.printText(o.Stdout, outputMost)
+	}
 	if len(o.Stderr.Bytes) > 0 {
 		s.Print("  %s", strong.Render("stderr"))
 		s.printText(o.Stderr, outputMost)
@@ -105,6 +110,13 @@ func endWords(r InputRun) string {
 	return words
 }
 
+func (v *InputView) same() string {
+	if v.Calls {
+		return "returns"
+	}
+	return "prints"
+}
+
 // used says what a run took of what it may.
 func (v *InputView) used(r InputRun) string {
 	l, unset := r.Plan.Limits, r.Plan.Unset
@@ -121,10 +133,10 @@ func (v *InputView) Close() {
 		case !r.Compared:
 			s.Print("%s (reference): %s", name, marked.Render("not compared: "+endWords(r)))
 		case r.Difference == nil:
-			s.Print("%s (reference): %s", name, verdictStyle(verdict.Accepted).Render("prints the same")+dim.Render(", "+v.used(r)))
+			s.Print("%s (reference): %s", name, verdictStyle(verdict.Accepted).Render(v.same()+" the same")+dim.Render(", "+v.used(r)))
 		default:
-			s.Print("%s (reference): %s", name, verdictStyle(verdict.WrongAnswer).Render("prints something else")+dim.Render(", "+v.used(r)))
-			s.printSides(r.Difference)
+			s.Print("%s (reference): %s", name, verdictStyle(verdict.WrongAnswer).Render(v.same()+" something else")+dim.Render(", "+v.used(r)))
+			s.printSides(r.Difference, "got")
 		}
 	}
 	s.Flush()

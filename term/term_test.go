@@ -159,7 +159,7 @@ func TestControlCharactersAreMadeVisible(t *testing.T) {
 
 func TestTimesAndSizesAreShort(t *testing.T) {
 	for d, want := range map[time.Duration]string{
-		0: "0 ms", 50 * time.Microsecond: "0 ms", 640 * time.Microsecond: "0.6 ms", 9949 * time.Microsecond: "9.9 ms", 9950 * time.Microsecond: "10 ms",
+		0: "0 µs", 50 * time.Microsecond: "50 µs", 640 * time.Microsecond: "0.6 ms", 9949 * time.Microsecond: "9.9 ms", 9950 * time.Microsecond: "10 ms",
 		999 * time.Millisecond: "999 ms", 999600 * time.Microsecond: "1 s", 1500 * time.Millisecond: "1.5 s", 101 * time.Second: "101 s",
 	} {
 		assert.Equal(t, want, Duration(d))

@@ -55,7 +55,7 @@ func plain(text string) bool {
 func Duration(d time.Duration) string {
 	switch {
 	case d < 100*time.Microsecond:
-		return "0 ms"
+		return strconv.FormatFloat(float64(d)/1e3, 'f', 0, 64) + " µs"
 	case d < 9950*time.Microsecond:
 		return trimZero(strconv.FormatFloat(float64(d)/1e6, 'f', 1, 64)) + " ms"
 	case d < 999500*time.Microsecond:

@@ -50,7 +50,7 @@ type driver struct {
 // table has an entry for each language that can serve function problems, by the
 // language's name.
 var table = map[string]driver{
-	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"-Werror=incompatible-pointer-types", "-Werror=int-conversion", "cold_driver.c"}}, fit: fitC},
+	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"cold_driver.c"}}, fit: fitC},
 	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp},
 	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitNothing},
 	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo},

@@ -165,9 +165,7 @@ func fitRust(f *fitting) error {
 	}
 	params := split(s.params)
 	callee := "super::" + s.path("::")
-	if len(s.scopes) > 0 && !regexp.MustCompile(`\b(?:struct|enum)\s+`+s.scopes[len(s.scopes)-1]+`\b`).Match(f.source) {
-		f.source = append(f.source, "\nstruct "+s.scopes[len(s.scopes)-1]+";"...)
-	}
+	f.source = append(f.source, undeclared(string(f.source))...)
 	if len(params) > 0 && regexp.MustCompile(`^&?\s*(?:'\w+\s+)?(?:mut\s+)?self\b`).MatchString(params[0]) {
 		owner := "super::" + strings.Join(s.scopes, "::")
 		borrow := ""
@@ -185,7 +183,7 @@ func fitRust(f *fitting) error {
 	for i, param := range params {
 		_, declared, _ := strings.Cut(param, ":")
 		owned, borrow := rustOwned(strings.TrimSpace(declared))
-		take = append(take, fmt.Sprintf("            r.next();\n            r.parameter = %d;\n            let mut a%d = <%s>::take(&mut r);", i+1, i, owned))
+		take = append(take, fmt.Sprintf("            r.next();\n            r.parameter = %d;\n            let mut a%d = <%s as Take>::take(&mut r);", i+1, i, owned))
 		args = append(args, fmt.Sprintf("%sa%d", borrow, i))
 		if f.function.Changes == i+1 && borrow != "&mut " {
 			return refuse("%s changes its argument %d, which must be declared as &mut", s.name, i+1)
@@ -203,6 +201,19 @@ func fitRust(f *fitting) error {
 		f.words["UNSAFE"] = "unsafe "
 	}
 	return nil
+}
+
+var rustImpl = regexp.MustCompile(`(?m)^\s*impl\s+(\w+)\s*\{`)
+
+// undeclared declares the types to which functions belong and that judges declare.
+func undeclared(source string) (text string) {
+	source = mask(source)
+	for _, m := range rustImpl.FindAllStringSubmatch(source, -1) {
+		if !regexp.MustCompile(`\b(?:struct|enum|union|trait|type)\s+` + m[1] + `\b`).MatchString(source + text) {
+			text += "\nstruct " + m[1] + ";"
+		}
+	}
+	return text
 }
 
 var rustBorrow = regexp.MustCompile(`^&\s*(?:'\w+\s+)?(mut\s+)?`)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 
+	"coldverdict/core/problem"
 	"coldverdict/core/value"
 )
 
@@ -22,7 +23,6 @@ type cWriter struct {
 	free     strings.Builder
 	give     strings.Builder // statements that write the results
 	args     []string
-	wanted   []string // the parameters that the declaration should have, in words
 }
 
 func fitC(f *fitting) error {
@@ -36,12 +36,15 @@ func fitC(f *fitting) error {
 	}
 	w.declared = len(w.params)
 	results := f.function.Results()
+	returned := cType(s.before)
+	if wanted := cWanted(f.function, returned); len(wanted) != w.declared {
+		return refuse("%s takes %d parameters in this problem (%s), and is declared with %d", s.name, len(wanted), strings.Join(wanted, ", "), w.declared)
+	}
 	for i, field := range f.function.Takes {
 		if err := w.argument(i, field, f.function.Changes == i+1); err != nil {
 			return err
 		}
 	}
-	returned := cType(s.before)
 	var call string
 	if f.function.Changes > 0 || len(results) > 1 {
 		call = "(void)0"
@@ -53,9 +56,6 @@ func fitC(f *fitting) error {
 	}
 	if err != nil {
 		return err
-	}
-	if len(w.params) > 0 || len(w.args) != w.declared {
-		return refuse("%s takes %d parameters in this problem (%s), and is declared with %d", s.name, len(w.wanted), strings.Join(w.wanted, ", "), w.declared)
 	}
 	invoke := fmt.Sprintf("%s(%s)", s.name, strings.Join(w.args, ", "))
 	var body strings.Builder
@@ -80,6 +80,41 @@ func fitC(f *fitting) error {
 	return nil
 }
 
+// cWanted are the parameters that a function must have.
+func cWanted(f *problem.Call, returned string) (words []string) {
+	for _, field := range f.Takes {
+		element, depth := field.Type.Element()
+		stars := depth
+		if depth == 0 && field.Type.Kind == value.Optional {
+			stars = 1
+		}
+		words = append(words, usual[element.Kind]+" "+strings.Repeat("*", stars)+field.Name)
+		if depth > 0 {
+			words = append(words, "int "+field.Name+"_length")
+		}
+		if depth > 1 {
+			words = append(words, "int *"+field.Name+"_lengths")
+		}
+	}
+	if f.Changes > 0 {
+		return words
+	}
+	if len(f.Returns) > 1 {
+		for _, field := range f.Returns {
+			words = append(words, usual[field.Type.Kind]+" *"+field.Name)
+		}
+		return words
+	}
+	_, depth := f.Returns[0].Type.Element()
+	if depth > 0 && returned != "void" {
+		words = append(words, "int *returned_length")
+	}
+	if depth > 1 && returned != "void" {
+		words = append(words, "int **returned_lengths")
+	}
+	return words
+}
+
 var cPointer = regexp.MustCompile(`\s*\*\s*`)
 
 // cType returns a type as it is declared, without what says nothing of its
@@ -99,18 +134,14 @@ var cParameter = regexp.MustCompile(`^(.*?)(\w*)\s*((?:\[\s*\w*\s*\])*)$`)
 
 // next takes the next parameter of the declaration and returns its type, arrays
 // as pointers.
-func (w *cWriter) next(words string) (declared string, ok bool) {
-	w.wanted = append(w.wanted, words)
-	if len(w.params) == 0 {
-		return "", false
-	}
+func (w *cWriter) next() (declared string) {
 	m := cParameter.FindStringSubmatch(strings.TrimSpace(w.params[0]))
 	w.params = w.params[1:]
 	kind := m[1]
 	if strings.TrimSpace(kind) == "" { // it has no name
 		kind = m[2]
 	}
-	return cType(kind + strings.Repeat("*", strings.Count(m[3], "["))), true
+	return cType(kind + strings.Repeat("*", strings.Count(m[3], "[")))
 }
 
 // cRanges are the integer types with their least and largest value.
@@ -170,8 +201,7 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 	element, depth := field.Type.Element()
 	fmt.Fprintf(&w.take, "        cold_next();\n        cold_parameter = %d;\n", i+1)
 	name := fmt.Sprintf("a%d", i)
-	words := usual[element.Kind] + strings.Repeat("*", depth) + " " + field.Name
-	declared, _ := w.next(words)
+	declared := w.next()
 	if hasOptional(field.Type) && (depth > 0 || field.Type.Kind != value.Optional) || depth > 2 {
 		return refuse("an argument of type %s cannot be passed to C", field.Type)
 	}
@@ -194,14 +224,14 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 		if depth == 2 {
 			w.array(i, 2, base+"*", "")
 		}
-		length, _ := w.next("int " + field.Name + "_length")
+		length := w.next()
 		if _, ok := cRanges[length]; !ok {
 			return refuse("%s declares %s behind the array %s; its length is passed there", w.function, orNothing(length), field.Name)
 		}
 		fmt.Fprintf(&w.take, "        %s %s_length;\n", length, name)
 		w.args = append(w.args, name+"_length")
 		if depth == 2 {
-			rows, _ := w.next("int *" + field.Name + "_lengths")
+			rows := w.next()
 			if _, ok := cRanges[strings.TrimSuffix(rows, "*")]; !ok || !strings.HasSuffix(rows, "*") {
 				return refuse("%s declares %s where a pointer to the lengths of the rows of %s is passed", w.function, orNothing(rows), field.Name)
 			}
@@ -328,7 +358,7 @@ func (w *cWriter) result(t value.Type, returned string) (string, error) {
 	if returned == "void" {
 		return "", nil
 	}
-	length, _ := w.next("int *returned_length")
+	length := w.next()
 	base := strings.TrimSuffix(length, "*")
 	if _, ok := cRanges[base]; !ok || base == length {
 		return "", refuse("%s declares %s as its last parameter; the length of the array that it returns is written to a pointer there", w.function, orNothing(length))
@@ -336,7 +366,7 @@ func (w *cWriter) result(t value.Type, returned string) (string, error) {
 	fmt.Fprintf(&w.take, "        %s cold_length = 0;\n", base)
 	w.args = append(w.args, "&cold_length")
 	if depth == 2 {
-		rows, _ := w.next("int **returned_lengths")
+		rows := w.next()
 		base := strings.TrimSuffix(rows, "**")
 		if _, ok := cRanges[base]; !ok {
 			return "", refuse("%s declares %s as its last parameter; a pointer to the lengths of the rows that it returns is written there", w.function, orNothing(rows))
@@ -355,7 +385,7 @@ func (w *cWriter) several(results []value.Field) error {
 		if field.Type.Of != nil {
 			return refuse("C writes several results through pointers, and %s is %s", field.Name, field.Type)
 		}
-		declared, _ := w.next(usual[field.Type.Kind] + " *" + field.Name)
+		declared := w.next()
 		base, ok := strings.CutSuffix(declared, "*")
 		if !ok {
 			return refuse("%s declares %s where a pointer is passed to which %s is written", w.function, orNothing(declared), field.Name)

@@ -54,7 +54,10 @@ var scopeHeader = regexp.MustCompile(`\b(class|struct|namespace|interface|object
 
 var implHeader = regexp.MustCompile(`\bimpl\b\s*(?:<[^{}]*?>\s*)?(?:[\w:<>', ]+?\s+for\s+)?(\w+)`)
 
-var word = regexp.MustCompile(`[A-Za-z_]\w*`)
+var (
+	functionWord = regexp.MustCompile(`\b(?:fun|fn|func)\b`)
+	typeWord     = regexp.MustCompile(`\b(?:record|class|struct|enum|new|return|throw)\s*$`)
+)
 
 func (o *outliner) find() (site, bool) {
 	for i := 0; i < len(o.text); i++ {
@@ -95,8 +98,12 @@ func (o *outliner) scopeOf(header string) scope {
 	if m := implHeader.FindStringSubmatch(header); m != nil && !strings.Contains(header, "fn ") {
 		return scope{"impl", m[1]}
 	}
-	if m := scopeHeader.FindStringSubmatch(header); m != nil {
-		return scope{m[1], m[2]}
+	// What stands before it may be other declarations, without an end of their own.
+	if all := scopeHeader.FindAllStringSubmatchIndex(header, -1); len(all) > 0 {
+		m := all[len(all)-1]
+		if !functionWord.MatchString(header[m[1]:]) {
+			return scope{header[m[2]:m[3]], header[m[4]:m[5]]}
+		}
 	}
 	if strings.HasSuffix(strings.TrimSpace(header), "companion object") {
 		return scope{"object", "Companion"}
@@ -116,6 +123,9 @@ func (o *outliner) at(from, to int) (s site, ok bool) {
 		if one.kind == "" {
 			return s, false
 		}
+	}
+	if typeWord.MatchString(o.text[max(0, from-20):from]) {
+		return s, false // a type of that name, or a call
 	}
 	open := to
 	for open < len(o.text) && (o.text[open] == ' ' || o.text[open] == '\t' || o.text[open] == '\n' || o.text[open] == '\r') {

@@ -463,6 +463,9 @@ func (p *process) advance() {
 			}
 			p.looked = now
 		}
+		if p.peak == 0 {
+			return // it has ended, and its end tells
+		}
 		p.give()
 	}
 }

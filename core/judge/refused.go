@@ -94,6 +94,30 @@ func Compare(how problem.Comparison, expected problem.Data, got []byte) (*verdic
 	return c.Result()
 }
 
+// CompareAnswers holds an answer against an expected one as a problem has it:
+// what a function returned as a value, everything else as Compare does.
+func CompareAnswers(p *problem.Problem, expected problem.Data, got []byte) (*verdict.Difference, error) {
+	if p.Call == nil {
+		return Compare(p.Compare, expected, got)
+	}
+	text, err := dataText(expected)
+	if err != nil {
+		return nil, err
+	}
+	want, err := value.ReadResults(text, p.Call.Results())
+	if err != nil {
+		return nil, err
+	}
+	have, err := value.ReadResults(string(got), p.Call.Results())
+	if err != nil {
+		return nil, err
+	}
+	if d := p.Compare.Values().Compare(want, have); d != nil {
+		return valueDifference(d, want, have), nil
+	}
+	return nil, nil
+}
+
 // filesExplained says what a failure has to do with the files that the problem
 // names.
 func (r *caseRun) filesExplained(o *verdict.Outcome) (words []string) {

@@ -177,6 +177,17 @@ func (t *Languages) of(s Source) ([]choice, error) {
 	return nil, fmt.Errorf("the extension of %s names no language; say which with --lang", filepath.Base(s.Path))
 }
 
+// Choose returns the entry, and the standard, that serve a source first, whether or
+// not its tools are there: by a name, if it is not empty, and otherwise by the
+// extension.
+func (t *Languages) Choose(path, name string) (*Language, string, error) {
+	all, err := t.of(Source{Path: path, Language: name})
+	if err != nil {
+		return nil, "", err
+	}
+	return all[0].language, all[0].standard, nil
+}
+
 // Find returns the entry of a language or of a standard, by its name.
 func (t *Languages) Find(name string) (*Language, bool) {
 	if all := t.choices(name); all != nil {

@@ -131,7 +131,11 @@ func (b Build) readOne(pattern *regexp.Regexp, text string, r *Reading) {
 			}
 			continue
 		}
-		if number, err := strconv.Atoi(group(m, line)); err == nil && r.Line == 0 {
+		number, err := strconv.Atoi(group(m, line))
+		if err == nil && b.ownLines > 0 && number > b.ownLines {
+			continue // in what was put around the source
+		}
+		if err == nil && r.Line == 0 {
 			r.Line = number
 		}
 		if words != "" && r.Message == "" {

@@ -23,5 +23,5 @@ func (t *Languages) Start(l *Language, problem string) (name string, source []by
 		return "", nil, fmt.Errorf("there is no source to begin with in %s; write one, and leave --lang out", l.Title)
 	}
 	name = strings.ReplaceAll(problem, " ", "-") + l.Extensions[0]
-	return l.fileName(name, source), source, nil
+	return l.FileName(name, source), source, nil
 }

@@ -100,6 +100,7 @@ type Build struct {
 	stamp                      string // of the tools
 	main                       string
 	wrapping                   Wrapping
+	ownLines                   int // of the person's source, where something may have been added to it; 0: nothing was
 }
 
 // Build builds a source with the runner, or finds it built. An error means that
@@ -120,10 +121,11 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 	}
 	build.Source = s.Path
 	build.Checked = s.Checked && build.Language.HasChecked()
-	build.File = build.Language.fileName(filepath.Base(s.Path), source)
+	build.File = build.Language.FileName(filepath.Base(s.Path), source)
 	build.Notes = build.Language.NotesOn(source)
 	build.wrapping.Source = source
 	if s.Wrap != nil {
+		build.ownLines = 1 + bytes.Count(source, []byte{'\n'})
 		if build.wrapping, err = s.Wrap(build.Language, build.Standard, build.File, source); err != nil {
 			return build, err
 		}
@@ -202,8 +204,8 @@ func (b Build) Title() string {
 // finds more than the usual one.
 func (l *Language) HasChecked() bool { return len(l.Checked) > 0 || len(l.CheckedRun) > 0 }
 
-// fileName returns the name that a source must have to be built.
-func (l *Language) fileName(name string, source []byte) string {
+// FileName returns the name that a source must have to be built.
+func (l *Language) FileName(name string, source []byte) string {
 	extension := filepath.Ext(name)
 	if l.SourceName.compiled != nil {
 		if m := l.SourceName.compiled().FindSubmatch(source); m != nil {

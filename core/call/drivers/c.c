@@ -20,9 +20,16 @@
 #include <time.h>
 #include <unistd.h>
 
+#pragma GCC diagnostic error "-Wincompatible-pointer-types"
+#pragma GCC diagnostic error "-Wint-conversion"
 #define main cold_unused_main
 #include @FILE_TEXT@
 #undef main
+
+#pragma GCC diagnostic ignored "-Wunused-function"
+#pragma GCC diagnostic ignored "-Wunused-variable"
+#pragma GCC diagnostic ignored "-Wunused-but-set-variable"
+#pragma GCC diagnostic ignored "-Wtype-limits"
 
 enum { cold_piece = 1 << 16 };
 static int cold_in, cold_streams[2];

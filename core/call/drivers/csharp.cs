@@ -24,6 +24,7 @@ public static class ColdDriver
     [DllImport("libc", EntryPoint = "dup")] static extern int Dup(int fd);
     [DllImport("libc", EntryPoint = "dup2")] static extern int Dup2(int old, int to);
     [DllImport("libc", EntryPoint = "open")] static extern int Open(string path, int flags);
+    [DllImport("libc", EntryPoint = "read")] static extern IntPtr Read(int fd, byte[] into, IntPtr n);
     [DllImport("libc", EntryPoint = "write")] static extern IntPtr Write(int fd, byte[] data, IntPtr n);
 
     // An argument or a result that a declaration has no room for.
@@ -59,7 +60,7 @@ public static class ColdDriver
 
     public static void Main()
     {
-        var r = new Reader(new FileStream(new Microsoft.Win32.SafeHandles.SafeFileHandle((IntPtr)Dup(0), true), FileAccess.Read, 1));
+        var r = new Reader(Dup(0));
         Dup2(Open("/dev/null", 0), 0);
         mark = Encoding.UTF8.GetBytes("\0" + r.Line().Split(' ')[2] + "\n");
         MethodInfo method = Find();
@@ -208,19 +209,19 @@ public static class ColdDriver
     // Reads JSON, each value as the type that it is declared as.
     sealed class Reader
     {
-        readonly Stream stream;
+        readonly int fd;
         readonly byte[] piece = new byte[1 << 16];
         int at, end;
         public long Total;
         public int Parameter; // that is being read, from 1
 
-        public Reader(Stream s) { stream = s; }
+        public Reader(int from) { fd = from; }
 
         public int Peek()
         {
             if (at == end)
             {
-                end = stream.Read(piece, 0, piece.Length);
+                end = Math.Max(0, (int)Read(fd, piece, (IntPtr)piece.Length));
                 at = 0;
                 Total += end;
                 if (end == 0) return -1;
@@ -314,7 +315,7 @@ public static class ColdDriver
             {
                 if (t == typeof(int)) return int.Parse(word, culture);
                 if (t == typeof(long)) return long.Parse(word, culture);
-                if (t == typeof(double)) return word == "Infinity" ? double.PositiveInfinity : word == "-Infinity" ? double.NegativeInfinity : double.Parse(word, culture);
+                if (t == typeof(double)) return word == "Infinity" ? double.PositiveInfinity : word == "-Infinity" ? double.NegativeInfinity : word == "-0.0" ? -0.0 : double.Parse(word, culture);
                 if (t == typeof(float)) return float.Parse(word, culture);
                 if (t == typeof(BigInteger)) return BigInteger.Parse(word, culture);
                 if (t == typeof(decimal)) return decimal.Parse(word, NumberStyles.Float, culture);

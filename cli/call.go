@@ -1,0 +1,54 @@
+package cli
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/call"
+	"coldverdict/core/problem"
+	"coldverdict/core/value"
+)
+
+// showDriver prints what is put around a solution's function.
+func (a *app) showDriver(c *cli.Command, p *problem.Problem, from string, f tryFlags) error {
+	list, _, err := solutions(p, a.languages, c.Args().Slice(), from, f)
+	if err != nil {
+		return err
+	}
+	if len(list) > 1 {
+		return usageError("--driver shows the driver of one solution; name one")
+	}
+	path := p.Path(list[0])
+	source, err := os.ReadFile(path)
+	if err != nil {
+		return usageError("%v", err)
+	}
+	language, standard, err := a.languages.Choose(path, list[0].Language)
+	if err != nil {
+		return usageError("%v", err)
+	}
+	text, err := call.Driver(p.Call, language, standard, language.FileName(filepath.Base(path), source), source)
+	if err != nil {
+		return usageError("%v", err)
+	}
+	_, err = fmt.Fprint(a.out, text)
+	return err
+}
+
+// checkArguments reports arguments that are not of the function's types.
+func checkArguments(p *problem.Problem, data problem.Data) error {
+	if p.Call == nil {
+		return nil
+	}
+	text, err := data.Head(largestAdded)
+	if err != nil {
+		return usageError("%v", err)
+	}
+	if _, err := value.ReadCall(string(problem.Plain(text)), p.Call.Takes); err != nil {
+		return usageError("--input: %v; write an argument a line, such as %s = …", err, p.Call.Takes[0].Name)
+	}
+	return nil
+}

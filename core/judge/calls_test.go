@@ -1,0 +1,271 @@
+//go:build linux
+
+package judge
+
+import (
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/value"
+	"coldverdict/core/verdict"
+)
+
+// function makes a function problem of which the cases are written as arguments,
+// a line "=>", and what is expected, if that is known.
+func function(t *testing.T, signature string, cases ...string) *problem.Problem {
+	t.Helper()
+	call, err := problem.ParseCall(signature)
+	require.NoError(t, err)
+	p := &problem.Problem{Dir: t.TempDir(), Call: call}
+	for i, c := range cases {
+		args, expected, known := strings.Cut(c, "=>")
+		args = strings.ReplaceAll(strings.TrimSpace(args), "; ", "\n") + "\n"
+		one := problem.Case{Name: fmt.Sprintf("calls/%d", i+1), Group: "calls", Input: problem.Data{Text: []byte(args), Size: int64(len(args))}, Compare: problem.Comparison{Absolute: 1e-6, Relative: 1e-6}}
+		if known {
+			one.Accepted = []problem.Data{{Text: []byte(strings.TrimSpace(expected))}}
+		}
+		p.Cases = append(p.Cases, one)
+	}
+	return p
+}
+
+// calledAs writes a source, calls its function, and returns what came of each case,
+// and of the whole.
+func calledAs(t *testing.T, p *problem.Problem, name, source string, o Options) ([]verdict.Outcome, Ended) {
+	t.Helper()
+	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, name), []byte(source), 0o644))
+	o.Cache, o.KeepAll = cache(t), true
+	var outcomes []verdict.Outcome
+	var ended Ended
+	err := Run(t.Context(), p, []problem.Solution{{File: name}}, o, func(e Event) {
+		switch e := e.(type) {
+		case Case:
+			outcomes = append(outcomes, e.Outcome)
+		case Ended:
+			ended = e
+		}
+	})
+	require.NoError(t, err)
+	return outcomes, ended
+}
+
+// calledFunctions are the functions that every file in testdata/calls has.
+var calledFunctions = []struct {
+	signature string
+	cases     []string
+}{
+	{"rows(grid: int[][]) -> int[][]", []string{
+		"grid = [[1, 2, 3], [], [-2147483648, 2147483647]] => [[-2147483648, 2147483647], [], [1, 2, 3]]",
+		"grid = [] => []",
+		"grid = [[]] => [[]]",
+	}},
+	{"greet(words: text[], sign: char) -> text[]", []string{
+		`words = ["say \"ice\"", "two\nlines", "Schnee ❄ und 🐧", "back\\slash", "\ttab\u0001"]; sign = "!" => ["say \"ice\"!", "two\nlines!", "Schnee ❄ und 🐧!", "back\\slash!", "\ttab\u0001!"]`,
+		`words = ["", " "]; sign = "\"" => ["\"", " \""]`,
+		`words = []; sign = "x" => []`,
+	}},
+	{"measure(n: long, x: real, cap: int?) -> long?", []string{
+		"n = 9223372036854775807; x = 0.0; cap = null => 9223372036854775807",
+		"n = 5; x = -0.0; cap = null => null",
+		"n = -9223372036854775808; x = 1.5; cap = 7 => -9223372036854775808",
+	}},
+	{"extremes(temps: int[], warm: bool) -> (least: int, most: int, mean: real)", []string{
+		`temps = [4, -2, 7]; warm = true => {"least": -2, "most": 7, "mean": 3.0}`,
+		`temps = [4]; warm = false => [4, 0, 4]`,
+		`temps = [1, 2]; warm = true => [1, 2, 1.5000001]`,
+	}},
+	{"echo(n: bigint) -> bigint", []string{
+		"n = 123456789012345678901234567890 => 123456789012345678901234567890",
+		"n = -7 => -7",
+	}},
+}
+
+func TestTheSameCallsAreAcceptedInEveryLanguage(t *testing.T) {
+	if testing.Short() {
+		t.Skip("it builds sixty drivers")
+	}
+	files, err := filepath.Glob("testdata/calls/*")
+	require.NoError(t, err)
+	require.Len(t, files, 11)
+	for _, file := range files {
+		t.Run(filepath.Base(file), func(t *testing.T) {
+			source, err := os.ReadFile(file)
+			require.NoError(t, err)
+			needLanguageOf(t, file)
+			for _, f := range calledFunctions {
+				p := function(t, f.signature, f.cases...)
+				outcomes, ended := calledAs(t, p, filepath.Base(file), string(source), Options{})
+				assert.Equal(t, verdict.Accepted, ended.Verdict, "%s: %s", f.signature, ended.Message)
+				for i, o := range outcomes {
+					assert.Equal(t, verdict.Accepted, o.Verdict, "%s: %s %s\n%s", f.cases[i], o.Message, o.Returned, o.Stderr.Bytes)
+				}
+				assert.Len(t, outcomes, len(f.cases), f.signature)
+			}
+		})
+	}
+}
+
+// needLanguageOf skips where the tools for a file are not there, and fails under CI.
+func needLanguageOf(t *testing.T, file string) {
+	t.Helper()
+	l, _, err := toolchain.Ours().Choose(file, "")
+	require.NoError(t, err)
+	for _, tool := range [][]string{l.Compiler.Command, l.Runtime.Command} {
+		there := func(name string) bool { _, err := exec.LookPath(name); return err == nil }
+		if len(tool) > 0 && !slices.ContainsFunc(tool, there) {
+			needLanguage(t, fmt.Errorf("%s is missing", tool[0]))
+		}
+	}
+}
+
+func TestCallsThatMisbehaveAreToldAsWhatTheyAreAndHarmNoOther(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 0 => 0", "k = 2 => 2")
+	for _, tt := range []struct {
+		name, when0 string
+		want        verdict.Verdict
+		words       string
+	}{
+		{"it ends the program", "import sys; sys.exit(3)", verdict.RuntimeError, "ended the program (exit status 3) instead of returning"},
+		{"it ends the program as if all were well", "import os; os._exit(0)", verdict.RuntimeError, "ended the program (exit status 0) instead of returning"},
+		{"it closes standard output", "import os; os.close(1); os.close(2); return 0", verdict.Accepted, ""},
+		{"it prints what looks like a result", "print('done 5 7\\nready\\ndone 1 1', flush=True); return 0", verdict.Accepted, ""},
+		{"it recurses without end", "g = lambda: g(); g()", verdict.RuntimeError, "RecursionError"},
+		{"it starts threads", "import threading; t = [threading.Thread(target=lambda: sum(range(9))) for _ in range(9)]; [x.start() for x in t]; return 0", verdict.Accepted, ""},
+		{"it returns the wrong type", "return '0'", verdict.WrongAnswer, `expected an int, found "0"`},
+		{"it returns a real", "return 0.0", verdict.WrongAnswer, "found the real 0.0"},
+		{"it returns NaN", "return float('nan')", verdict.WrongAnswer, "expected an int, found NaN"},
+		{"it returns what contains itself", "a = []; a.append(a); return a", verdict.WrongAnswer, "contains itself"},
+		{"it returns nothing", "return", verdict.WrongAnswer, "it returned nothing, and int was expected"},
+		{"it returns more than an int holds", "return 2 ** 31", verdict.WrongAnswer, "2147483648 is outside of what an int holds"},
+		{"it throws", "return 1 // 0", verdict.RuntimeError, "ZeroDivisionError"},
+		{"it sleeps", "import time; time.sleep(60)", verdict.Stalled, "it waited"},
+		{"it runs for ever", "\n        while True: pass", verdict.TimeLimit, ""},
+		{"it takes all memory", "x = [0] * (1 << 30)", verdict.MemoryLimit, ""},
+		{"it reads standard input", "import sys; return len(sys.stdin.read())", verdict.Accepted, ""},
+		{"it is wrong", "return 7", verdict.WrongAnswer, "expected 0, got 7"},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			source := "def f(k):\n    print('called with', k)\n    if k == 0:\n        " + tt.when0 + "\n    return k\n"
+			outcomes, _ := calledAs(t, p, "f.py", source, Options{Limits: verdict.Limits{Time: time.Second, Wall: 3 * time.Second, Memory: 128 << 20}})
+			require.Len(t, outcomes, 3)
+			assert.Equal(t, verdict.Accepted, outcomes[0].Verdict, outcomes[0].Message)
+			assert.Equal(t, tt.want, outcomes[1].Verdict, outcomes[1].Message)
+			assert.Contains(t, outcomes[1].Message, tt.words)
+			assert.Equal(t, verdict.Accepted, outcomes[2].Verdict, outcomes[2].Message)
+			for i, k := range []string{"1", "0", "2"} {
+				// What a runtime keeps back is lost where its process is ended.
+				kept := i != 1 || tt.want == verdict.Accepted || tt.want == verdict.WrongAnswer || tt.words != "" && tt.want == verdict.RuntimeError
+				if kept && !strings.Contains(tt.name, "closes") && !strings.Contains(tt.name, "as if all were well") {
+					assert.True(t, strings.HasPrefix(string(outcomes[i].Stdout.Bytes), "called with "+k), "%q", outcomes[i].Stdout.Bytes)
+				}
+			}
+			assert.Less(t, outcomes[0].Usage.CPU, 500*time.Millisecond)
+		})
+	}
+}
+
+func TestWhatIsLeftBetweenCallsIsTold(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2", "k = 3 => 4")
+	source := "seen = []\ndef f(k):\n    seen.append(k)\n    return len(seen) * k\n"
+	outcomes, ended := calledAs(t, p, "f.py", source, Options{})
+	assert.Equal(t, verdict.WrongAnswer, ended.Verdict)
+	assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
+	assert.Contains(t, outcomes[1].Message, "right alone, wrong after calls/1")
+	assert.NotEmpty(t, outcomes[1].Hints)
+	assert.NotContains(t, outcomes[2].Message, "right alone", "it is wrong alone, too")
+	outcomes, _ = calledAs(t, p, "f.py", source, Options{Alone: true})
+	assert.Equal(t, verdict.Accepted, outcomes[1].Verdict)
+	assert.Equal(t, verdict.WrongAnswer, outcomes[2].Verdict)
+}
+
+func TestASourceThatCannotBeCalledSaysWhy(t *testing.T) {
+	for _, tt := range []struct {
+		name, source, words string
+		want                verdict.Verdict
+	}{
+		{"a.py", "def g(temps, limit): return 0\n", "there is no function longest_thaw in a.py", verdict.CompileError},
+		{"b.py", "import nowhere\n", "before the first call: line 1: ModuleNotFoundError", verdict.RuntimeError},
+		{"a.c", "int longest_thaw(int *temps, long long limit) { return 0; }", "int temps_length", verdict.CompileError},
+		{"b.c", "int longest_thaw(double *temps, int n, long long limit) { return 0; }", "declares double where the problem has int", verdict.CompileError},
+		{"a.cpp", "int shortest() { return 0; }", "there is no function longest_thaw or longestThaw or LongestThaw in a.cpp", verdict.CompileError},
+		{"b.cpp", "int longestThaw(int temps, long limit) { return 0; }", "parameter 1 is declared as int", verdict.RuntimeError},
+		{"c.cpp", "#include <vector>\nint longestThaw(std::vector<int> temps, int limit) { return 0; }", "parameter 2 is declared as int, which does not hold", verdict.RuntimeError},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			needLanguageOf(t, tt.name)
+			p := function(t, "longest_thaw(temps: int[], limit: long) -> int", "temps = [1]; limit = 3000000000 => 0")
+			outcomes, ended := calledAs(t, p, tt.name, tt.source, Options{})
+			assert.Equal(t, tt.want, ended.Verdict)
+			said := ended.Message
+			if len(outcomes) > 0 {
+				said += outcomes[0].Message
+			}
+			assert.Contains(t, said, tt.words)
+		})
+	}
+}
+
+func TestAnArgumentThatIsChangedIsTheResult(t *testing.T) {
+	for name, source := range map[string]string{
+		"a.py":   "def thin(temps):\n    temps.sort()\n",
+		"A.java": "class A { static void thin(int[] temps) { java.util.Arrays.sort(temps); } }",
+		"a.cpp":  "#include <algorithm>\n#include <vector>\nvoid thin(std::vector<int> &temps) { std::sort(temps.begin(), temps.end()); }",
+		"a.c":    "void thin(int *temps, int n) { for (int i = 0; i < n; i++) for (int j = 0; j < i; j++) if (temps[j] > temps[i]) { int t = temps[i]; temps[i] = temps[j]; temps[j] = t; } }",
+		"a.go":   "package main\n\nimport \"sort\"\n\nfunc thin(temps []int) { sort.Ints(temps) }\n",
+		"a.rs":   "fn thin(temps: &mut Vec<i32>) { temps.sort(); }",
+		"a.js":   "function thin(temps) { temps.sort((a, b) => a - b); }",
+	} {
+		t.Run(name, func(t *testing.T) {
+			needLanguageOf(t, name)
+			p := function(t, "thin(temps: int[]) -> argument 1", "temps = [3, 1, 2] => [1, 2, 3]", "temps = [] => []", "temps = [2, 1] => [2, 1]")
+			outcomes, _ := calledAs(t, p, name, source, Options{})
+			require.Len(t, outcomes, 3)
+			assert.Equal(t, verdict.Accepted, outcomes[0].Verdict, outcomes[0].Message)
+			assert.Equal(t, verdict.Accepted, outcomes[1].Verdict, outcomes[1].Message)
+			assert.Equal(t, verdict.WrongAnswer, outcomes[2].Verdict)
+			assert.Equal(t, "[0]", outcomes[2].Difference.Path)
+		})
+	}
+}
+
+func TestTheTimeOfACallIsTheFunctionsOwn(t *testing.T) {
+	for name, source := range map[string]string{
+		"a.py":   "import time\ndef burn(ms, padding):\n    began = time.process_time()\n    while time.process_time() - began < ms / 1000: pass\n    return int((time.process_time() - began) * 1e6)\n",
+		"a.cpp":  "#include <ctime>\n#include <vector>\nlong long now() { timespec t; clock_gettime(CLOCK_PROCESS_CPUTIME_ID, &t); return t.tv_sec * 1000000LL + t.tv_nsec / 1000; }\nlong long burn(int ms, std::vector<int>) { long long b = now(); while (now() - b < ms * 1000) ; return now() - b; }\n",
+		"A.java": "class A { static long burn(int ms, int[] padding) { var m = java.lang.management.ManagementFactory.getThreadMXBean(); long b = m.getCurrentThreadCpuTime(); while (m.getCurrentThreadCpuTime() - b < ms * 1000000L) ; return (m.getCurrentThreadCpuTime() - b) / 1000; } }",
+	} {
+		t.Run(name, func(t *testing.T) {
+			needLanguageOf(t, name)
+			// To decode the padding takes longer than the shorter calls.
+			padding := "[]"
+			var numbers []any
+			for range 200000 {
+				numbers = append(numbers, int64(1234567))
+			}
+			p := function(t, "burn(ms: int, padding: int[]) -> long", "ms = 5; padding = "+value.Write(numbers), "ms = 50; padding = "+padding, "ms = 0; padding = "+padding)
+			outcomes, _ := calledAs(t, p, name, source, Options{})
+			require.Len(t, outcomes, 3)
+			for _, o := range outcomes {
+				var own int64
+				_, err := fmt.Sscan(o.Returned, &own)
+				require.NoError(t, err, o.Message)
+				spent := time.Duration(own) * time.Microsecond
+				room := max(spent/20, 20*time.Microsecond) + 200*time.Microsecond // a call for the clock, and a machine that is shared
+				assert.InDelta(t, spent, o.Usage.CPU, float64(room), "measured %v, its own %v", o.Usage.CPU, spent)
+			}
+		})
+	}
+}
