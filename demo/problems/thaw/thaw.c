@@ -1,0 +1,17 @@
+// The same window; an array comes with its length behind it.
+int longest_thaw(const int *temps, int days, long long limit)
+{
+    int best = 0, first = 0;
+    long long total = 0;
+    for (int day = 0; day < days; day++) {
+        if (temps[day] <= 0) {
+            first = day + 1;
+            total = 0;
+            continue;
+        }
+        total += temps[day];
+        while (total > limit) total -= temps[first++];
+        if (day - first + 1 > best) best = day - first + 1;
+    }
+    return best;
+}

@@ -1,0 +1,13 @@
+# A window over the days that gives up its first days while it is too warm.
+def longest_thaw(temps, limit):
+    best = first = total = 0
+    for day, t in enumerate(temps):
+        if t <= 0:
+            first, total = day + 1, 0
+            continue
+        total += t
+        while total > limit:
+            total -= temps[first]
+            first += 1
+        best = max(best, day - first + 1)
+    return best
