@@ -7,13 +7,15 @@ import (
 
 	"github.com/urfave/cli/v3"
 
+	"coldverdict/core/call"
 	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
 )
 
 func (a *app) openCommand() *cli.Command {
 	var languages []string
 	var fresh problem.Fresh
-	var page string
+	var page, function string
 	return &cli.Command{
 		Name:      "open",
 		Usage:     "begin a problem: its folder, limits, and a source to start from",
@@ -24,18 +26,64 @@ func (a *app) openCommand() *cli.Command {
 			"With --from it takes samples and limits from a statement that you saved: HTML, Markdown\n" +
 			"or plain text. It says what it took from where, and what it was unsure of.\n\n" +
 			"   cold open sledges --lang cpp --time 1s --memory 256MiB\n" +
-			"   cold open sledges --from ~/Downloads/sledges.html",
+			"   cold open sledges --from ~/Downloads/sledges.html\n" +
+			"   cold open thaw --lang java --call 'longest_thaw(temps: int[], limit: long) -> int'",
 		Flags: []cli.Flag{
 			&cli.StringSliceFlag{Name: "lang", Usage: "write a source in the language `NAME`, such as cpp, python or java", Destination: &languages},
+			&cli.StringFlag{Name: "call", Usage: "the problem is one of a function: `SIGNATURE`, such as 'longest_thaw(temps: int[], limit: long) -> int'", Destination: &function},
 			&cli.StringFlag{Name: "from", Usage: "take samples and limits from the saved statement `PAGE`", Destination: &page, TakesFile: true},
 			&cli.StringFlag{Name: "time", Usage: "set the time limit to `D`, such as 1s", Destination: &fresh.Time},
 			&cli.StringFlag{Name: "memory", Usage: "set the memory limit to `S`, such as 256MiB", Destination: &fresh.Memory},
 		},
-		Action: func(_ context.Context, c *cli.Command) error { return a.open(c, fresh, languages, page) },
+		Action: func(_ context.Context, c *cli.Command) error { return a.open(c, fresh, languages, page, function) },
 	}
 }
 
-func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page string) error {
+// functionOf returns the function that a new problem is about: the one that was
+// given, or that of a problem that lies there already; nil for another kind of
+// problem.
+func (a *app) functionOf(dir, given string) (*problem.Call, error) {
+	languages, err := languagesOf(dir)
+	if err != nil {
+		return nil, err
+	}
+	words := vocabulary(languages)
+	var there *problem.Call
+	if problem.IsFolder(dir, words) {
+		if p, err := problem.Load(dir, words); err == nil {
+			there = p.Call
+		}
+	}
+	if given == "" {
+		return there, nil
+	}
+	function, err := problem.ParseCall(given)
+	switch {
+	case err != nil:
+		return nil, usageError("--call: %v", err)
+	case there != nil && there.String() != function.String():
+		return nil, usageError("--call: the problem there is about another function: %s", there)
+	}
+	return function, nil
+}
+
+// start is a source to begin with, or the person's own template.
+func (a *app) start(table *toolchain.Languages, l *toolchain.Language, fresh problem.Fresh) (file string, source []byte, err error) {
+	if fresh.Call != nil {
+		file, source, err = call.Start(fresh.Call, l, fresh.Title)
+	} else {
+		file, source, err = table.Start(l, fresh.Title)
+	}
+	if err != nil {
+		return "", nil, usageError("%v", err)
+	}
+	if fresh.Call == nil { // which knows nothing of types
+		source, err = a.ownTemplate(l, file, source, fresh.Title)
+	}
+	return file, source, err
+}
+
+func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page, function string) (err error) {
 	if c.Args().Len() != 1 {
 		return usageError("name the folder of one problem: cold open sledges")
 	}
@@ -51,6 +99,9 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 		return err
 	}
 	fresh.Title = filepath.Base(absolute)
+	if fresh.Call, err = a.functionOf(dir, function); err != nil {
+		return err
+	}
 	statement, err := a.statement(page, &fresh)
 	if err != nil {
 		return err
@@ -65,11 +116,8 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 		if !ok {
 			return noSuchLanguage(table, name)
 		}
-		file, source, err := table.Start(language, filepath.Base(absolute))
+		file, source, err := a.start(table, language, fresh)
 		if err != nil {
-			return usageError("%v", err)
-		}
-		if source, err = a.ownTemplate(language, file, source, fresh.Title); err != nil {
 			return err
 		}
 		fresh.Files[file] = source
@@ -86,6 +134,10 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 	}
 	if statement != nil {
 		return a.takeSamples(dir, page, *statement, kept)
+	}
+	if fresh.Call != nil {
+		a.screen.Print("next: %s", fmt.Sprintf("cd %s, 'cold case add' for each example, with an argument a line, 'cold try'", c.Args().First()))
+		return nil
 	}
 	a.screen.Print("next: %s", fmt.Sprintf("cd %s, 'cold case add' for each sample, 'cold try'", c.Args().First()))
 	return nil

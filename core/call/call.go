@@ -206,25 +206,34 @@ func fitNothing(*fitting) error { return nil }
 // Spellings returns the ways to write a name, the one that it was given in first:
 // longest_thaw, longestThaw, LongestThaw.
 func Spellings(name string) []string {
-	words := parts(name)
-	title := func(list []string) string {
-		var b strings.Builder
-		for _, w := range list {
-			b.WriteString(strings.ToUpper(w[:1]) + w[1:])
-		}
-		return b.String()
-	}
-	all := []string{name, strings.Join(words, "_")}
-	if len(words) > 0 {
-		all = append(all, words[0]+title(words[1:]), title(words))
-	}
-	var kept []string
-	for _, one := range all {
-		if !slices.Contains(kept, one) {
+	kept := []string{name}
+	for spelling := snake; spelling <= pascal; spelling++ {
+		if one := spelled(name, spelling); one != "" && !slices.Contains(kept, one) {
 			kept = append(kept, one)
 		}
 	}
 	return kept
+}
+
+// The spellings of names.
+const (
+	snake = iota
+	camel
+	pascal
+)
+
+// spelled writes a name in one spelling.
+func spelled(name string, spelling int) string {
+	words := parts(name)
+	if spelling == snake {
+		return strings.Join(words, "_")
+	}
+	for i, w := range words {
+		if i > 0 || spelling == pascal {
+			words[i] = strings.ToUpper(w[:1]) + w[1:]
+		}
+	}
+	return strings.Join(words, "")
 }
 
 // parts splits a name into its words, in lower case.

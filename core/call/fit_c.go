@@ -115,19 +115,16 @@ func cWanted(f *problem.Call, returned string) (words []string) {
 	return words
 }
 
-var cPointer = regexp.MustCompile(`\s*\*\s*`)
-
 // cType returns a type as it is declared, without what says nothing of its
 // shape: "const long long *" is "long long*".
 func cType(text string) string {
-	text = cPointer.ReplaceAllString(text, "* ")
 	var words []string
-	for _, w := range strings.Fields(text) {
+	for _, w := range strings.Fields(strings.ReplaceAll(text, "*", " * ")) {
 		if !slices.Contains([]string{"const", "static", "inline", "extern", "restrict", "register", "volatile"}, w) {
 			words = append(words, w)
 		}
 	}
-	return strings.NewReplacer(" *", "*").Replace(strings.Join(words, " "))
+	return strings.ReplaceAll(strings.Join(words, " "), " *", "*")
 }
 
 var cParameter = regexp.MustCompile(`^(.*?)(\w*)\s*((?:\[\s*\w*\s*\])*)$`)

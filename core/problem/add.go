@@ -32,6 +32,9 @@ func (p *Problem) Add(c NewCase) (name, where string, err error) {
 	if group == "" {
 		return "", "", &UsageError{fmt.Sprintf("%q makes no name of a group; use letters and digits", c.Group)}
 	}
+	if err := p.checkData(c); err != nil {
+		return "", "", err
+	}
 	if c.Name == "" {
 		c.Name = p.freeName(group)
 	}

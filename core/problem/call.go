@@ -242,6 +242,23 @@ func (l *loader) checkValue(d Data, file string, line int, read func(string) err
 	}
 }
 
+// checkData reports arguments and results that are not of the function's types.
+func (p *Problem) checkData(c NewCase) error {
+	if p.Call == nil {
+		return nil
+	}
+	if _, err := value.ReadCall(string(Plain(c.Input)), p.Call.Takes); err != nil {
+		return &UsageError{fmt.Sprintf("the arguments: %v; write each on a line, such as %s = …", err, p.Call.Takes[0].Name)}
+	}
+	if c.Output == nil {
+		return nil
+	}
+	if _, err := value.ReadResults(string(Plain(c.Output)), p.Call.Results()); err != nil {
+		return &UsageError{fmt.Sprintf("the result: %v", err)}
+	}
+	return nil
+}
+
 // The words for a case's data, in cases.md and elsewhere.
 func (p *Problem) dataWords() (input, output string) {
 	if p.Call != nil {

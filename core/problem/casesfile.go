@@ -413,11 +413,14 @@ func (r *casesReader) close() {
 	c := r.open
 	r.open = nil
 	input, output := r.problem.dataWords()
+	if output == "output" {
+		output = "an output"
+	}
 	switch {
 	case c == nil || c.faulty:
 		return
 	case c.input == nil && len(c.outputs) > 0:
-		r.wrong(c.line, "the case %q has an %s and no %s; add a block ```%s", c.name, output, input, input)
+		r.wrong(c.line, "the case %q has %s and no %s; add a block ```%s", c.name, output, input, input)
 		return
 	case c.input == nil:
 		r.wrong(c.line, "the case %q has no %s; add a block ```%s, or take the heading out", c.name, input, input)

@@ -5,7 +5,10 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"strconv"
 	"strings"
+
+	"coldverdict/core/value"
 )
 
 // A Fresh says what a new problem's folder begins with.
@@ -14,6 +17,7 @@ type Fresh struct {
 	Time   string            // as the person wrote it; empty: left to the default
 	Memory string            // likewise
 	Named  Files             // what a solution reads and writes, if not standard input and output
+	Call   *Call             // of a function problem; nil: of none
 	Files  map[string][]byte // further files, such as a source to begin with
 }
 
@@ -28,7 +32,7 @@ func Open(dir string, f Fresh) (made, kept []string, err error) {
 		return nil, nil, err
 	}
 	names := []string{ConfigFile, CasesFile}
-	texts := map[string][]byte{ConfigFile: []byte(f.config()), CasesFile: []byte(emptyCases)}
+	texts := map[string][]byte{ConfigFile: []byte(f.config()), CasesFile: []byte(f.cases())}
 	for name, text := range f.Files {
 		names = append(names, name)
 		texts[name] = text
@@ -72,7 +76,7 @@ func (f Fresh) config() string {
 		line("memory", f.Memory, "256MiB", "peak of the whole process tree"),
 		line("output", "", "64MiB", "all that is written"),
 		"",
-		f.filesTable() + "# [limits.python]      # a language's own limits, where the judge gives it more",
+		f.filesTable() + f.callTable() + "# [limits.python]      # a language's own limits, where the judge gives it more",
 		"# time = \"5s\"",
 		"",
 		"# [compare]",
@@ -101,6 +105,42 @@ func (f Fresh) filesTable() string {
 		}
 	}
 	return text + "\n"
+}
+
+// callTable is the table that describes a function, or nothing.
+func (f Fresh) callTable() string {
+	if f.Call == nil {
+		return ""
+	}
+	list := func(fields []value.Field) string {
+		words := make([]string, len(fields))
+		for i, field := range fields {
+			words[i] = strconv.Quote(field.String())
+		}
+		return strings.Join(words, ", ")
+	}
+	returns := list(f.Call.Returns)
+	switch {
+	case f.Call.Changes > 0:
+		returns = strconv.Quote(changesWord + strconv.Itoa(f.Call.Changes))
+	case len(f.Call.Returns) > 1:
+		returns = "[" + returns + "]"
+	}
+	return fmt.Sprintf("[call]               # solutions define this function, in their language's own spelling\nname     = %q\ntakes    = [%s]\nreturns  = %s\n\n",
+		f.Call.Name, list(f.Call.Takes), returns)
+}
+
+// cases is a cases.md without a case.
+func (f Fresh) cases() string {
+	if f.Call == nil {
+		return emptyCases
+	}
+	arguments := ""
+	for _, field := range f.Call.Takes {
+		arguments += field.Name + " = …\n"
+	}
+	return strings.NewReplacer("4 10\n5 5 5 5\n", arguments, "\n2\n", "\n…\n", "```input", "```call", "```output", "```returns",
+		"Four crates, all alike.", "Why this case exists.").Replace(emptyCases)
 }
 
 const emptyCases = `<!-- Cases are written like this: a heading with one # is a group, one with two is a

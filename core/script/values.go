@@ -10,7 +10,6 @@ import (
 
 	"go.starlark.net/lib/json"
 	"go.starlark.net/starlark"
-	"go.starlark.net/starlarkstruct"
 
 	"coldverdict/core/value"
 )
@@ -66,11 +65,27 @@ func readValues(folder string) (map[string]starlark.Value, error) {
 		values[name] = v
 	}
 	if arguments, ok := values[InputFile].(*starlark.Dict); ok {
-		members := starlark.StringDict{}
-		for _, item := range arguments.Items() {
-			members[string(item[0].(starlark.String))] = item[1]
-		}
-		values[InputFile] = starlarkstruct.FromStringDict(starlark.String("values"), members)
+		values[InputFile] = named{arguments}
 	}
 	return values, nil
+}
+
+// named are values with names: v.limit, and v["from"] where a name is a word of the
+// language.
+type named struct{ *starlark.Dict }
+
+func (n named) Type() string { return "values" }
+
+// Attr implements starlark.HasAttrs.
+func (n named) Attr(name string) (starlark.Value, error) {
+	v, _, err := n.Get(starlark.String(name))
+	return v, err
+}
+
+// AttrNames implements starlark.HasAttrs.
+func (n named) AttrNames() (names []string) {
+	for _, key := range n.Keys() {
+		names = append(names, string(key.(starlark.String)))
+	}
+	return names
 }

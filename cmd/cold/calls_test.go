@@ -1,0 +1,140 @@
+//go:build linux
+
+package main
+
+import (
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+const thawTable = "[call]\nname = \"longest_thaw\"\ntakes = [\"temps: int[]\", \"limit: long\"]\nreturns = \"int\"\n"
+
+const thawCases = "# Samples\n\n## warm\n\n```call\ntemps = [4, -2, 7, 8]\nlimit = 5\n```\n\n```returns\n2\n```\n\n" +
+	"## unknown\n\n```call\ntemps = [9, 9, 9]\nlimit = 1\n```\n"
+
+const longestRun = "def longest_thaw(temps, limit):\n    best = run = 0\n    for t in temps:\n        run = run + 1 if t > limit else 0\n        best = max(best, run)\n    print('looked at', len(temps))\n    return best\n"
+
+func TestAFunctionIsOpenedTriedAndAsked(t *testing.T) {
+	need(t, "python3")
+	s := folder(t, nil)
+	got := s.run(t, "open", "thaw", "--lang", "python", "--lang", "cpp", "--call", "longest_thaw(temps: int[], limit: long) -> int", "--time", "1s")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, "with an argument a line")
+	s.dir = filepath.Join(s.dir, "thaw")
+	assert.Equal(t, "def longest_thaw(temps: list[int], limit: int) -> int:\n    pass\n", read(t, s, "thaw.py"))
+	assert.Contains(t, read(t, s, "thaw.cpp"), "int longestThaw(const std::vector<int>& temps, long long limit) {")
+	got = s.run(t, "open", ".", "--lang", "rust")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, read(t, s, "thaw.rs"), "pub fn longest_thaw(temps: Vec<i32>, limit: i64) -> i32 {", "the function of the problem that is there")
+	got = s.run(t, "open", ".", "--call", "other(a: int) -> int")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, "is about another function: longest_thaw(temps: int[], limit: long) -> int")
+
+	s.input = "temps = [4, -2, 7, 8]\nlimit = 5\n%%\n2\n"
+	got = s.run(t, "case", "add", "warm", "--why", "two warm days at the end")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, read(t, s, "cases.md"), "```call\ntemps = [4, -2, 7, 8]\nlimit = 5\n```\n\n```returns\n2\n```\n")
+	s.input = "4 -2\n5\n%%\n2\n"
+	got = s.run(t, "case", "add")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, "expected an argument such as temps = …, found 4 -2")
+
+	got = s.run(t, "try", "thaw.py")
+	assert.Equal(t, 1, got.status)
+	assert.Contains(t, got.out, "it returned nothing, and int was expected")
+	assert.Contains(t, got.out, "a return is missing")
+	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "thaw.py"), []byte(longestRun), 0o644))
+	got = s.run(t, "try", "thaw.py")
+	assert.Equal(t, 0, got.status, got.out)
+
+	s.input = "temps = [1, 2, 3]\nlimit = 1\n"
+	got = s.run(t, "try", "thaw.py", "--input", "-")
+	assert.Equal(t, 10, got.status)
+	assert.Equal(t, "2\n", got.out, "what it returned, and nothing else")
+	assert.Contains(t, got.errors, "looked at 3")
+	s.input = "temps = 3\n"
+	got = s.run(t, "try", "thaw.py", "--input", "-")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, "temps: expected an int[], found 3")
+}
+
+func TestTheDriverIsShownOnRequest(t *testing.T) {
+	s := folder(t, map[string]string{"verdict.toml": thawTable, "thaw.py": longestRun, "thaw.cpp": "int f() { return 0; }", "thaw.hs": "main = return ()"})
+	got := s.run(t, "try", "thaw.py", "--driver")
+	assert.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, `NAMES = ["longest_thaw", "longestThaw", "LongestThaw"]`)
+	got = s.run(t, "try", "thaw.cpp", "--driver")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, "there is no function longest_thaw or longestThaw or LongestThaw in thaw.cpp")
+	got = s.run(t, "try", "thaw.hs", "--driver")
+	assert.Contains(t, got.errors, "function problems cannot be served in Haskell")
+	s = folder(t, map[string]string{"a.py": "", "1.in": ""})
+	for _, option := range []string{"--driver", "--alone"} {
+		got := s.run(t, "try", "a.py", option)
+		assert.Equal(t, 64, got.status)
+		assert.Contains(t, got.errors, "are for function problems")
+	}
+}
+
+func TestWaysToWriteAFunctionStandSideBySide(t *testing.T) {
+	need(t, "python3")
+	s := folder(t, map[string]string{
+		"verdict.toml": thawTable, "cases.md": thawCases, "a.py": longestRun,
+		"b.py": "def longestThaw(temps, limit):\n    raise ValueError('a warm day')\n", "r.json": "",
+	})
+	got := s.run(t, "try", "a.py", "b.py", "--json", "r.json")
+	assert.Equal(t, 1, got.status)
+	assert.Regexp(t, `(?m)^\s+warm\s+AC\s+\d.* [µm]s\s+RE`, got.out, "verdict and time of each")
+	assert.Contains(t, got.out, "ValueError: a warm day")
+	var report struct {
+		Solutions []struct {
+			Cases []struct {
+				Verdict, Returned, Stdout string
+				CPU                       *float64 `json:"cpu_seconds"`
+			}
+		}
+	}
+	require.NoError(t, json.Unmarshal([]byte(read(t, s, "r.json")), &report))
+	one := report.Solutions[0].Cases
+	assert.Equal(t, []string{"2", "looked at 4\n", "3", "unjudged"}, []string{one[0].Returned, one[0].Stdout, one[1].Returned, one[1].Verdict})
+	assert.Less(t, *one[0].CPU, 0.1)
+	validate(t, read(t, s, "r.json"))
+}
+
+func TestAnAnswerOfAFunctionIsKeptAndRefused(t *testing.T) {
+	need(t, "python3")
+	s := folder(t, map[string]string{"verdict.toml": thawTable, "cases.md": thawCases, "a.py": longestRun})
+	got := s.run(t, "case", "refuse", "unknown", "--answer", "3")
+	require.Equal(t, 0, got.status, got.errors)
+	got = s.run(t, "try", "a.py", "--case", "unknown")
+	assert.Contains(t, got.out, "this very answer was refused")
+	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "cases.md"), []byte(thawCases), 0o644))
+	got = s.run(t, "case", "keep", "unknown", "--yes")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, read(t, s, "cases.md"), "```returns kept\n3\n```\n")
+	got = s.run(t, "try", "a.py")
+	assert.Equal(t, 0, got.status)
+	assert.Contains(t, got.out, "kept")
+}
+
+func TestACheckerSeesValues(t *testing.T) {
+	need(t, "python3")
+	table := strings.Replace(thawTable, `"int"`, `["first: int", "warm: real[]"]`, 1) + "[compare]\nscript = \"check.star\"\n"
+	s := folder(t, map[string]string{
+		"verdict.toml": table, "cases.md": strings.Replace(thawCases, "\n2\n", "\n[2, [7, 8]]\n", 1),
+		"check.star": "def decide(case, got, expected):\n" +
+			"    if len(case.values.temps) == 3:\n        return reject(\"of %d temperatures\" % len(case.values[\"temps\"]))\n" +
+			"    if got.value[0] == expected.value[0] and got.value[1][0] == 7.0 and case.values.limit == 5 and got.text.startswith('['):\n        return accept()\n    return reject(\"no\")\n",
+		"a.py": "def longest_thaw(temps, limit):\n    return {'warm': [t for t in temps if t > limit], 'first': 2}\n",
+	})
+	got := s.run(t, "try", "a.py")
+	assert.Equal(t, 1, got.status)
+	assert.Regexp(t, `AC .* warm`, got.out)
+	assert.Contains(t, got.out, "of 3 temperatures")
+}

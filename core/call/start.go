@@ -1,0 +1,239 @@
+package call
+
+import (
+	"fmt"
+	"strings"
+
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/value"
+)
+
+// A dialect says how one language writes types and an empty function.
+type dialect struct {
+	kinds    map[value.Kind]string // names of the single types
+	array    func(string) string   // an array of a type
+	optional func(string) string   // a type that may be absent
+	spelling int                   // of the function's name
+	source   func(w *starter) string
+}
+
+// A starter writes the empty function of one language.
+type starter struct {
+	dialect
+	function *problem.Call
+	problem  string // name of the problem
+	name     string // of the function
+}
+
+// Start returns a source to begin with in a language: the empty function, with
+// the right types. It is named after the problem.
+func Start(function *problem.Call, l *toolchain.Language, name string) (file string, source []byte, err error) {
+	var d dialect
+	var ok bool
+	for _, one := range []string{l.Name, l.Like} {
+		if d, ok = dialects[one]; ok {
+			break
+		}
+	}
+	if !ok || len(l.Extensions) == 0 {
+		return "", nil, fmt.Errorf("function problems cannot be served in %s; they can in %s", l.Title, strings.Join(Languages(), ", "))
+	}
+	w := &starter{dialect: d, function: function, problem: name, name: spelled(function.Name, d.spelling)}
+	source = []byte(d.source(w))
+	file = strings.ReplaceAll(name, " ", "-") + l.Extensions[0]
+	if l.Name == "java" {
+		file = w.class() + ".java"
+	}
+	return l.FileName(file, source), source, nil
+}
+
+// class is a name for a class, made from that of the problem.
+func (w *starter) class() string {
+	name := spelled(strings.Map(func(r rune) rune {
+		if r == '_' || r >= '0' && r <= '9' || r >= 'a' && r <= 'z' || r >= 'A' && r <= 'Z' {
+			return r
+		}
+		return '_'
+	}, w.problem), pascal)
+	if !value.IsName(name) {
+		return "Solution"
+	}
+	return name
+}
+
+func (w *starter) kind(t value.Type) string {
+	switch t.Kind {
+	case value.Array:
+		return w.array(w.kind(*t.Of))
+	case value.Optional:
+		return w.optional(w.kind(*t.Of))
+	}
+	return w.kinds[t.Kind]
+}
+
+// params lists the parameters, each by a format that is given name and type.
+func (w *starter) params(format string) string {
+	var list []string
+	for _, f := range w.function.Takes {
+		list = append(list, fmt.Sprintf(format, spelled(f.Name, min(w.spelling, camel)), w.kind(f.Type)))
+	}
+	return strings.Join(list, ", ")
+}
+
+// result is the type that is returned; nothing where an argument is changed.
+func (w *starter) result(nothing string, several func([]string) string) string {
+	if w.function.Changes > 0 {
+		return nothing
+	}
+	var kinds []string
+	for _, f := range w.function.Returns {
+		kinds = append(kinds, w.kind(f.Type))
+	}
+	if len(kinds) == 1 {
+		return kinds[0]
+	}
+	return several(kinds)
+}
+
+// around puts text around a type.
+func around(before, after string) func(string) string {
+	return func(t string) string { return before + t + after }
+}
+
+// listed joins several types, with text around them.
+func listed(before, after string) func([]string) string {
+	return func(kinds []string) string { return before + strings.Join(kinds, ", ") + after }
+}
+
+// names lists kinds in the order in which they are declared.
+func names(list ...string) map[value.Kind]string {
+	m := map[value.Kind]string{}
+	for i, name := range list {
+		m[value.Kind(i)] = name
+	}
+	return m
+}
+
+var dialects = map[string]dialect{
+	"python": {names("int", "int", "int", "float", "bool", "str", "str"), around("list[", "]"), around("", " | None"), snake, func(w *starter) string {
+		return fmt.Sprintf("def %s(%s) -> %s:\n    pass\n", w.name, w.params("%s: %s"), w.result("None", listed("tuple[", "]")))
+	}},
+	"javascript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), camel, func(w *starter) string {
+		return fmt.Sprintf("// %s\nfunction %s(%s) {\n}\n", w.function, w.name, w.params("%.0[2]s%[1]s"))
+	}},
+	"typescript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), camel, func(w *starter) string {
+		return fmt.Sprintf("function %s(%s): %s {\n  throw new Error('to be written');\n}\n", w.name, w.params("%s: %s"), w.result("void", listed("[", "]")))
+	}},
+	"ruby": {names("Integer", "Integer", "Integer", "Float", "bool", "String", "String"), around("Array<", ">"), around("", "?"), snake, func(w *starter) string {
+		return fmt.Sprintf("# %s\ndef %s(%s)\nend\n", w.function, w.name, w.params("%.0[2]s%[1]s"))
+	}},
+	"java": {names("int", "long", "BigInteger", "double", "boolean", "String", "char"), around("", "[]"), boxed, camel, func(w *starter) string {
+		kind, record := w.result("void", func([]string) string { return "Result" }), ""
+		if kind == "Result" {
+			record = fmt.Sprintf("    record Result(%s) {}\n\n", w.results("%[2]s %[1]s"))
+		}
+		return fmt.Sprintf("import java.math.BigInteger;\nimport java.util.*;\n\nclass %s {\n%s    %s %s(%s) {\n        throw new UnsupportedOperationException(\"to be written\");\n    }\n}\n",
+			w.class(), record, kind, w.name, w.params("%[2]s %[1]s"))
+	}},
+	"kotlin": {names("Int", "Long", "BigInteger", "Double", "Boolean", "String", "Char"), kotlinArray, around("", "?"), camel, func(w *starter) string {
+		kind, class := w.result("Unit", func([]string) string { return "Result" }), ""
+		if kind == "Result" {
+			class = fmt.Sprintf("data class Result(%s)\n\n", w.results("val %s: %s"))
+		}
+		return fmt.Sprintf("import java.math.BigInteger\n\n%sfun %s(%s): %s {\n    throw NotImplementedError()\n}\n", class, w.name, w.params("%s: %s"), kind)
+	}},
+	"csharp": {names("int", "long", "BigInteger", "double", "bool", "string", "char"), around("", "[]"), func(t string) string {
+		return strings.TrimSuffix(t, "?") + map[bool]string{false: "?"}[t == "string" || strings.HasSuffix(t, "[]")]
+	}, pascal, func(w *starter) string {
+		return fmt.Sprintf("using System;\nusing System.Collections.Generic;\nusing System.Linq;\nusing System.Numerics;\n\npublic class %s\n{\n    public %s %s(%s)\n    {\n        throw new NotImplementedException();\n    }\n}\n",
+			w.class(), w.result("void", listed("Tuple<", ">")), w.name, w.params("%[2]s %[1]s"))
+	}},
+	"go": {names("int", "int64", "*big.Int", "float64", "bool", "string", "rune"), around("[]", ""), around("*", ""), camel, func(w *starter) string {
+		results := ""
+		switch {
+		case len(w.function.Returns) > 1:
+			results = " (" + w.results("%s %s") + ")"
+		case w.function.Changes == 0:
+			results = " (result " + w.kind(w.function.Returns[0].Type) + ")"
+		}
+		imports := ""
+		if text := w.params("%s %s") + results; strings.Contains(text, "big.Int") {
+			imports = "import \"math/big\"\n\n"
+		}
+		return fmt.Sprintf("package main\n\n%sfunc %s(%s)%s {\n\treturn\n}\n", imports, w.name, w.params("%s %s"), results)
+	}},
+	"rust": {names("i32", "i64", "i128", "f64", "bool", "String", "char"), around("Vec<", ">"), around("Option<", ">"), snake, func(w *starter) string {
+		params := w.params("%s: %s")
+		if n := w.function.Changes; n > 0 {
+			f := w.function.Takes[n-1]
+			params = strings.Replace(params, f.Name+": ", f.Name+": &mut ", 1)
+		}
+		result := w.result("", listed("(", ")"))
+		if result != "" {
+			result = " -> " + result
+		}
+		return fmt.Sprintf("pub fn %s(%s)%s {\n    todo!()\n}\n", w.name, params, result)
+	}},
+	"cpp": {names("int", "long long", "std::string", "double", "bool", "std::string", "char"), around("std::vector<", ">"), around("std::optional<", ">"), camel, func(w *starter) string {
+		var params []string
+		for i, f := range w.function.Takes {
+			kind := w.kind(f.Type)
+			switch {
+			case w.function.Changes == i+1:
+				kind += "&"
+			case strings.Contains(kind, "std::"):
+				kind = "const " + kind + "&"
+			}
+			params = append(params, kind+" "+spelled(f.Name, camel))
+		}
+		give := "    return {};\n"
+		if w.function.Changes > 0 {
+			give = ""
+		}
+		return fmt.Sprintf("#include <algorithm>\n#include <optional>\n#include <string>\n#include <tuple>\n#include <vector>\n\n%s %s(%s) {\n%s}\n",
+			w.result("void", listed("std::tuple<", ">")), w.name, strings.Join(params, ", "), give)
+	}},
+	"c": {usual, around("", "*"), around("", "*"), snake, func(w *starter) string {
+		kind := w.result("void", func([]string) string { return "void" })
+		words := strings.ReplaceAll(strings.Join(cWanted(w.function, kind), ", "), "char* ", "char *")
+		give := "    return 0;\n"
+		if kind == "void" {
+			give = ""
+		}
+		if !strings.HasSuffix(kind, "*") {
+			kind += " "
+		}
+		return fmt.Sprintf("#include <stdbool.h>\n#include <stdlib.h>\n#include <string.h>\n\n%s%s(%s)\n{\n%s}\n", kind, w.name, words, give)
+	}},
+}
+
+// results lists the results, each by a format that is given name and type.
+func (w *starter) results(format string) string {
+	var list []string
+	for _, f := range w.function.Returns {
+		list = append(list, fmt.Sprintf(format, spelled(f.Name, camel), w.kind(f.Type)))
+	}
+	return strings.Join(list, ", ")
+}
+
+// boxed is the class of a primitive of Java, which can be null.
+func boxed(t string) string {
+	switch t {
+	case "int":
+		return "Integer"
+	case "char":
+		return "Character"
+	case "long", "double", "boolean":
+		return strings.ToUpper(t[:1]) + t[1:]
+	}
+	return t
+}
+
+func kotlinArray(t string) string {
+	switch t {
+	case "Int", "Long", "Double", "Boolean", "Char":
+		return t + "Array"
+	}
+	return "List<" + t + ">"
+}

@@ -1,0 +1,135 @@
+package problem
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/value"
+)
+
+const thawCall = "[call]\nname = \"longest_thaw\"\ntakes = [\"temps: int[]\", \"limit: long\"]\nreturns = \"int\"\n"
+
+const oneThaw = "## one\nA spring.\n```call\ntemps = [4, -2]\nlimit = 7\n```\n\n```returns\n1\n```\n"
+
+func TestAFunctionIsWrittenInOneLine(t *testing.T) {
+	for _, text := range []string{
+		"longest_thaw(temps: int[], limit: long) -> int", "f(a: text?) -> (least: int, mean: real)", "thin(temps: int[], n: int) -> argument 1",
+	} {
+		c, err := ParseCall(text)
+		require.NoError(t, err, text)
+		assert.Equal(t, text, c.String())
+	}
+	c, err := ParseCall(" thin ( temps:int[] )->argument 1 ")
+	require.NoError(t, err)
+	assert.Equal(t, []value.Field{{Type: c.Takes[0].Type}}, c.Results())
+	for text, words := range map[string]string{
+		"longest_thaw": "is no function", "f(a: int)": "is no function", "1st(a: int) -> int": "cannot name a function", "f() -> int": "takes no argument",
+		"f(a: int, a: int) -> int": `two are named "a"`, "f(a) -> int": "no name with a type", "f(a: int) -> integer": "is no type", "f(a: int) ->": "say what it returns",
+		"f(a: int) -> argument 1": "only an array can be changed", "f(a: int[]) -> argument 2": "there is no argument 2", "f(a: int) -> (b: int, c)": "no name with a type",
+	} {
+		_, err := ParseCall(text)
+		require.Error(t, err, text)
+		assert.Contains(t, err.Error(), words)
+	}
+}
+
+func TestCasesOfAFunctionHoldArgumentsAndResults(t *testing.T) {
+	p := load(t, map[string]string{
+		"verdict.toml": thawCall + "[compare]\nany_order = \"all\"\nabsolute = 0.5\n", "a.py": "",
+		"cases.md":    oneThaw + "## two\n```call\nlimit = 1\ntemps = []\n```\n```returns kept\n0\n```\n```returns refused too-high\n3\n```\n",
+		"cases/3.in":  "temps = [1]\nlimit = 9\n",
+		"cases/3.out": "1",
+	})
+	assert.Equal(t, []string{"cases/one", "cases/two", "cases/3"}, names(p))
+	assert.Equal(t, "longest_thaw(temps: int[], limit: long) -> int", p.Call.String())
+	assert.Equal(t, "A spring.", p.Cases[0].Reason)
+	assert.NotEmpty(t, p.Cases[1].Kept)
+	assert.Equal(t, TooHigh, p.Cases[1].Refused[0].Size)
+	assert.Equal(t, value.Comparison{Absolute: 0.5, AnyOrder: "all"}, p.Cases[0].Compare.Values())
+	assert.Equal(t, 1e-6, load(t, map[string]string{"verdict.toml": thawCall + "[compare]\nignore_case = true\n", "a.py": ""}).Compare.Relative)
+}
+
+func TestMistakesInAFunctionProblemAreToldWithTheirPlace(t *testing.T) {
+	for _, tt := range []struct {
+		name  string
+		files map[string]string
+		says  []string
+	}{
+		{"the table itself", map[string]string{"verdict.toml": "[call]\nname = \"f\"\ntakes = [\"a: integer\"]\nreturns = \"int\"\n"}, []string{"verdict.toml:3: [call] \"integer\" is no type"}},
+		{"no result", map[string]string{"verdict.toml": "[call]\nname = \"f\"\ntakes = [\"a: int\"]\n"}, []string{"verdict.toml:1: [call] say what it returns"}},
+		{"another key", map[string]string{"verdict.toml": thawCall + "gives = 1\n"}, []string{"verdict.toml:5: unknown key \"call.gives\""}},
+		{"a mode", map[string]string{"verdict.toml": thawCall + "[compare]\nmode = \"tokens\"\n"}, []string{"values are compared as values"}},
+		{"another order", map[string]string{"verdict.toml": thawCall + "[compare]\nany_order = \"lines\"\n"}, []string{"any_order"}},
+		{"orders of values without a function", map[string]string{"verdict.toml": "[compare]\nany_order = \"outer\"\n"}, []string{"any_order"}},
+		{"files beside it", map[string]string{"verdict.toml": thawCall + "[files]\ninput = \"a.in\"\n"}, []string{"a function neither talks nor reads files"}},
+		{"blocks of another kind", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n```input\n1\n```\n"}, []string{"cases.md:2: verdict.toml has [call], so a case has a block call"}},
+		{"no arguments", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n```returns\n1\n```\n"}, []string{`the case "x" has returns and no call`}},
+		{"an argument of another type", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n\n```call\nlimit = 1\ntemps = [1,\n  2.5]\n```\n"}, []string{"cases.md:6: temps[1]: expected an int, found the real 2.5"}},
+		{"an argument past its type", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n```call\nlimit = 1\ntemps = [2147483648]\n```\n"}, []string{"cases.md:4: temps[0]: 2147483648 is outside of what an int holds"}},
+		{"a missing argument", map[string]string{"verdict.toml": thawCall, "cases/1.in": "limit = 1\n"}, []string{"cases/1.in:2: the argument temps (int[]) is missing"}},
+		{"a result of another type", map[string]string{"verdict.toml": thawCall, "cases.md": strings.Replace(oneThaw, "\n1\n```", "\n[1]\n```", 1)}, []string{"cases.md:9: expected an int, found [1]"}},
+		{"a file of a result", map[string]string{"verdict.toml": thawCall, "cases/1.in": "limit = 1\ntemps = []\n", "cases/1.out": "x\n"}, []string{"cases/1.out:1: expected an int, found x"}},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			tt.files["a.py"] = ""
+			_, err := Load(folder(t, tt.files), words)
+			require.ErrorAs(t, err, &Mistakes{})
+			for _, says := range tt.says {
+				assert.ErrorContains(t, err, says)
+			}
+		})
+	}
+}
+
+func TestCasesOfAFunctionAreWrittenInItsWords(t *testing.T) {
+	p := load(t, map[string]string{"verdict.toml": thawCall, "a.py": ""})
+	_, _, err := p.Add(NewCase{Group: "Samples", Input: []byte("temps = [1]\n"), Output: []byte("1\n")})
+	assert.ErrorContains(t, err, "the arguments: the argument limit (long) is missing")
+	_, _, err = p.Add(NewCase{Group: "Samples", Input: []byte("temps = [1]\nlimit = 2\n"), Output: []byte("many\n")})
+	assert.ErrorContains(t, err, "the result: expected an int, found many")
+	assert.NoFileExists(t, filepath.Join(p.Dir, CasesFile))
+
+	name, _, err := p.Add(NewCase{Group: "Samples", Input: []byte("temps = [1]\nlimit = 2\n")})
+	require.NoError(t, err)
+	assert.Equal(t, "samples/1", name)
+	p, err = Load(p.Dir, words)
+	require.NoError(t, err)
+	_, err = p.Refuse(p.Cases[0], []byte("7\n"), TooHigh)
+	require.NoError(t, err)
+	p, err = Load(p.Dir, words)
+	require.NoError(t, err)
+	_, err = p.Keep(p.Cases[0], []byte("1\n"), "a.py", time.Now())
+	require.NoError(t, err)
+	text, err := os.ReadFile(filepath.Join(p.Dir, CasesFile))
+	require.NoError(t, err)
+	for _, block := range []string{"```call\ntemps = [1]\nlimit = 2\n```\n", "```returns refused too-high\n7\n```\n", "```returns kept\n1\n```\n"} {
+		assert.Contains(t, string(text), block)
+	}
+	cases, err := p.ReadNew([]byte("## new\n```call\ntemps = []\nlimit = 1\n```\n```returns\n0\n```\n"))
+	require.NoError(t, err)
+	assert.Equal(t, "0\n", string(cases[0].Output))
+	_, err = p.ReadNew(p.CaseTemplate(NewCase{Group: "Samples"}))
+	assert.ErrorContains(t, err, "the argument temps (int[]) is missing")
+}
+
+func TestANewFunctionProblemIsReadBack(t *testing.T) {
+	for _, text := range []string{"longest_thaw(temps: int[], limit: long) -> int", "thin(temps: int[]) -> argument 1", "f(a: text) -> (b: int, c: real[])"} {
+		c, err := ParseCall(text)
+		require.NoError(t, err)
+		dir := filepath.Join(t.TempDir(), "thaw")
+		_, _, err = Open(dir, Fresh{Title: "thaw", Call: c, Files: map[string][]byte{"a.py": nil}})
+		require.NoError(t, err)
+		p, err := Load(dir, words)
+		require.NoError(t, err)
+		assert.Equal(t, c, p.Call)
+		cases, err := os.ReadFile(filepath.Join(dir, CasesFile))
+		require.NoError(t, err)
+		assert.Contains(t, string(cases), "```call\n"+c.Takes[0].Name+" = …\n")
+	}
+}
