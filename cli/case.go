@@ -91,7 +91,7 @@ func (a *app) caseAdd(ctx context.Context, c *cli.Command, f addFlags) error {
 	case f.output != "":
 		return usageError("--output %s has no --input beside it", f.output)
 	default:
-		n.Input, n.Output, err = a.paste()
+		n.Input, n.Output, err = a.paste(p)
 	}
 	if err != nil {
 		return err
@@ -150,12 +150,16 @@ func (a *app) dataFile(option, name string) ([]byte, error) {
 
 // paste reads an input and an output, one after the other. An output without
 // a single character is not known.
-func (a *app) paste() (input, output []byte, err error) {
+func (a *app) paste(p *problem.Problem) (input, output []byte, err error) {
 	if file := a.terminal(); file != nil {
-		if input, err = a.readTyped(file, "paste the input"); err != nil {
+		first, second := "paste the input", "paste the expected output"
+		if p.Call != nil {
+			first, second = "paste the arguments, each as name = value on a line", "paste the expected result"
+		}
+		if input, err = a.readTyped(file, first); err != nil {
 			return nil, nil, err
 		}
-		output, err = a.readTyped(file, "paste the expected output (nothing if it is not known)")
+		output, err = a.readTyped(file, second+" (nothing if it is not known)")
 		return input, orUnknown(output), err
 	}
 	return splitPaste(a.input())

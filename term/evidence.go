@@ -388,13 +388,19 @@ func aboutSpacing(d *verdict.Difference) bool {
 // sideLines lays out one side: numbered lines, the one that differs marked,
 // and under it a pointer to the place. blanks makes those of that line visible.
 func sideLines(e verdict.Excerpt, width int, blanks bool) (lines []string) {
-	digits := len(strconv.Itoa(e.FirstLine + len(e.Lines)))
+	digits := 0
+	if e.FirstLine > 0 { // else it is a value, which has no lines
+		digits = len(strconv.Itoa(e.FirstLine + len(e.Lines)))
+	}
 	room := width - digits - 4
 	if !e.AtStart {
 		lines = append(lines, dim.Render("  …"))
 	}
 	for i, line := range e.Lines {
-		number := padLeft(strconv.Itoa(e.FirstLine+i), digits)
+		number := ""
+		if digits > 0 {
+			number = padLeft(strconv.Itoa(e.FirstLine+i), digits)
+		}
 		if i != e.Mark {
 			lines = append(lines, fmt.Sprintf("  %s  %s", dim.Render(number), cutLine(line, e.Starts[i], 0, room).text))
 			continue

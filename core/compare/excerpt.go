@@ -74,11 +74,12 @@ func (t *text) excerpt(at place) verdict.Excerpt {
 	return e
 }
 
-// OneLine is an excerpt of a text of one line, marked at an offset in bytes.
+// OneLine is an excerpt of a text that is not laid out in lines, marked at an
+// offset in bytes.
 func OneLine(text string, at int) verdict.Excerpt {
 	column := utf8.RuneCountInString(text[:at])
 	line, left := window(text, column)
-	return verdict.Excerpt{FirstLine: 1, Lines: []string{line}, Starts: []int{left}, Column: column + 1, AtStart: true, AtEnd: true}
+	return verdict.Excerpt{Lines: []string{line}, Starts: []int{left}, Column: column + 1, AtStart: true, AtEnd: true}
 }
 
 // window cuts a long line around a column, and returns how many characters

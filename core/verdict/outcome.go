@@ -131,7 +131,7 @@ type Answer struct {
 
 // An Excerpt is a few whole lines of a text around a difference.
 type Excerpt struct {
-	FirstLine int      // number of Lines[0], from 1
+	FirstLine int      // number of Lines[0], from 1; 0 if this is a value, which has no lines
 	Lines     []string // without line ends; a long line is cut around the difference
 	Starts    []int    // for each line, how many characters were cut off at its left
 	Mark      int      // index in Lines of the line that differs; len(Lines) at the end of the text
