@@ -53,7 +53,7 @@ func ReadCall(text string, takes []Field) ([]any, error) {
 			return nil, r.wrongAt(began, "the argument %s comes a second time", takes[i].Name)
 		}
 		seen[i] = true
-		r.path = append(r.path[:0], takes[i].Name)
+		r.path = append(r.path[:0], step{name: takes[i].Name})
 		if args[i], err = r.value(takes[i].Type); err != nil {
 			return nil, err
 		}
@@ -94,13 +94,29 @@ func ReadResults(text string, results []Field) (any, error) {
 type reader struct {
 	text string
 	at   int
-	path []any // names and indices of where it is
+	path []step // where it is in the value
+}
+
+// A step is a name, or an index where the name is empty.
+type step struct {
+	name  string
+	index int
+}
+
+func (r *reader) pathText() string {
+	path := make([]any, len(r.path))
+	for i, s := range r.path {
+		if path[i] = s.index; s.name != "" {
+			path[i] = s.name
+		}
+	}
+	return PathText(path)
 }
 
 func (r *reader) wrong(format string, args ...any) error { return r.wrongAt(r.at, format, args...) }
 
 func (r *reader) wrongAt(offset int, format string, args ...any) error {
-	return &Mistake{offset, PathText(r.path), fmt.Sprintf(format, args...)}
+	return &Mistake{offset, r.pathText(), fmt.Sprintf(format, args...)}
 }
 
 // PathText writes names and indices as "temps[3][0]".
@@ -236,24 +252,67 @@ func (r *reader) array(t Type) (any, error) {
 	if len(r.path) > 1000 {
 		return nil, r.wrong("nested too deeply")
 	}
-	list := []any{}
-	r.path = append(r.path, 0)
+	list := make([]any, 0, r.flatLength())
+	r.path = append(r.path, step{})
 	for r.blanks(); !r.word("]"); r.blanks() {
 		if len(list) > 0 && !r.word(",") {
 			r.path = r.path[:len(r.path)-1]
 			return nil, r.wrong("expected , or ], found %s", r.found())
 		}
 		if list = append(list, nil); len(list) > 1 {
-			r.path[len(r.path)-1] = len(list) - 1
+			r.path[len(r.path)-1].index = len(list) - 1
 		}
-		v, err := r.value(*t.Of)
-		if err != nil {
-			return nil, err
+		v, ok := r.short(*t.Of)
+		if !ok {
+			var err error
+			if v, err = r.value(*t.Of); err != nil {
+				return nil, err
+			}
 		}
 		list[len(list)-1] = v
 	}
 	r.path = r.path[:len(r.path)-1]
 	return list, nil
+}
+
+// flatLength is how many elements an array has at the most that holds no other and
+// no text; 0 for any other.
+func (r *reader) flatLength() int {
+	rest := r.text[r.at:]
+	end := strings.IndexByte(rest, ']')
+	if end <= 0 || strings.IndexByte(rest[:end], '[') >= 0 || strings.IndexByte(rest[:end], '"') >= 0 {
+		return 0
+	}
+	return strings.Count(rest[:end], ",") + 1
+}
+
+// short reads an integer of up to 18 digits in an array, as nearly all are, in a
+// hurry; false leaves everything to value.
+func (r *reader) short(t Type) (any, bool) {
+	if t.Kind > BigInt {
+		return nil, false
+	}
+	at := r.at
+	for at < len(r.text) && r.text[at] == ' ' {
+		at++
+	}
+	negative := at < len(r.text) && r.text[at] == '-'
+	if negative {
+		at++
+	}
+	from, n := at, int64(0)
+	for at < len(r.text) && r.text[at] >= '0' && r.text[at] <= '9' {
+		n = n*10 + int64(r.text[at]-'0')
+		at++
+	}
+	if negative {
+		n = -n
+	}
+	if digits := at - from; digits == 0 || digits > 18 || at == len(r.text) || r.text[at] != ',' && r.text[at] != ']' || !fits(n, t.Kind) {
+		return nil, false
+	}
+	r.at = at
+	return n, true
 }
 
 // several reads all results of a function that has several.
@@ -293,7 +352,7 @@ func (r *reader) several(results []Field) (any, error) {
 				return nil, r.wrong("expected : behind %q, found %s", name, r.found())
 			}
 		}
-		r.path = append(r.path, results[i].Name)
+		r.path = append(r.path, step{name: results[i].Name})
 		v, err := r.value(results[i].Type)
 		if err != nil {
 			return nil, err
