@@ -176,6 +176,29 @@ func TestCallsThatMisbehaveAreToldAsWhatTheyAreAndHarmNoOther(t *testing.T) {
 	}
 }
 
+func TestACallThatFailsIsToldWithThePersonsOwnLine(t *testing.T) {
+	files, err := filepath.Glob("testdata/calls-failing/*")
+	require.NoError(t, err)
+	require.Len(t, files, 9)
+	for _, file := range files {
+		t.Run(filepath.Base(file), func(t *testing.T) {
+			source, err := os.ReadFile(file)
+			require.NoError(t, err)
+			needLanguageOf(t, file)
+			p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 0 => 0", "k = 2 => 0", "k = 3 => 0", "k = 4 => 4")
+			outcomes, ended := calledAs(t, p, filepath.Base(file), string(source), Options{Limits: failureLimits.General})
+			require.Len(t, outcomes, 5, ended.Message)
+			assert.Equal(t, verdict.RuntimeError, outcomes[1].Verdict)
+			assert.Contains(t, outcomes[1].Message, fmt.Sprintf("line %d: ", lineOf(source, "fails here")))
+			assert.Contains(t, outcomes[2].Message, "ended the program (exit status 0) instead of returning")
+			assert.Contains(t, []verdict.Verdict{verdict.RuntimeError, verdict.MemoryLimit}, outcomes[3].Verdict, "a recursion without end")
+			for _, i := range []int{0, 4} {
+				assert.Equal(t, verdict.Accepted, outcomes[i].Verdict, outcomes[i].Message)
+			}
+		})
+	}
+}
+
 func TestWhatIsLeftBetweenCallsIsTold(t *testing.T) {
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2", "k = 3 => 4")
