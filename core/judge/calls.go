@@ -54,8 +54,17 @@ type callRunner struct {
 	plan     *Plan
 	queue    *inOrder
 	needs    *needs
-	refused  string // why there is nothing to call
-	loading  *verdict.Outcome
+
+	mu      sync.Mutex       // guards what follows
+	refused string           // why there is nothing to call
+	loading *verdict.Outcome // what came of loading the source, if that failed
+}
+
+// broken reports that no call can be made at all, and why.
+func (r *callRunner) broken() (refused string, loading *verdict.Outcome) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	return r.refused, r.loading
 }
 
 // runCalls makes the calls of a solution and tells them in order. refused says why
@@ -96,7 +105,8 @@ func (s *session) runCalls(ctx context.Context, index int, plan Plan) (results [
 	if failed == nil {
 		failed = ctx.Err()
 	}
-	return r.queue.results, r.refused, failed
+	refused, _ = r.broken()
+	return r.queue.results, refused, failed
 }
 
 // batches splits a solution's cases, as positions in its plan, into those that
@@ -164,7 +174,7 @@ func (r *callRunner) batch(ctx context.Context, w *worker, positions []int, crow
 	for _, i := range again {
 		first := outcomes[i]
 		var lone verdict.Outcome
-		_, err := r.process(ctx, w, []int{i}, func(_ int, m made) { lone = m.outcome })
+		_, _, err := r.process(ctx, w, []int{i}, func(_ int, m made) { lone = m.outcome })
 		if err != nil {
 			return err
 		}
@@ -223,16 +233,19 @@ func (r *callRunner) pass(ctx context.Context, w *worker, positions []int, crowd
 			return ctx.Err()
 		}
 		r.alone.RLock()
-		n, err := r.process(ctx, w, rest, tell)
+		done, suspects, err := r.process(ctx, w, rest, tell)
+		for i := 0; i < suspects && err == nil; i++ {
+			_, _, err = r.process(ctx, w, rest[done+i:done+i+1], tell)
+		}
 		r.alone.RUnlock()
 		if err != nil {
 			return err
 		}
-		rest = rest[n:]
-		if r.refused != "" || r.loading != nil {
+		rest = rest[done+suspects:]
+		if refused, loading := r.broken(); refused != "" || loading != nil {
 			for _, i := range rest {
-				if r.loading != nil {
-					settle(i, made{outcome: *r.loading})
+				if loading != nil {
+					settle(i, made{outcome: *loading})
 				}
 			}
 			return nil
@@ -241,7 +254,7 @@ func (r *callRunner) pass(ctx context.Context, w *worker, positions []int, crowd
 	for _, i := range near {
 		r.alone.Lock()
 		m := first[i]
-		_, err := r.process(ctx, w, []int{i}, func(_ int, lone made) { m.outcome = join(m.outcome, lone.outcome) })
+		_, _, err := r.process(ctx, w, []int{i}, func(_ int, lone made) { m.outcome = join(m.outcome, lone.outcome) })
 		r.alone.Unlock()
 		if err != nil {
 			return err
@@ -293,17 +306,22 @@ type process struct {
 	events    int // answers of all kinds
 	since     time.Time
 	arrived   []time.Duration // wall-clock time of each call
-	peak      int64
-	looked    time.Time
+	peak      int64           // of memory, as far as it was looked at
+	looked    time.Time       // when it was
+	over      bool            // it passed the limit
+	close     bool            // that it came close was told
+	stop      context.CancelFunc
 	ending    box.Ending // why the watch ended it
-	endingAt  int        // and at which event
+	endingAt  int        // and after how many answers
 	used      time.Duration
 	unserved  string
 }
 
 // process makes calls in one process, tells each, and returns how many of them are
-// done with. It ends early where one ends the process.
-func (r *callRunner) process(ctx context.Context, w *worker, positions []int, tell func(int, made)) (done int, err error) {
+// done with. It ends early where one ends the process. Suspects are calls behind
+// those of which one passed the limit of memory, and it is not known which: they
+// are to be made again, each in a process of its own.
+func (r *callRunner) process(ctx context.Context, w *worker, positions []int, tell func(int, made)) (done, suspects int, err error) {
 	p := &process{callRunner: r, worker: w, positions: positions, tell: tell, since: time.Now()}
 	p.limits = r.plan.LimitsOf(r.problem.Cases[r.plan.Cases[positions[0]]].Group)
 	var token [16]byte
@@ -313,13 +331,13 @@ func (r *callRunner) process(ctx context.Context, w *worker, positions []int, te
 	if broken != nil {
 		if n == 0 {
 			tell(positions[0], made{outcome: verdict.Outcome{Verdict: verdict.Fault, Message: broken.Error()}})
-			return 1, ctx.Err()
+			return 1, 0, ctx.Err()
 		}
 	}
 	p.positions = positions[:n]
 	file, err := box.Memory(input)
 	if err != nil {
-		return 0, err
+		return 0, 0, err
 	}
 	defer file.Close()
 	p.out = call.Splitter{Mark: call.Mark(name), Most: KeptText, Each: p.advance}
@@ -329,40 +347,47 @@ func (r *callRunner) process(ctx context.Context, w *worker, positions []int, te
 	held.Time, held.Wall = 0, 0 // of each call, by the watch
 	held.Output = 4*p.limits.Output + int64(n+1)*2*int64(len(p.out.Mark))
 	if err := w.open(); err != nil {
-		return 0, err
+		return 0, 0, err
 	}
 	p.judging = make(chan answered, n)
 	var judged sync.WaitGroup
 	judged.Go(p.judge)
-	stop, end := context.WithCancel(context.Background())
+	var stop context.Context
+	stop, p.stop = context.WithCancel(context.Background())
 	watching, watched := context.WithCancel(ctx)
 	var watch sync.WaitGroup
-	watch.Go(func() { p.watch(watching, end) })
+	watch.Go(func() { p.watch(watching) })
 	result, err := w.Run(ctx, box.Run{
 		Program: r.plan.Build.Program(p.limits, r.plan.Solution.Args), Limits: held, Input: file, Stop: stop,
 		Output: locked{&p.mu, &p.out}, Errors: locked{&p.mu, &p.errs}, Decision: locked{&p.mu, answers},
 	})
 	watched()
 	watch.Wait()
-	end()
-	p.peak = max(p.peak, result.Usage.Memory)
-	for p.given < len(p.answers) && p.given < n {
-		p.give()
+	p.stop()
+	p.seen(result.Usage)
+	if !p.over || n == 1 {
+		p.giveUpTo(min(n, len(p.answers)))
 	}
 	close(p.judging)
 	judged.Wait()
 	switch {
 	case ctx.Err() != nil:
-		return 0, ctx.Err()
+		return 0, 0, ctx.Err()
 	case err != nil:
 		if p.given < n {
 			tell(positions[p.given], made{outcome: verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}})
 			p.given++
 		}
-		return p.given, nil
+		return p.given, 0, nil
+	case p.over && p.given < len(p.answers) && p.given < n:
+		suspects = min(len(p.answers), n) - p.given
+		if result.Ending == box.PassedMemory && len(p.answers) < n {
+			suspects++
+		}
+		return p.given, suspects, nil
 	}
 	p.end(result, answers.Long)
-	return p.given, nil
+	return p.given, 0, nil
 }
 
 // An answered is a call that the driver has answered.
@@ -371,6 +396,7 @@ type answered struct {
 	answer    call.Answer
 	wall      time.Duration
 	memory    int64
+	close     bool // with it the process came close to its limit of memory
 	out, errs call.Part
 }
 
@@ -454,31 +480,57 @@ func (p *process) answer(a call.Answer) {
 	p.advance()
 }
 
-// advance tells the calls of which all is known. The lock is held.
+// advance looks at the memory, where that is due, so that calls can be told. The
+// lock is held.
 func (p *process) advance() {
-	for p.given < len(p.answers) && p.given < len(p.positions) && p.out.Count() > p.given+1 && p.errs.Count() > p.given+1 {
-		if now := time.Now(); now.Sub(p.looked) > lookMemory {
-			if usage, ok := p.worker.box.Now(); ok {
-				p.peak = max(p.peak, usage.Memory)
-			}
-			p.looked = now
+	if p.given < p.complete() && time.Since(p.looked) > lookMemory {
+		if usage, ok := p.worker.box.Now(); ok {
+			p.seen(usage)
 		}
-		if p.peak == 0 {
-			return // it has ended, and its end tells
-		}
-		p.give()
 	}
 }
 
-// lookMemory is how long a peak of memory that was read counts for the calls
-// that follow.
+// complete returns how many calls were answered and had all come that they
+// printed.
+func (p *process) complete() int {
+	return min(len(p.answers), len(p.positions), p.out.Count()-1, p.errs.Count()-1)
+}
+
+// lookMemory is how often the memory is looked at because of calls that were
+// answered. No call is told before it was seen that the peak, which the kernel
+// keeps, is within the limit.
 const lookMemory = 10 * time.Millisecond
+
+// seen takes a look at what the process uses, and hands all calls that had ended
+// before to be judged. The lock is held.
+func (p *process) seen(usage verdict.Usage) {
+	p.looked = time.Now()
+	p.peak = max(p.peak, usage.Memory)
+	if p.peak > p.limits.Memory {
+		if !p.over {
+			p.over, p.ending, p.endingAt, p.used = true, box.PassedMemory, len(p.answers), usage.CPU
+		}
+		p.stop()
+		return
+	}
+	if p.peak > 0 { // else it has ended, and its end tells
+		p.giveUpTo(p.complete())
+	}
+}
+
+func (p *process) giveUpTo(n int) {
+	for p.given < n {
+		p.give()
+	}
+}
 
 // give hands the next call, which has been answered, to be judged.
 func (p *process) give() {
 	n := p.given
 	p.given++
-	p.judging <- answered{n, p.answers[n], p.arrived[n], p.peak, p.out.Take(n + 1), p.errs.Take(n + 1)}
+	near := !p.close && share(p.peak, p.limits.Memory) > closeShare
+	p.close = p.close || near
+	p.judging <- answered{n, p.answers[n], p.arrived[n], p.peak, near, p.out.Take(n + 1), p.errs.Take(n + 1)}
 	p.answers[n].Text = ""
 }
 
@@ -505,7 +557,9 @@ func (p *process) callRun(i int) callRun {
 // by itself after the last.
 func (p *process) end(result box.Result, long bool) {
 	if p.unserved != "" {
+		p.callRunner.mu.Lock()
 		p.refused = p.unserved
+		p.callRunner.mu.Unlock()
 		p.given = len(p.positions)
 		return
 	}
@@ -513,7 +567,7 @@ func (p *process) end(result box.Result, long bool) {
 	if n == len(p.positions) {
 		return
 	}
-	if p.ending != "" && p.endingAt != p.events {
+	if p.ending != "" && p.endingAt != len(p.answers) {
 		return // it answered in the moment in which it was ended; the next call is not to blame
 	}
 	if result.Ending == box.EndedByRequest && p.ending != "" {
@@ -528,7 +582,9 @@ func (p *process) end(result box.Result, long bool) {
 	o := c.ofEnd(result, time.Since(p.since), p.peak, p.out.Take(part), p.errs.Take(part), p.ready, long)
 	p.given++
 	if !p.ready {
+		p.callRunner.mu.Lock()
 		p.loading = &o
+		p.callRunner.mu.Unlock()
 	}
 	p.tell(p.positions[n], made{o, p.before(n)})
 }
@@ -540,7 +596,7 @@ const (
 )
 
 // watch ends the process when a call has passed a limit of time.
-func (p *process) watch(ctx context.Context, end context.CancelFunc) {
+func (p *process) watch(ctx context.Context) {
 	limits := p.limits
 	seen, base := -1, time.Duration(0)
 	timer := time.NewTimer(soonestWatch)
@@ -553,6 +609,9 @@ func (p *process) watch(ctx context.Context, end context.CancelFunc) {
 		}
 		usage, known := p.worker.box.Now()
 		p.mu.Lock()
+		if known {
+			p.seen(usage)
+		}
 		most, wall := limits.Time, limits.Wall
 		if !p.ready {
 			most, wall = max(most, loadTime), max(wall, loadWall)
@@ -570,12 +629,13 @@ func (p *process) watch(ctx context.Context, end context.CancelFunc) {
 		case p.out.Size() > limits.Output || p.errs.Size() > limits.Output:
 			why = box.PassedOutput
 		}
-		if why != box.Exited {
-			p.ending, p.endingAt, p.used = why, p.events, used
+		over := p.over || why != box.Exited
+		if why != box.Exited && !p.over {
+			p.ending, p.endingAt, p.used = why, len(p.answers), used
 		}
 		p.mu.Unlock()
-		if why != box.Exited {
-			end()
+		if over {
+			p.stop()
 			return
 		}
 		timer.Reset(min(max(soonestWatch, min(most-used, wall-waited)/2), latestWatch))
@@ -588,6 +648,8 @@ func (r callRun) ofAnswer(made answered) verdict.Outcome {
 	o := r.outcome(verdict.Usage{CPU: a.Spent, Wall: max(made.wall, a.Spent), Memory: made.memory}, out, errs)
 	var said toolchain.Reading
 	switch {
+	case made.memory > r.limits.Memory:
+		o.Verdict = verdict.MemoryLimit
 	case a.Spent > r.limits.Time:
 		o.Verdict = verdict.TimeLimit
 	case out.Size > r.limits.Output || errs.Size > r.limits.Output:
@@ -610,6 +672,9 @@ func (r callRun) ofAnswer(made answered) verdict.Outcome {
 		}
 	}
 	r.finish(&o, box.Result{}, said)
+	if made.close && o.Verdict.Passing() && !o.Close {
+		o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the memory limit", 100*share(made.memory, r.limits.Memory))
+	}
 	return r.kept(o)
 }
 
@@ -836,8 +901,6 @@ func (r callRun) finish(o *verdict.Outcome, result box.Result, said toolchain.Re
 	case verdict.Accepted, verdict.Unjudged:
 		if time := share(o.Usage.CPU, r.limits.Time); time > closeShare {
 			o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the time limit", 100*time)
-		} else if memory := share(o.Usage.Memory, r.limits.Memory); memory > closeShare {
-			o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the memory limit", 100*memory)
 		}
 	}
 }

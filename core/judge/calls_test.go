@@ -214,6 +214,32 @@ func TestWhatIsLeftBetweenCallsIsTold(t *testing.T) {
 	assert.Equal(t, verdict.WrongAnswer, outcomes[2].Verdict)
 }
 
+func TestACallThatPassesTheMemoryLimitIsNeverAcceptedHoweverShortItIs(t *testing.T) {
+	needLanguageOf(t, "a.cpp")
+	var cases []string
+	for i := range 60 {
+		mib := 1
+		if i == 7 || i == 40 {
+			mib = 80
+		}
+		cases = append(cases, fmt.Sprintf("mib = %d => 1", mib))
+	}
+	p := function(t, "touch(mib: int) -> int", cases...)
+	source := "#include <cstdlib>\n#include <cstring>\nint touch(int mib) { char *p = (char *)malloc((size_t)mib << 20); memset(p, 1, (size_t)mib << 20); int one = p[mib]; free(p); return one; }\n"
+	outcomes, _ := calledAs(t, p, "a.cpp", source, Options{Limits: verdict.Limits{Memory: 64 << 20}})
+	require.Len(t, outcomes, 60)
+	for i, o := range outcomes {
+		want := verdict.Accepted
+		if i == 7 || i == 40 {
+			want = verdict.MemoryLimit
+		}
+		assert.Equal(t, want, o.Verdict, "%d: %s", i, o.Message)
+	}
+	outcomes, _ = calledAs(t, p, "a.cpp", source, Options{Limits: verdict.Limits{Memory: 64 << 20}, Alone: true, Jobs: 2})
+	assert.Equal(t, verdict.MemoryLimit, outcomes[40].Verdict)
+	assert.Equal(t, verdict.Accepted, outcomes[41].Verdict)
+}
+
 func TestASourceThatCannotBeCalledSaysWhy(t *testing.T) {
 	for _, tt := range []struct {
 		name, source, words string
@@ -268,7 +294,7 @@ func TestTheTimeOfACallIsTheFunctionsOwn(t *testing.T) {
 	for name, source := range map[string]string{
 		"a.py":   "import time\ndef burn(ms, padding):\n    began = time.process_time()\n    while time.process_time() - began < ms / 1000: pass\n    return int((time.process_time() - began) * 1e6)\n",
 		"a.cpp":  "#include <ctime>\n#include <vector>\nlong long now() { timespec t; clock_gettime(CLOCK_PROCESS_CPUTIME_ID, &t); return t.tv_sec * 1000000LL + t.tv_nsec / 1000; }\nlong long burn(int ms, std::vector<int>) { long long b = now(); while (now() - b < ms * 1000) ; return now() - b; }\n",
-		"A.java": "class A { static long burn(int ms, int[] padding) { var m = java.lang.management.ManagementFactory.getThreadMXBean(); long b = m.getCurrentThreadCpuTime(); while (m.getCurrentThreadCpuTime() - b < ms * 1000000L) ; return (m.getCurrentThreadCpuTime() - b) / 1000; } }",
+		"A.java": "class A { static final java.lang.management.ThreadMXBean m = java.lang.management.ManagementFactory.getThreadMXBean(); static long burn(int ms, int[] padding) { long b = m.getCurrentThreadCpuTime(); while (m.getCurrentThreadCpuTime() - b < ms * 1000000L) ; return (m.getCurrentThreadCpuTime() - b) / 1000; } }",
 	} {
 		t.Run(name, func(t *testing.T) {
 			needLanguageOf(t, name)

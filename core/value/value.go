@@ -161,22 +161,3 @@ func integer(n *big.Int) any {
 	}
 	return n
 }
-
-// describe says what a value is, in a message.
-func describe(v any) string {
-	switch v := v.(type) {
-	case nil:
-		return "nothing (null)"
-	case bool:
-		return "a bool"
-	case string:
-		return "a text"
-	case []any:
-		return "an array"
-	case float64:
-		return "a real"
-	case int64, *big.Int:
-		return fmt.Sprintf("the integer %v", v)
-	}
-	return fmt.Sprintf("%T", v)
-}
