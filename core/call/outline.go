@@ -183,8 +183,8 @@ func mask(text string) string {
 		return len(text)
 	}
 	for i := 0; i < len(text); {
-		rest, to := text[i:], i+1
-		switch {
+		var to int
+		switch rest := text[i:]; {
 		case strings.HasPrefix(rest, "//"), rest[0] == '#' && startsLine(text, i) && !strings.HasPrefix(rest, "#["):
 			to = skipTo(i, "\n")
 		case strings.HasPrefix(rest, "/*"):
