@@ -229,7 +229,8 @@ func buildWords(b *toolchain.Build) string {
 	if title := b.Title(); !strings.HasPrefix(tool, title) {
 		tool = title + ", " + tool
 	}
-	return Visible(fmt.Sprintf("%s, %s, %s", tool, b.Command, how))
+	parts := slices.DeleteFunc([]string{tool, b.Command, how}, func(part string) bool { return part == "" })
+	return Visible(strings.Join(parts, ", "))
 }
 
 // oneCase shows the line of a case: verdict, time, memory, name, remark.

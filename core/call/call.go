@@ -19,6 +19,7 @@ import (
 	"fmt"
 	"maps"
 	"path/filepath"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -90,6 +91,18 @@ func Serves(l *toolchain.Language) bool {
 func WideAsText(l *toolchain.Language) bool {
 	d, _ := of(l)
 	return d.wide
+}
+
+var cppUnserved = regexp.MustCompile(`cold_driver::Json<(.+?) ?>['’]`)
+
+// Declared says what a compiler's words mean where a declaration cannot be served;
+// "" where they are not about that.
+func Declared(log string) string {
+	m := cppUnserved.FindStringSubmatch(log)
+	if m == nil || !strings.Contains(log, "arguments and results of this problem cannot be") {
+		return ""
+	}
+	return fmt.Sprintf("a parameter or the result is declared as %s, which arguments and results of this problem cannot be", m[1])
 }
 
 // A fitting is a driver on its way to a source.

@@ -17,6 +17,9 @@ import (
 
 func fitCpp(f *fitting) error {
 	s, err := f.declared()
+	if err == nil && (strings.Contains(s.before, "template") || strings.Contains(s.params, "auto ")) {
+		return refuse("%s is a template; write it for the types of the problem: %s", s.name, f.function)
+	}
 	f.words["FUNCTION"] = s.path("::")
 	return err
 }

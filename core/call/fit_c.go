@@ -85,7 +85,7 @@ func cWanted(f *problem.Call, returned string) (words []string) {
 	for _, field := range f.Takes {
 		element, depth := field.Type.Element()
 		stars := depth
-		if depth == 0 && field.Type.Kind == value.Optional {
+		if depth == 0 && field.Type.Kind == value.Optional && !isPointer(element) {
 			stars = 1
 		}
 		words = append(words, usual[element.Kind]+" "+strings.Repeat("*", stars)+field.Name)
@@ -202,13 +202,19 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 	if hasOptional(field.Type) && (depth > 0 || field.Type.Kind != value.Optional) || depth > 2 {
 		return refuse("an argument of type %s cannot be passed to C", field.Type)
 	}
-	base := strings.TrimSuffix(declared, strings.Repeat("*", depth+b2i(hasOptional(field.Type))))
+	stars := depth
+	if hasOptional(field.Type) && !isPointer(element) {
+		stars++
+	}
+	base := strings.TrimSuffix(declared, strings.Repeat("*", stars))
 	read, err := w.read(element, base)
 	if err != nil {
 		return err
 	}
 	w.args = append(w.args, name)
 	switch {
+	case depth == 0 && field.Type.Kind == value.Optional && isPointer(element):
+		fmt.Fprintf(&w.take, "        %s %s = NULL;\n        if (cold_peek() == 'n') cold_skip();\n        else %s = %s;\n", base, name, name, read)
 	case depth == 0 && field.Type.Kind == value.Optional:
 		if declared != base+"*" {
 			return refuse("%s declares %s for %s, which may be absent: it is passed as a pointer", w.function, declared, field.Name)
@@ -254,6 +260,9 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 	}
 	return nil
 }
+
+// isPointer reports that a type is passed as a pointer anyway, which can be NULL.
+func isPointer(t value.Type) bool { return t.Kind == value.Text || t.Kind == value.BigInt }
 
 func hasOptional(t value.Type) bool {
 	for ; t.Of != nil; t = *t.Of {
@@ -345,6 +354,9 @@ func (w *cWriter) result(t value.Type, returned string) (string, error) {
 			return put(value.Type{Kind: value.Long}, "cold_result"), nil
 		}
 		return put(t, "cold_result"), nil
+	}
+	if depth == 0 && isPointer(element) {
+		return put(element, "cold_result"), nil
 	}
 	if depth == 0 {
 		return fmt.Sprintf("if (cold_result) %s else cold_say(\"null\")", put(element, "*cold_result")), nil

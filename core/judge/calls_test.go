@@ -250,6 +250,8 @@ func TestASourceThatCannotBeCalledSaysWhy(t *testing.T) {
 		{"a.c", "int longest_thaw(int *temps, long long limit) { return 0; }", "int temps_length", verdict.CompileError},
 		{"b.c", "int longest_thaw(double *temps, int n, long long limit) { return 0; }", "declares double where the problem has int", verdict.CompileError},
 		{"a.cpp", "int shortest() { return 0; }", "there is no function longest_thaw or longestThaw or LongestThaw in a.cpp", verdict.CompileError},
+		{"d.cpp", "#include <map>\nint longestThaw(std::map<int, int> temps, long limit) { return 0; }", "declared as std::map<int, int>, which arguments", verdict.CompileError},
+		{"e.cpp", "template <class T> int longestThaw(T temps, long limit) { return 0; }", "longestThaw is a template", verdict.CompileError},
 		{"b.cpp", "int longestThaw(int temps, long limit) { return 0; }", "parameter 1 is declared as int", verdict.RuntimeError},
 		{"c.cpp", "#include <vector>\nint longestThaw(std::vector<int> temps, int limit) { return 0; }", "parameter 2 is declared as int, which does not hold", verdict.RuntimeError},
 	} {

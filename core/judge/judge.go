@@ -459,7 +459,7 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 		return end(verdict.Fault, fault.Error())
 	case plan.Build.Failed:
 		said := plan.Build.Read(plan.Build.Log, true)
-		words := cmp.Or(said.String(), lastLine(plan.Build.Log))
+		words := cmp.Or(call.Declared(plan.Build.Log), said.String(), lastLine(plan.Build.Log))
 		s.tell(Ended{Solution: index, Verdict: verdict.CompileError, Message: words, Hints: plan.Build.Explain(said)})
 		return nil
 	case len(plan.Cases) == 0:

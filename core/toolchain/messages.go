@@ -126,7 +126,12 @@ func (b Build) readOne(pattern *regexp.Regexp, text string, r *Reading) {
 	for _, m := range all {
 		name, words := group(m, file), oneLine(group(m, message))
 		if name != "" && !b.own(name) {
-			if elsewhere == "" && words != "" {
+			_, around := b.wrapping.Files[path.Base(name)]
+			switch {
+			case elsewhere != "" || words == "":
+			case around: // the person knows neither the file nor its lines
+				elsewhere = strings.TrimPrefix(words, "static assertion failed: ")
+			default:
 				elsewhere = fmt.Sprintf("%s:%s: %s", path.Base(name), group(m, line), words)
 			}
 			continue

@@ -91,7 +91,14 @@ void word(const char *rest) {
     for (; *rest; rest++) next();
 }
 
-template <class T> struct Json; // reads and writes one type
+template <class T> struct never : std::false_type {};
+
+// A Json reads and writes one type.
+template <class T> struct Json {
+    static_assert(never<T>::value, "a parameter or the result is declared as a type that arguments and results of this problem cannot be");
+    static void take(T &) {}
+    static void give(std::string &, const T &) {}
+};
 
 template <class T> void take(T &into) { Json<T>::take(into); }
 template <class T> void give(std::string &text, const T &value) { Json<T>::give(text, value); }
@@ -430,7 +437,7 @@ template <class P> struct Held<P, std::string_view> {
 };
 #endif
 template <class P, class V> struct Held<P, V *> {
-    V value{};
+    typename std::remove_const<V>::type value{};
     bool there = false;
     void take() {
         there = peek() != 'n';
