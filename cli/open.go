@@ -30,7 +30,7 @@ func (a *app) openCommand() *cli.Command {
 			"   cold open thaw --lang java --call 'longest_thaw(temps: int[], limit: long) -> int'",
 		Flags: []cli.Flag{
 			&cli.StringSliceFlag{Name: "lang", Usage: "write a source in the language `NAME`, such as cpp, python or java", Destination: &languages},
-			&cli.StringFlag{Name: "call", Usage: "the problem is one of a function: `SIGNATURE`, such as 'longest_thaw(temps: int[], limit: long) -> int'", Destination: &function},
+			&cli.StringFlag{Name: "call", Usage: "the solution is a function: `SIGNATURE`, as in the last line above", Destination: &function},
 			&cli.StringFlag{Name: "from", Usage: "take samples and limits from the saved statement `PAGE`", Destination: &page, TakesFile: true},
 			&cli.StringFlag{Name: "time", Usage: "set the time limit to `D`, such as 1s", Destination: &fresh.Time},
 			&cli.StringFlag{Name: "memory", Usage: "set the memory limit to `S`, such as 256MiB", Destination: &fresh.Memory},

@@ -1,4 +1,4 @@
-// Looks at a thaw only when a cold day ends it, so the last one is lost.
+// Wrong: looks at a thaw only when a cold day ends it, so the last one is lost.
 class Ends {
     static int longestThaw(int[] temps, long limit) {
         int best = 0, first = 0;

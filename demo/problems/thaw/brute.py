@@ -1,4 +1,4 @@
-# Tries every first day, which is right, and too slow for a long spring.
+# Too slow: tries every first day, which takes quadratic time in a long spring.
 def longest_thaw(temps, limit):
     best = 0
     for first in range(len(temps)):

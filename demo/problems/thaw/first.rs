@@ -1,4 +1,4 @@
-// Takes it for granted that there is a first day.
+// Crashes: takes it for granted that there is a first day.
 pub fn longest_thaw(temps: Vec<i32>, limit: i64) -> i32 {
     let (mut best, mut run, mut total) = (0, 0, 0i64);
     let mut first = 0;

@@ -1,4 +1,4 @@
-# Finds the answer, and forgets to return it where it never thaws.
+# Wrong: finds the answer, and forgets to return it where it never thaws.
 def longest_thaw(temps, limit):
     best = first = total = 0
     for day, t in enumerate(temps):

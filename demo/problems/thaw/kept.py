@@ -1,4 +1,4 @@
-# Keeps the best in a global that no call sets anew.
+# Wrong: keeps the best in a global that no call sets anew.
 best = 0
 
 

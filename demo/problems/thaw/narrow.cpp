@@ -1,4 +1,4 @@
-// Adds temperatures up in 32 bits.
+// Wrong: adds temperatures up in 32 bits.
 #include <algorithm>
 #include <vector>
 

@@ -1,4 +1,4 @@
-// Sorts the days first, which changes its argument and the question.
+// Wrong: sorts the days first, which changes its argument and the question.
 function longestThaw(temps, limit) {
   temps.sort((a, b) => a - b);
   let days = 0;

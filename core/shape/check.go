@@ -1,0 +1,764 @@
+package shape
+
+import (
+	"bytes"
+	"fmt"
+	"io"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+)
+
+// A frame holds the values of the names of one block.
+type frame struct {
+	data  []datum
+	above *frame
+}
+
+// A datum is the value of one field.
+type datum struct {
+	ints   []int64  // integers; of edges both ends of one after the other
+	texts  []string // words, tokens, lines; decimals as they are written
+	count  int64    // elements, or characters of a single word
+	bodies []*frame // of a count of cases, if they are kept
+}
+
+func (d *datum) length() int64 { return d.count }
+
+// Options say how an input is read.
+type Options struct {
+	// Loose takes an input as people paste it: any blanks, Windows line ends, empty
+	// lines, no line end at the end.
+	Loose bool
+}
+
+// Check reads an input and returns the first fault; nil if it is valid. It reads in
+// one pass, in time that grows with the size of the input; the properties of graphs
+// take n log n. The error is that of reading.
+func (s *Shape) Check(in io.Reader, o Options) (*Fault, error) {
+	_, fault, err := s.read(in, o, false)
+	return fault, err
+}
+
+// read reads an input; keep keeps the bodies of cases.
+func (s *Shape) read(in io.Reader, o Options, keep bool) (top *frame, fault *Fault, err error) {
+	c := &checker{scanner: newScanner(in, o.Loose), keep: keep}
+	defer func() {
+		if r := recover(); r != nil {
+			switch wrong := r.(type) {
+			case *Fault:
+				fault = wrong
+			case trouble:
+				fault = &Fault{Line: c.line + 1, Nth: c.nth, Text: fmt.Sprintf("%s (at %s of the shape)", wrong.text, wrong.pos)}
+			default:
+				panic(r)
+			}
+		}
+		if err = c.err; err != nil {
+			fault = nil
+		}
+	}()
+	top = c.frame(s.top, nil)
+	c.items(s.Items, top)
+	c.theEnd()
+	return top, nil, c.err
+}
+
+// A checker holds an input against a shape.
+type checker struct {
+	*scanner
+	keep  bool
+	spare map[*block][]*frame // frames that may be used again
+}
+
+func (c *checker) frame(b *block, above *frame) *frame {
+	if list := c.spare[b]; len(list) > 0 && !c.keep {
+		f := list[len(list)-1]
+		c.spare[b] = list[:len(list)-1]
+		for i := range f.data {
+			d := &f.data[i]
+			d.ints, d.texts, d.count = d.ints[:0], d.texts[:0], 0
+		}
+		f.above = above
+		return f
+	}
+	return &frame{make([]datum, len(b.fields)), above}
+}
+
+func (c *checker) free(b *block, f *frame) {
+	if c.spare == nil {
+		c.spare = map[*block][]*frame{}
+	}
+	c.spare[b] = append(c.spare[b], f)
+}
+
+func (c *checker) items(list []Item, f *frame) {
+	for _, item := range list {
+		switch item := item.(type) {
+		case *Line:
+			c.lineOf(item, f)
+		case *Cases:
+			c.cases(item, f)
+		case *Repeat:
+			c.repeat(item, f)
+		case *Either:
+			c.either(item, f)
+		case *Blank:
+			c.nth = 0
+			if c.loose {
+				continue // they mean nothing there
+			}
+			if c.peek() != '\n' {
+				c.fault("", "expected an empty line, found %s", c.found())
+			}
+			c.newLine()
+		case *Require:
+			if item.Cond.eval(f) == 0 {
+				c.nth = 0
+				c.line-- // it is about what was read
+				c.fault("", "it is required that %s, and that does not hold%s", item.text, values(item.Cond, f))
+			}
+		}
+	}
+}
+
+// values shows what the names in a condition stand for.
+func values(e Expr, f *frame) string {
+	var parts []string
+	var walk func(Expr)
+	walk = func(e Expr) {
+		switch e := e.(type) {
+		case *reference:
+			if n, wrong := evaluated(e, f); wrong == nil {
+				text := fmt.Sprintf("%s = %d", e, n)
+				if !slices.Contains(parts, text) && len(parts) < 6 {
+					parts = append(parts, text)
+				}
+			}
+		case *unary:
+			walk(e.x)
+		case *binary:
+			walk(e.x)
+			walk(e.y)
+		case *call:
+			if n, wrong := evaluated(e, f); wrong == nil && len(parts) < 6 {
+				parts = append(parts, fmt.Sprintf("%s = %d", e, n))
+			}
+		}
+	}
+	walk(e)
+	if len(parts) == 0 {
+		return ""
+	}
+	return ": " + strings.Join(parts, ", ")
+}
+
+func (c *checker) lineOf(l *Line, f *frame) {
+	c.beginLine()
+	first := true
+	for _, field := range l.Fields {
+		var d *datum
+		if field.Name != "" {
+			d = &f.data[field.slot]
+		} else {
+			d = &datum{}
+		}
+		if field.Value != nil && c.several(field, d, f) {
+			return
+		}
+		first = c.field(field, d, f, first)
+	}
+	c.endLine()
+}
+
+// several reads a value that takes lines of its own, and reports that it was one.
+func (c *checker) several(field *Field, d *datum, f *frame) bool {
+	v := field.Value
+	switch {
+	case v.Base == Grid:
+		c.grid(field, d, f)
+	case v.Base == Tree, v.Base == Graph:
+		c.edges(field, d, f)
+	case v.Down:
+		from, n := c.line, c.lengthOf(v.Dims[0], f)
+		r := c.reader(field, f)
+		for i := range n {
+			if i > 0 {
+				c.beginLine()
+			}
+			c.begin(true)
+			r.one(d, i)
+			c.endLine()
+		}
+		d.count = n
+		c.ordered(field, d, func(i int) { c.line, c.nth = from+i, 0 })
+	case len(v.Dims) == 2:
+		from := c.line
+		rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
+		r := c.reader(field, f)
+		r.columns = columns
+		for i := range rows {
+			if i > 0 {
+				c.beginLine()
+			}
+			for j := range columns {
+				c.begin(j == 0)
+				r.one(d, i*columns+j)
+			}
+			c.endLine()
+		}
+		d.count = rows
+		c.ordered(field, d, func(i int) { c.line, c.nth = from+i/int(columns), i%int(columns)+1 })
+	default:
+		return false
+	}
+	return true
+}
+
+// field reads the values of one field on a line.
+func (c *checker) field(field *Field, d *datum, f *frame, first bool) bool {
+	v := field.Value
+	if v == nil {
+		c.literal(field.Literal, first)
+		return false
+	}
+	switch {
+	case v.Base == Perm:
+		return c.perm(field, d, f, first)
+	case v.Base == Parents:
+		return c.parents(field, d, f, first)
+	case len(v.Dims) == 0:
+		c.begin(first)
+		c.reader(field, f).one(d, -1)
+		return false
+	}
+	var n int64
+	before := c.nth
+	r := c.reader(field, f)
+	if l := v.Dims[0]; l.Exact != nil {
+		n = c.lengthOf(l, f)
+		for i := range n {
+			c.begin(first)
+			r.one(d, i)
+			first = false
+		}
+	} else { // to the end of the line
+		low, high := l.Range.Low.eval(f), l.Range.High.eval(f)
+		for ; ; n++ {
+			if c.loose {
+				c.blanks()
+			}
+			if next := c.peek(); next == '\n' || next == -1 || n == high {
+				break
+			}
+			c.begin(first)
+			r.one(d, n)
+			first = false
+		}
+		if n < low {
+			c.fault(field.Name, "%s has %d elements, and has %s", orThis(field.Name), n, l.Range.text)
+		}
+	}
+	d.count = n
+	c.ordered(field, d, func(i int) { c.nth = before + i + 1 })
+	return first
+}
+
+// literal reads a token that stands there as it is.
+func (c *checker) literal(text string, first bool) {
+	c.begin(first)
+	for i, word := range strings.Fields(text) {
+		if i > 0 {
+			c.begin(false)
+		}
+		if got := c.token(); string(got) != word {
+			shown := strings.ToValidUTF8(string(got), "�")
+			if shown == "" {
+				shown = c.found()
+			}
+			c.fault("", "expected %s, found %s", text, shown)
+		}
+	}
+}
+
+// lengthOf evaluates a length that is one number.
+func (c *checker) lengthOf(l *Length, f *frame) int64 {
+	n := l.Exact.eval(f)
+	if n < 0 {
+		c.fault("", "a length is %s = %d", l.Exact, n)
+	}
+	return n
+}
+
+// A valueReader reads the single values of one field, whose bounds are the same
+// for all of them.
+type valueReader struct {
+	*checker
+	field     *Field
+	low, high int64
+	real      [2]float64
+	length    [2]int64
+	columns   int64 // of an array of two dimensions
+	index     int64 // of the value that is read; -1: it is the only one
+}
+
+func (c *checker) reader(field *Field, f *frame) *valueReader {
+	v := field.Value
+	r := &valueReader{checker: c, field: field, low: math.MinInt64, high: math.MaxInt64}
+	switch {
+	case v.Range != nil && v.Base == Int:
+		r.low, r.high = v.Range.Low.eval(f), v.Range.High.eval(f)
+		if r.low > r.high {
+			c.nth++
+			c.fault(field.Name, "no integer lies in %d..%d (%s)", r.low, r.high, v.Range.text)
+		}
+	case v.Base == Real:
+		r.real = [2]float64{math.Inf(-1), math.Inf(1)}
+		if v.Range != nil {
+			r.real[0], _ = decimalOf(v.Range.Low, f)
+			r.real[1], _ = decimalOf(v.Range.High, f)
+		}
+	case v.Length != nil:
+		r.length = c.bounds(v.Length, f)
+	}
+	return r
+}
+
+func (c *checker) bounds(l *Length, f *frame) [2]int64 {
+	if l.Exact != nil {
+		n := c.lengthOf(l, f)
+		return [2]int64{n, n}
+	}
+	return [2]int64{l.Range.Low.eval(f), l.Range.High.eval(f)}
+}
+
+// name is the value that is read, with its index.
+func (r *valueReader) name() string {
+	name := r.field.Name
+	switch {
+	case name == "" || r.index < 0:
+		return name
+	case r.columns > 0:
+		return fmt.Sprintf("%s[%d][%d]", name, r.index/r.columns, r.index%r.columns)
+	}
+	return fmt.Sprintf("%s[%d]", name, r.index)
+}
+
+func (r *valueReader) one(d *datum, index int64) {
+	r.index = index
+	switch r.field.Value.Base {
+	case Int:
+		n := r.integer(r.name)
+		if n < r.low || n > r.high {
+			r.fault(r.name(), "%s is %d, outside %s", orThis(r.name()), n, r.field.Value.Range.shown(r.low, r.high))
+		}
+		d.ints = append(d.ints, n)
+		if index < 0 {
+			d.count = 1
+		}
+	case Real:
+		d.texts = append(d.texts, r.decimal())
+	case Pick:
+		word := string(r.token())
+		if !slices.Contains(r.field.Value.Picks, word) {
+			r.fault(r.name(), "%s is %s, and none of %s", orThis(r.name()), shown(word, r.scanner), strings.Join(r.field.Value.Picks, ", "))
+		}
+		d.texts = append(d.texts, word)
+	case Word:
+		r.characters(d, r.token())
+	case Text:
+		r.characters(d, r.rest())
+	}
+}
+
+func shown(word string, s *scanner) string {
+	if word == "" {
+		return s.found()
+	}
+	if len(word) > 24 {
+		word = word[:24] + "…"
+	}
+	return strings.ToValidUTF8(word, "�")
+}
+
+// shown is a range with its values, and those of its ends that are no numbers as
+// they are written.
+func (g *Range) shown(low, high int64) string {
+	text := fmt.Sprintf("%d..%d", low, high)
+	var parts []string
+	for _, e := range []Expr{g.Low, g.High} {
+		if !isConstant(e) {
+			parts = append(parts, e.String())
+		}
+	}
+	if len(parts) > 0 {
+		text += " (" + strings.Join(parts, ", ") + ")"
+	}
+	return text
+}
+
+func (r *valueReader) characters(d *datum, word []byte) {
+	set := r.field.Value.Set
+	if set.only {
+		for _, b := range word {
+			if b >= 128 || !set.ascii[b] {
+				r.notIn(word)
+			}
+		}
+	} else {
+		for i := 0; i < len(word); {
+			c, size := utf8.DecodeRune(word[i:])
+			if c == utf8.RuneError && size < 2 || !set.Has(c) {
+				r.notIn(word)
+			}
+			i += size
+		}
+	}
+	n := int64(len(word))
+	if !set.only {
+		n = runes(word)
+	}
+	if n < r.length[0] || n > r.length[1] {
+		want := strconv.FormatInt(r.length[0], 10)
+		if r.length[0] != r.length[1] {
+			want = fmt.Sprintf("%d to %d", r.length[0], r.length[1])
+		}
+		r.fault(r.name(), "%s has %d characters, and has %s", orThis(r.name()), n, want)
+	}
+	d.texts = append(d.texts, string(word))
+	if r.index < 0 {
+		d.count = n
+	}
+}
+
+func (r *valueReader) notIn(word []byte) {
+	for _, c := range strings.ToValidUTF8(string(word), "�") {
+		if !r.field.Value.Set.Has(c) {
+			r.fault(r.name(), "%s holds %q, which is not in %q", orThis(r.name()), c, r.field.Value.Set.Text)
+		}
+	}
+}
+
+// decimal reads a decimal number, without an exponent.
+func (r *valueReader) decimal() string {
+	word := string(r.token())
+	v := r.field.Value
+	digits := strings.TrimPrefix(word, "-")
+	whole, fraction, point := strings.Cut(digits, ".")
+	isDigits := func(s string) bool { return s != "" && strings.Trim(s, "0123456789") == "" }
+	if !isDigits(whole) || point && !isDigits(fraction) {
+		r.fault(r.name(), "expected a decimal number%s, found %s", named(r.name()), shown(word, r.scanner))
+	}
+	switch {
+	case len(whole) > 1 && whole[0] == '0':
+		r.fault(r.name(), "%s has a leading zero", orThis(r.name()))
+	case v.Places >= 0 && len(fraction) != v.Places:
+		r.fault(r.name(), "%s is %s, with %d digits behind the point, and has %d", orThis(r.name()), word, len(fraction), v.Places)
+	}
+	x, err := strconv.ParseFloat(word, 64)
+	if err != nil || x < r.real[0] || x > r.real[1] {
+		r.fault(r.name(), "%s is %s, outside %s", orThis(r.name()), word, v.Range.text)
+	}
+	return word
+}
+
+// decimalOf evaluates a bound of a real.
+func decimalOf(e Expr, f *frame) (float64, bool) {
+	switch e := e.(type) {
+	case *number:
+		if e.decimal != "" {
+			x, err := strconv.ParseFloat(e.decimal, 64)
+			return x, err == nil
+		}
+		return float64(e.value), true
+	case *unary:
+		x, ok := decimalOf(e.x, f)
+		return -x, ok && e.op == "-"
+	case *binary:
+		x, ok := decimalOf(e.x, f)
+		y, ok2 := decimalOf(e.y, f)
+		if !ok || !ok2 {
+			return 0, false
+		}
+		switch e.op {
+		case "+":
+			return x + y, true
+		case "-":
+			return x - y, true
+		case "*":
+			return x * y, true
+		case "/":
+			return x / y, y != 0
+		case "^":
+			return math.Pow(x, y), true
+		}
+		return 0, false
+	}
+	if f == nil {
+		return 0, false
+	}
+	return float64(e.eval(f)), true
+}
+
+// ordered checks what is asked of the elements of an array together. back lets a
+// fault point to an element that was read before.
+func (c *checker) ordered(field *Field, d *datum, back func(index int)) {
+	v := field.Value
+	name := orThis(field.Name)
+	texts := v.Base != Int
+	n := len(d.ints)
+	if texts {
+		n = len(d.texts)
+	}
+	less := func(i, j int) int {
+		switch {
+		case v.Base == Int:
+			return cmpInt(d.ints[i], d.ints[j])
+		case v.Base == Real:
+			x, _ := strconv.ParseFloat(d.texts[i], 64)
+			y, _ := strconv.ParseFloat(d.texts[j], 64)
+			return cmpFloat(x, y)
+		}
+		return strings.Compare(d.texts[i], d.texts[j])
+	}
+	shown := func(i int) string {
+		if texts {
+			return d.texts[i]
+		}
+		return strconv.FormatInt(d.ints[i], 10)
+	}
+	for i := 1; i < n && (v.Sorted || v.Rising || v.Falling); i++ {
+		way := less(i-1, i)
+		switch {
+		case v.Sorted && way > 0, v.Rising && way >= 0, v.Falling && way <= 0:
+			order := map[bool]string{v.Sorted: "sorted", v.Rising: "rising", v.Falling: "falling"}[true]
+			back(i)
+			c.fault(fmt.Sprintf("%s[%d]", field.Name, i), "%s is not %s: %s comes behind %s", name, order, shown(i), shown(i-1))
+		}
+	}
+	if !v.Distinct || v.Rising || v.Falling {
+		return
+	}
+	if first, second := twice(n, less); second >= 0 {
+		back(second)
+		c.fault(fmt.Sprintf("%s[%d]", field.Name, second), "%s is not distinct: %s is at %d and at %d, counted from 0", name, shown(second), first, second)
+	}
+}
+
+// twice returns the first element that comes a second time, and where it came
+// first; -1 if there is none.
+func twice(n int, less func(i, j int) int) (first, second int) {
+	order := make([]int, n)
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, less)
+	second = -1
+	for i := 1; i < n; i++ {
+		if less(order[i-1], order[i]) == 0 && (second < 0 || order[i] < second) {
+			first, second = order[i-1], order[i]
+		}
+	}
+	return first, second
+}
+
+func cmpInt(a, b int64) int {
+	switch {
+	case a < b:
+		return -1
+	case a > b:
+		return 1
+	}
+	return 0
+}
+
+func cmpFloat(a, b float64) int {
+	switch {
+	case a < b:
+		return -1
+	case a > b:
+		return 1
+	}
+	return 0
+}
+
+func (c *checker) grid(field *Field, d *datum, f *frame) {
+	v := field.Value
+	rows, columns := c.size(v.Args[0], f), c.size(v.Args[1], f)
+	r := &valueReader{checker: c, field: field, length: [2]int64{columns, columns}}
+	for i := range rows {
+		if i > 0 {
+			c.beginLine()
+		}
+		c.nth = 1
+		r.index = i
+		r.characters(d, c.rest())
+		c.endLine()
+	}
+	d.count = rows
+}
+
+func (c *checker) size(e Expr, f *frame) int64 {
+	n := e.eval(f)
+	if n < 0 {
+		c.fault("", "%s is %d, and is the size of something", e, n)
+	}
+	return n
+}
+
+func (c *checker) perm(field *Field, d *datum, f *frame, first bool) bool {
+	v := field.Value
+	n := c.size(v.Args[0], f)
+	r := &valueReader{checker: c, field: field}
+	before := c.nth
+	for i := range n {
+		c.begin(first)
+		first = false
+		r.index = i
+		x := c.integer(r.name)
+		if x < v.From || x-v.From >= n {
+			c.fault(r.name(), "%s is %d, outside %d..%d", orThis(r.name()), x, v.From, v.From+n-1)
+		}
+		d.ints = append(d.ints, x)
+	}
+	d.count = n
+	if _, second := twice(int(n), func(i, j int) int { return cmpInt(d.ints[i], d.ints[j]) }); second >= 0 {
+		c.nth = before + second + 1
+		c.fault(fmt.Sprintf("%s[%d]", field.Name, second), "%s is no permutation: %d comes a second time", orThis(field.Name), d.ints[second])
+	}
+	return first
+}
+
+func (c *checker) parents(field *Field, d *datum, f *frame, first bool) bool {
+	v := field.Value
+	n := c.size(v.Args[0], f)
+	r := &valueReader{checker: c, field: field}
+	sets := newForest(n)
+	for i := range max(0, n-1) {
+		c.begin(first)
+		first = false
+		r.index = i
+		x := c.integer(r.name)
+		if x < v.From || x-v.From >= n {
+			c.fault(r.name(), "%s is %d, outside %d..%d", orThis(r.name()), x, v.From, v.From+n-1)
+		}
+		if !sets.join(x-v.From, i+1) {
+			c.fault(r.name(), "this is no tree: with %d as the parent of %d there is a cycle", x, v.From+i+1)
+		}
+		d.ints = append(d.ints, x)
+	}
+	d.count = max(0, n-1)
+	return first
+}
+
+func (c *checker) cases(item *Cases, f *frame) {
+	c.beginLine()
+	count := &f.data[item.Count.slot]
+	c.begin(true)
+	c.reader(item.Count, f).one(count, -1)
+	c.endLine()
+	sums := make([]int64, len(item.Totals))
+	for i := range count.ints[0] {
+		body := c.frame(item.body, f)
+		from := c.line
+		c.items(item.Items, body)
+		for k, t := range item.Totals {
+			x := t.Left.eval(body)
+			next, ok := arithmetic("+", sums[k], x)
+			bound := t.Bound.eval(f)
+			if sums[k] = next; !ok || next > bound {
+				c.line, c.nth = from, 0
+				c.fault("", "with case %d, which begins here, the sum of %s is %d, more than %d (%s)", i+1, t.Left, next, bound, t.Bound)
+			}
+		}
+		if c.keep {
+			count.bodies = append(count.bodies, body)
+		} else {
+			c.free(item.body, body)
+		}
+	}
+}
+
+func (c *checker) repeat(item *Repeat, f *frame) {
+	low, high := int64(0), int64(0)
+	if item.Count.Exact != nil {
+		low = c.lengthOf(item.Count, f)
+		high = low
+	} else {
+		low, high = item.Count.Range.Low.eval(f), item.Count.Range.High.eval(f)
+	}
+	n := int64(0)
+	for ; n < high; n++ {
+		if item.HasUntil && c.lineIs(item.Until) || item.Count.Range != nil && !item.HasUntil && c.atEnd() {
+			break
+		}
+		body := c.frame(item.body, f)
+		c.items(item.Items, body)
+		c.free(item.body, body)
+	}
+	if n < low {
+		c.nth = 0
+		c.fault("", "expected %s, found %d of at least %d", "another body of the repeat", n, low)
+	}
+	if item.HasUntil {
+		c.beginLine()
+		if !c.lineIs(item.Until) {
+			c.fault("", "expected the line %s, found %s", item.Until, c.found())
+		}
+		c.literal(item.Until, true)
+		c.endLine()
+	}
+}
+
+// atEnd reports that nothing but blanks, where they mean nothing, is left.
+func (c *checker) atEnd() bool {
+	if c.loose {
+		c.beginLine()
+	}
+	return c.peek() == -1
+}
+
+func (c *checker) either(item *Either, f *frame) {
+	c.beginLine()
+	first, count := c.lookAhead()
+	chosen := -1
+	for i := range item.Branches {
+		if item.first[i] != "" && item.first[i] == first || item.first[i] == "" && item.count[i] >= 0 && item.count[i] == count {
+			chosen = i
+			break
+		}
+	}
+	for i := range item.Branches { // the only one of which nothing is known
+		if chosen < 0 && item.first[i] == "" && item.count[i] < 0 {
+			chosen = i
+		}
+	}
+	if chosen < 0 {
+		var words []string
+		for i := range item.Branches {
+			switch {
+			case item.first[i] != "":
+				words = append(words, strconv.Quote(item.first[i]))
+			case item.count[i] >= 0:
+				words = append(words, fmt.Sprintf("%d values", item.count[i]))
+			}
+		}
+		c.fault("", "this line begins none of the branches: expected %s, found %s", strings.Join(words, " or "), c.found())
+	}
+	body := c.frame(item.bodies[chosen], f)
+	c.items(item.Branches[chosen], body)
+	c.free(item.bodies[chosen], body)
+}
+
+// lookAhead returns the first token of the line that follows, and how many it has,
+// as far as they are in the buffer.
+func (c *checker) lookAhead() (first string, count int) {
+	line, _, _ := bytes.Cut(c.ahead(aheadMost), []byte{'\n'})
+	fields := strings.Fields(string(line[:min(len(line), aheadMost)]))
+	if len(fields) == 0 {
+		return "", 0
+	}
+	return fields[0], len(fields)
+}

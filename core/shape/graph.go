@@ -1,0 +1,243 @@
+package shape
+
+import (
+	"slices"
+)
+
+// A forest keeps disjoint sets of vertices, counted from 0, with the parity of the
+// way to each set's root: union by size with path halving (Tarjan and van Leeuwen,
+// 1984), nearly constant time a step. What it takes depends on the vertices that
+// are named, not on how many there are said to be.
+type forest struct {
+	numbers map[int64]int64 // of the vertices; nil: each is its own
+	parent  []int32
+	size    []int32
+	odd     []bool // whether the way to the parent has an odd number of edges
+}
+
+func newForest(n int64) *forest {
+	s := &forest{}
+	if n > 1<<22 {
+		s.numbers = map[int64]int64{}
+	}
+	return s
+}
+
+// number makes room for a vertex, and returns its number.
+func (s *forest) number(v int64) int64 {
+	n := v
+	if s.numbers != nil {
+		var ok bool
+		if n, ok = s.numbers[v]; !ok {
+			n = int64(len(s.parent))
+			s.numbers[v] = n
+		}
+	}
+	for int64(len(s.parent)) <= n {
+		s.parent = append(s.parent, int32(len(s.parent)))
+		s.size = append(s.size, 1)
+		s.odd = append(s.odd, false)
+	}
+	return n
+}
+
+// root returns the root of a vertex's set, and the parity of the way there.
+func (s *forest) root(x int64) (root int32, odd bool) {
+	v := int32(s.number(x))
+	for s.parent[v] != v {
+		p := s.parent[v]
+		if s.parent[p] != p { // halve the way
+			s.odd[v] = s.odd[v] != s.odd[p]
+			s.parent[v] = s.parent[p]
+			p = s.parent[v]
+		}
+		odd = odd != s.odd[v]
+		v = p
+	}
+	return v, odd
+}
+
+// join puts an edge between two vertices, and reports whether they lay in
+// different sets.
+func (s *forest) join(a, b int64) bool {
+	joined, _ := s.joinEven(a, b)
+	return joined
+}
+
+// joinEven also reports whether the edge closes no cycle of odd length.
+func (s *forest) joinEven(a, b int64) (joined, even bool) {
+	x, oddX := s.root(a)
+	y, oddY := s.root(b)
+	if x == y {
+		return false, oddX != oddY
+	}
+	if s.size[x] < s.size[y] {
+		x, y = y, x
+	}
+	s.parent[y] = x
+	s.odd[y] = oddX == oddY
+	s.size[x] += s.size[y]
+	return true, true
+}
+
+// edges reads the lines of a tree or a graph.
+func (c *checker) edges(field *Field, d *datum, f *frame) {
+	v := field.Value
+	n := c.size(v.Args[0], f)
+	m := max(0, n-1)
+	if v.Base == Graph {
+		m = c.size(v.Args[1], f)
+	}
+	sets := newForest(n)
+	parts := n
+	r := &valueReader{checker: c, field: field}
+	from := c.line
+	tree := v.Base == Tree
+	for i := range m {
+		if i > 0 {
+			c.beginLine()
+		}
+		var ends [2]int64
+		for k := range ends {
+			c.begin(k == 0)
+			r.index = i
+			x := c.integer(r.name)
+			if x < v.From || x-v.From >= n {
+				c.fault(r.name(), "vertex %d is outside %d..%d", x, v.From, v.From+n-1)
+			}
+			ends[k] = x - v.From
+		}
+		d.ints = append(d.ints, ends[0]+v.From, ends[1]+v.From)
+		if ends[0] == ends[1] && !v.Loops {
+			c.fault(r.name(), "an edge leads from %d to itself", ends[0]+v.From)
+		}
+		joined, even := sets.joinEven(ends[0], ends[1])
+		if joined {
+			parts--
+		}
+		switch {
+		case tree && !joined:
+			c.fault(r.name(), "this is no tree: the edge %d %d closes a cycle", ends[0]+v.From, ends[1]+v.From)
+		case v.Acyclic && !v.Directed && !joined:
+			c.fault(r.name(), "the graph is not acyclic: the edge %d %d closes a cycle", ends[0]+v.From, ends[1]+v.From)
+		case v.Bipartite && !even:
+			c.fault(r.name(), "the graph is not bipartite: the edge %d %d closes a cycle of odd length", ends[0]+v.From, ends[1]+v.From)
+		}
+		for _, w := range v.With {
+			into := &datum{}
+			if w.Name != "" {
+				into = &f.data[w.slot]
+			}
+			if w.Value == nil {
+				c.literal(w.Literal, false)
+				continue
+			}
+			c.begin(false)
+			c.reader(w, f).one(into, int64(len(into.ints)+len(into.texts)))
+			into.count = i + 1
+		}
+		c.endLine()
+	}
+	d.count = m
+	c.nth = 0
+	if v.Connected && parts > 1 {
+		c.line = from
+		c.fault(field.Name, "the graph is not connected: it has %d components", parts)
+	}
+	if !tree && !v.Parallel {
+		c.parallel(field, d, from)
+	}
+	if v.Directed && v.Acyclic {
+		c.cyclic(field, d, from)
+	}
+}
+
+// parallel looks for two edges between the same vertices.
+func (c *checker) parallel(field *Field, d *datum, from int) {
+	m := len(d.ints) / 2
+	order := make([]int, m)
+	for i := range order {
+		order[i] = i
+	}
+	ends := func(i int) (a, b int64) {
+		a, b = d.ints[2*i], d.ints[2*i+1]
+		if a > b && !field.Value.Directed {
+			a, b = b, a
+		}
+		return a, b
+	}
+	slices.SortFunc(order, func(i, j int) int {
+		a, b := ends(i)
+		x, y := ends(j)
+		if way := cmpInt(a, x); way != 0 {
+			return way
+		}
+		if way := cmpInt(b, y); way != 0 {
+			return way
+		}
+		return i - j
+	})
+	second := m
+	for k := 1; k < m; k++ {
+		a, b := ends(order[k-1])
+		x, y := ends(order[k])
+		if a == x && b == y {
+			second = min(second, order[k])
+		}
+	}
+	if second < m {
+		c.line = from + second
+		c.fault(field.Name, "the edge %d %d comes a second time", d.ints[2*second], d.ints[2*second+1])
+	}
+}
+
+// cyclic looks for a cycle of directed edges, by taking away vertices to which no
+// edge leads (Kahn, 1962).
+func (c *checker) cyclic(field *Field, d *datum, from int) {
+	// Only vertices with an edge can lie on a cycle.
+	named := slices.Compact(slices.Sorted(slices.Values(d.ints)))
+	ends := make([]int32, len(d.ints))
+	for i, v := range d.ints {
+		at, _ := slices.BinarySearch(named, v)
+		ends[i] = int32(at)
+	}
+	n := len(named)
+	into := make([]int32, n)
+	start := make([]int32, n+1)
+	m := len(ends) / 2
+	for i := range m {
+		into[ends[2*i+1]]++
+		start[ends[2*i]+1]++
+	}
+	for i := range n {
+		start[i+1] += start[i]
+	}
+	next := make([]int32, m)
+	at := slices.Clone(start)
+	for i := range m {
+		a := ends[2*i]
+		next[at[a]] = ends[2*i+1]
+		at[a]++
+	}
+	var free []int32
+	for v := range into {
+		if into[v] == 0 {
+			free = append(free, int32(v))
+		}
+	}
+	taken := 0
+	for len(free) > 0 {
+		v := free[len(free)-1]
+		free = free[:len(free)-1]
+		taken++
+		for _, w := range next[start[v]:start[v+1]] {
+			if into[w]--; into[w] == 0 {
+				free = append(free, w)
+			}
+		}
+	}
+	if taken < n {
+		c.line = from
+		c.fault(field.Name, "the graph is not acyclic: it has a cycle of directed edges")
+	}
+}

@@ -1,0 +1,637 @@
+package shape
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"coldverdict/core/settings"
+)
+
+// deepestNesting bounds how deeply blocks and brackets lie in each other.
+const deepestNesting = 200
+
+// mostText bounds a shape, in bytes.
+const mostText = 1 << 20
+
+// Parse reads a shape. The error is a Mistakes.
+func Parse(text string) (*Shape, error) {
+	p := &parser{s: &Shape{}}
+	if len(text) > mostText || !utf8.ValidString(text) {
+		p.wrong(Pos{1, 1}, "a shape is text of at most 1 MiB")
+		return nil, p.mistakes
+	}
+	p.lexer = lexer{text: text, line: 1, column: 1, report: p.wrong}
+	p.advance()
+	for {
+		p.s.Items = append(p.s.Items, p.items(func() bool { return false })...)
+		if p.now.kind == tokenEnd {
+			break
+		}
+		p.wrong(p.now.pos, "this } closes nothing")
+		p.advance()
+	}
+	p.resolve()
+	if len(p.mistakes) > 0 {
+		return nil, p.mistakes.sorted()
+	}
+	return p.s, nil
+}
+
+// A parser reads a shape by recursive descent. What cannot be read is reported,
+// and everything up to the end of its item passed over.
+type parser struct {
+	lexer
+	s        *Shape
+	now      token // the next one to be read
+	last     token // the one that was read last
+	nested   int
+	unclosed bool // a block that is never closed was reported
+	mistakes Mistakes
+}
+
+func (p *parser) wrong(pos Pos, format string, args ...any) {
+	p.mistakes = append(p.mistakes, Mistake{pos, fmt.Sprintf(format, args...)})
+}
+
+func (p *parser) advance() token {
+	p.last = p.now
+	p.now = p.next()
+	return p.last
+}
+
+// An abandoned item is one with a mistake that was reported.
+type abandoned struct{}
+
+// fatal reports a mistake and gives the item up.
+func (p *parser) fatal(pos Pos, format string, args ...any) {
+	if p.now.kind != tokenBad || pos != p.now.pos { // which was reported
+		p.wrong(pos, format, args...)
+	}
+	panic(abandoned{})
+}
+
+func (p *parser) is(text string) bool {
+	return (p.now.kind == tokenMark || p.now.kind == tokenName) && p.now.text == text
+}
+
+// take reads a token, if it is the one that is named.
+func (p *parser) take(text string) bool {
+	if !p.is(text) {
+		return false
+	}
+	p.advance()
+	return true
+}
+
+func (p *parser) expect(text, where string) {
+	if !p.take(text) {
+		p.fatal(p.now.pos, "expected %s %s, found %s", text, where, p.now)
+	}
+}
+
+// items reads items up to a closing brace or the end, or until stop.
+func (p *parser) items(stop func() bool) (list []Item) {
+	for {
+		switch {
+		case p.now.kind == tokenLine:
+			p.advance()
+		case p.now.kind == tokenEnd, p.is("}"), stop():
+			return list
+		default:
+			if item := p.oneItem(); item != nil {
+				list = append(list, item)
+			}
+		}
+	}
+}
+
+// oneItem reads an item with its end; nil if it was at fault.
+func (p *parser) oneItem() (item Item) {
+	defer func() {
+		if r := recover(); r != nil {
+			if _, ok := r.(abandoned); !ok {
+				panic(r)
+			}
+			item = nil
+			p.recover()
+		}
+	}()
+	item = p.item()
+	switch {
+	case p.now.kind == tokenLine:
+		p.advance()
+	case p.now.kind == tokenEnd, p.is("}"):
+	default:
+		p.fatal(p.now.pos, "expected the end of the line or ';', found %s", p.now)
+	}
+	return item
+}
+
+// recover passes over the rest of an item, with the blocks in it.
+func (p *parser) recover() {
+	open := 0
+	p.depth = 0
+	for p.now.kind != tokenEnd {
+		switch {
+		case p.is("{"):
+			open++
+		case p.is("}") && open == 0:
+			return
+		case p.is("}"):
+			open--
+		case p.now.kind == tokenLine && open == 0:
+			p.depth = 0
+			return
+		}
+		p.advance()
+	}
+}
+
+// itemWords are the words that begin items; a name may be one of them, if a ':'
+// follows.
+var itemWords = []string{"cases", "repeat", "either", "blank", "require", "total", "scale"}
+
+func (p *parser) item() Item {
+	if p.now.kind != tokenName || p.colonFollows() {
+		return p.lineOf()
+	}
+	pos := p.now.pos
+	switch p.now.text {
+	case "cases":
+		p.advance()
+		return p.cases(pos)
+	case "repeat":
+		p.advance()
+		return p.repeat(pos)
+	case "either":
+		p.advance()
+		return p.either(pos)
+	case "blank":
+		p.advance()
+		return &Blank{pos}
+	case "require":
+		p.advance()
+		from := p.now.begin
+		cond := p.expr()
+		return &Require{pos, cond, strings.TrimSpace(p.text[from:p.last.end])}
+	case "total":
+		p.fatal(pos, "total stands in a cases block, and bounds a sum over all its bodies")
+	case "scale":
+		p.advance()
+		s := &scaleItem{pos: pos}
+		for more := true; more; more = p.take(",") {
+			s.names = append(s.names, p.name("that grows in a series"))
+		}
+		return s
+	}
+	return p.lineOf()
+}
+
+// colonFollows reports that the next token is a name with a ':' behind it.
+func (p *parser) colonFollows() bool {
+	ahead := p.lexer
+	ahead.report = func(Pos, string, ...any) {}
+	return p.now.kind == tokenName && ahead.next().text == ":"
+}
+
+func (p *parser) name(what string) string {
+	if p.now.kind != tokenName {
+		p.fatal(p.now.pos, "expected a name %s, found %s", what, p.now)
+	}
+	return p.advance().text
+}
+
+func (p *parser) lineOf() Item {
+	line := &Line{Pos: p.now.pos}
+	for more := true; more; more = p.take(",") {
+		line.Fields = append(line.Fields, p.field())
+	}
+	return line
+}
+
+func (p *parser) field() *Field {
+	f := &Field{Pos: p.now.pos}
+	if p.now.kind == tokenString {
+		f.Literal = p.advance().text
+		if f.Literal == "" || strings.ContainsAny(f.Literal, " \t\r\n") && strings.TrimSpace(f.Literal) != f.Literal {
+			p.fatal(f.Pos, "a string is a token that stands in the input as it is; it can be neither empty nor begin or end with a blank")
+		}
+		return f
+	}
+	if p.colonFollows() {
+		f.Name = p.advance().text
+		p.advance()
+	}
+	f.Value = p.value()
+	return f
+}
+
+func (p *parser) value() *Value {
+	v := &Value{Pos: p.now.pos, Places: -1}
+	if p.now.kind != tokenName {
+		p.fatal(p.now.pos, "expected a value such as int 1..n, found %s", p.now)
+	}
+	word := p.now.text
+	for base, name := range baseWords {
+		if name == word {
+			v.Base = Base(base)
+			p.advance()
+			p.base(v)
+			p.dims(v)
+			p.modifiers(v)
+			return v
+		}
+	}
+	p.fatal(p.now.pos, "%q is no value; %s", word, settings.Nearest(word, append(append([]string{}, baseWords...), itemWords...)))
+	return nil
+}
+
+// base reads what stands in parentheses behind a base.
+func (p *parser) base(v *Value) {
+	switch v.Base {
+	case Int, Real:
+		return
+	}
+	p.expect("(", "behind "+v.Base.String())
+	switch v.Base {
+	case Word, Text:
+		v.Length = p.length()
+		p.expect(",", "and a set of characters behind the length")
+		v.Set = p.set()
+	case Pick:
+		for more := true; more; more = p.take(",") {
+			v.Picks = append(v.Picks, p.literal())
+		}
+	case Perm:
+		v.From = 1
+		v.Args = []Expr{p.expr()}
+		if p.take(",") {
+			p.expect("from", "and the least number")
+			v.From = p.signed()
+		}
+	case Grid:
+		v.Args = []Expr{p.expr()}
+		p.expect(",", "and the number of columns")
+		v.Args = append(v.Args, p.expr())
+		p.expect(",", "and a set of characters")
+		v.Set = p.set()
+	default:
+		v.From = 1
+		v.Args = []Expr{p.expr()}
+		if v.Base == Graph {
+			p.expect(",", "and the number of edges")
+			v.Args = append(v.Args, p.expr())
+		}
+	}
+	p.expect(")", "at the end of "+v.Base.String())
+}
+
+func (p *parser) set() *Set {
+	if p.now.kind != tokenString {
+		p.fatal(p.now.pos, "expected a set of characters such as \"a-z\", found %s", p.now)
+	}
+	t := p.advance()
+	set, wrong := newSet(t.text)
+	if wrong != "" {
+		p.fatal(t.pos, "%s", wrong)
+	}
+	return set
+}
+
+// literal reads one of the tokens that a pick has.
+func (p *parser) literal() string {
+	switch {
+	case p.now.kind == tokenString && p.now.text != "" && !strings.ContainsAny(p.now.text, " \t"):
+		return p.advance().text
+	case p.now.kind == tokenInteger, p.is("-"):
+		return strconv.FormatInt(p.signed(), 10)
+	}
+	p.fatal(p.now.pos, "expected a token in quotes or an integer, found %s", p.now)
+	return ""
+}
+
+func (p *parser) signed() int64 {
+	negative := p.take("-")
+	if p.now.kind != tokenInteger {
+		p.fatal(p.now.pos, "expected an integer, found %s", p.now)
+	}
+	n := p.advance().value
+	if negative {
+		return -n
+	}
+	return n
+}
+
+func (p *parser) dims(v *Value) {
+	for p.is("[") {
+		p.advance()
+		v.Dims = append(v.Dims, p.length())
+		p.expect("]", "at the end of the length of an array")
+	}
+	if len(v.Dims) > 2 {
+		p.fatal(v.Pos, "an array has one dimension or two")
+	}
+}
+
+// length reads one number, or a range of them.
+func (p *parser) length() *Length {
+	from := p.now
+	low := p.expr()
+	if !p.is("..") {
+		return &Length{Exact: low}
+	}
+	return &Length{Range: p.rangeFrom(from, low)}
+}
+
+func (p *parser) rangeFrom(from token, low Expr) *Range {
+	p.expect("..", "between the ends of a range")
+	high := p.expr()
+	return &Range{from.pos, low, high, strings.TrimSpace(p.text[from.begin:p.last.end])}
+}
+
+// modifiers reads a range and what else stands behind a value.
+func (p *parser) modifiers(v *Value) {
+	v.Down = p.take("down")
+	if p.beginsExpr() {
+		from := p.now
+		v.Range = p.rangeFrom(from, p.expr())
+	}
+	flags := map[string]*bool{
+		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "connected": &v.Connected,
+		"acyclic": &v.Acyclic, "directed": &v.Directed, "bipartite": &v.Bipartite, "loops": &v.Loops, "parallel": &v.Parallel,
+	}
+	for p.now.kind == tokenName {
+		pos, word := p.now.pos, p.now.text
+		switch flag := flags[word]; {
+		case flag != nil:
+			p.advance()
+			if *flag {
+				p.fatal(pos, "%s stands here twice", word)
+			}
+			*flag = true
+		case word == "places":
+			p.advance()
+			n := p.signed()
+			if n < 0 || n > 18 {
+				p.fatal(pos, "places can be 0 to 18, the digits behind the point")
+			}
+			v.Places = int(n)
+		case word == "from":
+			p.advance()
+			v.From = p.signed()
+		case word == "with":
+			p.advance()
+			p.expect("(", "behind with")
+			for more := true; more; more = p.take(",") {
+				v.With = append(v.With, p.field())
+			}
+			p.expect(")", "at the end of with")
+		case word == "down":
+			p.fatal(pos, "down stands before the range")
+		case p.colonFollows():
+			p.fatal(pos, "expected ',' before %s, or the end of the line", word)
+		default:
+			words := []string{"places", "from", "with"}
+			for name := range flags {
+				words = append(words, name)
+			}
+			p.fatal(pos, "%q means nothing behind a value; %s", word, settings.Nearest(word, words))
+		}
+	}
+	p.fits(v)
+}
+
+// fits reports modifiers that mean nothing for a value.
+func (p *parser) fits(v *Value) {
+	numbers := v.Base == Int || v.Base == Real
+	edges := v.Base == Graph || v.Base == Tree
+	array := len(v.Dims) > 0
+	for _, one := range []struct {
+		set  bool
+		fine bool
+		text string
+	}{
+		{v.Range != nil, numbers, "a range belongs to int and real"},
+		{v.Sorted || v.Rising || v.Falling, array && (numbers || v.Base == Word), "sorted, rising and falling belong to arrays of int, real and word"},
+		{v.Distinct, array, "distinct belongs to arrays"},
+		{v.Places >= 0, v.Base == Real, "places belongs to real"},
+		{v.Connected || v.Acyclic || v.Directed || v.Bipartite || v.Loops || v.Parallel, v.Base == Graph, "connected, acyclic, directed, bipartite, loops and parallel belong to graph"},
+		{len(v.With) > 0, edges, "with belongs to tree and graph"},
+		{array, v.Base <= Pick, "an array is one of int, real, word, text or pick"},
+		{v.Down, len(v.Dims) == 1, "down belongs to an array of one dimension"},
+		{v.Base == Text && array && !v.Down, false, "an array of text stands one a line: write down"},
+		{v.Loops && v.Acyclic, false, "a graph with loops is not acyclic"},
+		{v.Rising && v.Falling || v.Sorted && v.Falling, false, "an array cannot be both rising and falling"},
+	} {
+		if one.set && !one.fine {
+			p.fatal(v.Pos, "%s", one.text)
+		}
+	}
+	for _, f := range v.With {
+		if f.Value != nil && (f.Value.Base > Pick || len(f.Value.Dims) > 0 || f.Value.Base == Text) {
+			p.fatal(f.Pos, "with holds single values, on the line of each edge")
+		}
+	}
+}
+
+func (p *parser) block(what string, inside func()) {
+	p.expect("{", "before "+what)
+	if p.nested++; p.nested > deepestNesting {
+		p.unclosed = true
+		p.fatal(p.last.pos, "blocks lie more than %d deep in each other", deepestNesting)
+	}
+	open := p.last.pos
+	inside()
+	p.nested--
+	if p.take("}") {
+		return
+	}
+	if p.unclosed { // one such mistake is enough
+		panic(abandoned{})
+	}
+	p.unclosed = true
+	p.fatal(open, "this { is never closed")
+}
+
+func (p *parser) cases(pos Pos) Item {
+	c := &Cases{Pos: pos, Count: &Field{Pos: p.now.pos}}
+	c.Count.Name = p.name("of the count, such as cases t: int 1..100 { … }")
+	p.expect(":", "behind the name of the count")
+	c.Count.Value = p.value()
+	if c.Count.Value.Base != Int || len(c.Count.Value.Dims) > 0 {
+		p.fatal(c.Count.Value.Pos, "a count of cases is one int")
+	}
+	p.block("the cases", func() {
+		c.Items = p.items(func() bool { return p.total(c) })
+	})
+	return c
+}
+
+// total reads a total, and reports that there is something else.
+func (p *parser) total(c *Cases) (stop bool) {
+	for p.is("total") && !p.colonFollows() {
+		func() {
+			defer func() {
+				if r := recover(); r != nil {
+					if _, ok := r.(abandoned); !ok {
+						panic(r)
+					}
+					p.recover()
+				}
+			}()
+			t := &Total{Pos: p.advance().pos}
+			whole := p.exprAbove(levels["="])
+			t.Left = whole
+			p.expect("<=", "behind what is summed up")
+			t.Bound = p.exprAbove(levels["="])
+			c.Totals = append(c.Totals, t)
+			if p.now.kind != tokenLine && p.now.kind != tokenEnd && !p.is("}") {
+				p.fatal(p.now.pos, "expected the end of the line or ';', found %s", p.now)
+			}
+		}()
+		for p.now.kind == tokenLine {
+			p.advance()
+		}
+	}
+	return p.is("}") || p.now.kind == tokenEnd
+}
+
+func (p *parser) repeat(pos Pos) Item {
+	r := &Repeat{Pos: pos, Count: p.length()}
+	r.Distinct = p.take("distinct")
+	if p.take("until") {
+		if p.now.kind != tokenString {
+			p.fatal(p.now.pos, "expected the line that ends the bodies, in quotes, found %s", p.now)
+		}
+		r.Until, r.HasUntil = p.advance().text, true
+	}
+	p.block("the bodies", func() { r.Items = p.items(func() bool { return false }) })
+	return r
+}
+
+func (p *parser) either(pos Pos) Item {
+	e := &Either{Pos: pos}
+	for {
+		p.block("a branch", func() { e.Branches = append(e.Branches, p.items(func() bool { return false })) })
+		ahead := *p
+		ahead.report = func(Pos, string, ...any) {}
+		for ahead.now.kind == tokenLine {
+			ahead.advance()
+		}
+		if !ahead.is("or") {
+			break
+		}
+		for p.now.kind == tokenLine {
+			p.advance()
+		}
+		p.advance()
+	}
+	if len(e.Branches) < 2 {
+		p.fatal(pos, "either has two branches at least: either { … } or { … }")
+	}
+	return e
+}
+
+// beginsExpr reports that an expression begins here.
+func (p *parser) beginsExpr() bool {
+	switch p.now.kind {
+	case tokenInteger, tokenDecimal:
+		return true
+	case tokenMark:
+		return p.now.text == "-" || p.now.text == "("
+	case tokenName:
+		// A name that is a modifier, or the next block's, is none.
+		ahead := p.lexer
+		ahead.report = func(Pos, string, ...any) {}
+		next := ahead.next()
+		return next.kind == tokenMark && (next.text == ".." || next.text == "+" || next.text == "-" || next.text == "*" || next.text == "/" || next.text == "%" || next.text == "^" || next.text == "[" ||
+			next.text == "(" && functions[p.now.text] != 0)
+	}
+	return false
+}
+
+func (p *parser) expr() Expr { return p.exprAbove(0) }
+
+// exprAbove reads an expression of operators that bind more tightly than a level.
+func (p *parser) exprAbove(level int) Expr {
+	if p.nested++; p.nested > deepestNesting {
+		p.fatal(p.now.pos, "brackets lie more than %d deep in each other", deepestNesting)
+	}
+	defer func() { p.nested-- }()
+	var x Expr
+	switch {
+	case p.is("not") && level < 3:
+		pos := p.advance().pos
+		x = &unary{pos, "not", p.exprAbove(3)}
+	case p.is("-"):
+		pos := p.advance().pos
+		x = &unary{pos, "-", p.exprAbove(7)}
+	default:
+		x = p.primary()
+	}
+	for {
+		op := p.now.text
+		binds := levels[op]
+		if binds == 0 || binds <= level || p.now.kind != tokenMark && p.now.kind != tokenName {
+			return x
+		}
+		pos := p.advance().pos
+		right := binds
+		if op == "^" { // to the right
+			right--
+		}
+		x = &binary{pos, op, x, p.exprAbove(right)}
+		if binds == levels["="] && levels[p.now.text] == binds && p.now.kind == tokenMark {
+			p.fatal(p.now.pos, "comparisons do not follow each other; join two with and")
+		}
+	}
+}
+
+func (p *parser) primary() Expr {
+	t := p.now
+	switch {
+	case t.kind == tokenInteger:
+		p.advance()
+		return &number{pos: t.pos, value: t.value}
+	case t.kind == tokenDecimal:
+		p.advance()
+		return &number{pos: t.pos, decimal: t.text}
+	case t.kind == tokenMark && t.text == "(":
+		p.advance()
+		x := p.expr()
+		p.expect(")", "at the end of the parentheses")
+		return x
+	case t.kind == tokenName:
+		p.advance()
+		if p.is("(") {
+			return p.call(t)
+		}
+		r := &reference{pos: t.pos, name: t.text}
+		if p.take("[") {
+			r.index = p.expr()
+			p.expect("]", "behind the index")
+		}
+		return r
+	}
+	p.fatal(t.pos, "expected a number or a name, found %s", t)
+	return nil
+}
+
+func (p *parser) call(t token) Expr {
+	wants, ok := functions[t.text]
+	if !ok {
+		p.fatal(t.pos, "there is no function %q; there are len, sum, min, max and abs", t.text)
+	}
+	c := &call{pos: t.pos, name: t.text}
+	p.advance()
+	for more := true; more; more = p.take(",") {
+		c.args = append(c.args, p.expr())
+	}
+	p.expect(")", "at the end of "+t.text)
+	if wants > 0 && len(c.args) != wants {
+		p.fatal(t.pos, "%s takes one argument, and here are %d", t.text, len(c.args))
+	}
+	return c
+}

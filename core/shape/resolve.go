@@ -1,0 +1,541 @@
+package shape
+
+import (
+	"fmt"
+	"slices"
+
+	"coldverdict/core/settings"
+)
+
+// A block is a part of a shape in which names are declared: the whole, or a body.
+type block struct {
+	fields []*Field // with a name, in order; a field's slot is its index
+	above  *block
+}
+
+// A resolver finds out which declaration each name means, and what can be known of
+// a shape without an input.
+type resolver struct {
+	*parser
+	now    *block
+	counts []string // names that are used as lengths, in order
+}
+
+func (p *parser) resolve() {
+	r := &resolver{parser: p, now: &block{}}
+	p.s.top = r.now
+	scale := r.items(p.s.Items, true)
+	p.s.Items = slices.DeleteFunc(p.s.Items, func(i Item) bool { _, ok := i.(*scaleItem); return ok })
+	p.s.Scale = r.counts
+	if len(scale) > 0 {
+		p.s.Scale = scale
+	}
+	if len(p.s.Items) == 0 && len(p.mistakes) == 0 {
+		p.wrong(Pos{1, 1}, "this shape is empty; describe the input's lines, such as n: int 1..100")
+	}
+}
+
+// items resolves the items of a block. last says that nothing follows the block in
+// the input.
+func (r *resolver) items(list []Item, last bool) (scale []string) {
+	for i, item := range list {
+		end := last && i == len(list)-1
+		switch item := item.(type) {
+		case *Line:
+			r.line(item)
+		case *Cases:
+			r.value(item.Count)
+			r.declare(item.Count)
+			r.count(item.Count.Name)
+			item.body = r.inside(func() {
+				r.items(item.Items, false)
+				for _, t := range item.Totals {
+					r.expr(t.Left)
+				}
+			})
+			for _, t := range item.Totals {
+				r.expr(t.Bound)
+			}
+			if !reads(item.Items) {
+				r.wrong(item.Pos, "these cases have no line in them; describe one case")
+			}
+		case *Repeat:
+			r.length(item.Count, item.Pos)
+			if item.Count.Range != nil && !item.HasUntil && !end {
+				r.wrong(item.Pos, "a repeat with a range of counts ends at the end of the input, so it must be the last item; or it ends at a line of its own: until \"0\"")
+			}
+			item.body = r.inside(func() { r.items(item.Items, false) })
+			if !reads(item.Items) {
+				r.wrong(item.Pos, "this repeat has no line in it; describe one body of it")
+			}
+		case *Either:
+			r.either(item)
+		case *Require:
+			r.expr(item.Cond)
+			r.truth(item.Cond, true)
+		case *scaleItem:
+			for _, name := range item.names {
+				if _, _, f := r.find(name); f == nil {
+					r.wrong(item.pos, "scale names %q, which is not declared above", name)
+				}
+			}
+			scale = append(scale, item.names...)
+		}
+	}
+	return scale
+}
+
+// reads reports that some items read something, whatever the input; a blank line
+// means nothing where the input is taken loosely.
+func reads(items []Item) bool {
+	return slices.ContainsFunc(items, func(item Item) bool {
+		switch item := item.(type) {
+		case *Line, *Cases:
+			return true
+		case *Repeat:
+			return item.HasUntil
+		case *Either:
+			return !slices.ContainsFunc(item.Branches, func(b []Item) bool { return !reads(b) })
+		}
+		return false
+	})
+}
+
+func (r *resolver) inside(do func()) *block {
+	r.now = &block{above: r.now}
+	defer func() { r.now = r.now.above }()
+	do()
+	return r.now
+}
+
+func (r *resolver) line(l *Line) {
+	for i, f := range l.Fields {
+		if f.Value == nil {
+			continue
+		}
+		r.value(f)
+		r.declare(f)
+		alone := f.Value.Down || len(f.Value.Dims) == 2 || f.Value.Base >= Grid && f.Value.Base != Parents
+		switch {
+		case alone && len(l.Fields) > 1:
+			r.wrong(f.Pos, "this takes several lines, so it stands alone: end the line before it, and behind it")
+		case f.Value.Base == Text && i < len(l.Fields)-1:
+			r.wrong(f.Pos, "text is the rest of a line, so nothing can follow it there")
+		}
+	}
+}
+
+func (r *resolver) declare(f *Field) {
+	if f.Name == "" {
+		return
+	}
+	for _, other := range r.now.fields {
+		if other.Name == f.Name {
+			r.wrong(f.Pos, "%s is declared a second time; the first is at %d:%d", f.Name, other.Pos.Line, other.Pos.Column)
+			return
+		}
+	}
+	f.slot = len(r.now.fields)
+	r.now.fields = append(r.now.fields, f)
+}
+
+// find looks for a name here and in the blocks around.
+func (r *resolver) find(name string) (up, slot int, f *Field) {
+	for b := r.now; b != nil; b = b.above {
+		for i, f := range b.fields {
+			if f.Name == name {
+				return up, i, f
+			}
+		}
+		up++
+	}
+	return 0, 0, nil
+}
+
+func (r *resolver) names() (all []string) {
+	for b := r.now; b != nil; b = b.above {
+		for _, f := range b.fields {
+			all = append(all, f.Name)
+		}
+	}
+	return all
+}
+
+// count notes that a name is used as a length.
+func (r *resolver) count(name string) {
+	if !slices.Contains(r.counts, name) {
+		r.counts = append(r.counts, name)
+	}
+}
+
+func (r *resolver) counted(e Expr) {
+	switch e := e.(type) {
+	case *reference:
+		if e.index == nil && e.field != nil && e.field.Value.Base == Int {
+			r.count(e.name)
+		}
+	case *binary:
+		r.counted(e.x)
+		r.counted(e.y)
+	case *unary:
+		r.counted(e.x)
+	case *call:
+		for _, a := range e.args {
+			r.counted(a)
+		}
+	}
+}
+
+func (r *resolver) value(f *Field) {
+	v := f.Value
+	for _, a := range v.Args {
+		r.expr(a)
+		r.truth(a, false)
+		r.counted(a)
+		r.atLeast(a, 0, v.Base.String())
+	}
+	if v.Length != nil {
+		r.length(v.Length, v.Pos)
+	}
+	for _, d := range v.Dims {
+		r.length(d, v.Pos)
+		if d.Range != nil && len(v.Dims) == 2 {
+			r.wrong(v.Pos, "the lengths of an array of two dimensions are known: one number each")
+		}
+	}
+	if v.Range != nil {
+		r.bounds(v.Range, v.Base == Real)
+	}
+	if v.Distinct && v.Base == Int && v.Range != nil && len(v.Dims) == 1 && v.Dims[0].Exact != nil {
+		n, ok := constant(v.Dims[0].Exact)
+		low, ok2 := constant(v.Range.Low)
+		high, ok3 := constant(v.Range.High)
+		if ok && ok2 && ok3 && high >= low && uint64(high)-uint64(low) < uint64(max(n-1, 0)) {
+			r.wrong(v.Pos, "there are no %d distinct integers in %s", n, v.Range.text)
+		}
+	}
+	if len(v.With) > 0 {
+		for _, w := range v.With {
+			if w.Value != nil {
+				r.value(w)
+				r.declare(w)
+			}
+		}
+	}
+}
+
+func (r *resolver) length(l *Length, pos Pos) {
+	if l.Range != nil {
+		r.bounds(l.Range, false)
+		r.counted(l.Range.Low)
+		r.counted(l.Range.High)
+		r.atLeast(l.Range.Low, 0, "a length")
+		return
+	}
+	r.expr(l.Exact)
+	r.truth(l.Exact, false)
+	r.counted(l.Exact)
+	r.atLeast(l.Exact, 0, "a length")
+}
+
+func (r *resolver) atLeast(e Expr, least int64, what string) {
+	if n, ok := constant(e); ok && n < least {
+		r.wrong(e.place(), "%s of %d is none", what, n)
+	}
+}
+
+func (r *resolver) bounds(g *Range, decimals bool) {
+	for _, e := range []Expr{g.Low, g.High} {
+		if d := decimalIn(e); d != nil && !decimals {
+			r.wrong(d.pos, "%s stands in the bounds of real only", d.decimal)
+			continue
+		}
+		r.expr(e)
+		r.truth(e, false)
+	}
+	if decimals {
+		low, ok := decimalOf(g.Low, nil)
+		high, ok2 := decimalOf(g.High, nil)
+		if ok && ok2 && low > high {
+			r.wrong(g.Pos, "no number lies in %s", g.text)
+		}
+		return
+	}
+	low, ok := constant(g.Low)
+	high, ok2 := constant(g.High)
+	if ok && ok2 && low > high {
+		r.wrong(g.Pos, "no integer lies in %s", g.text)
+	}
+}
+
+// decimalIn returns a decimal in an expression; nil if there is none.
+func decimalIn(e Expr) *number {
+	switch e := e.(type) {
+	case *number:
+		if e.decimal != "" {
+			return e
+		}
+	case *unary:
+		return decimalIn(e.x)
+	case *binary:
+		if d := decimalIn(e.x); d != nil {
+			return d
+		}
+		return decimalIn(e.y)
+	}
+	return nil
+}
+
+// expr finds what the names in an expression mean, and reports one that has no
+// value whatever the input.
+func (r *resolver) expr(e Expr) {
+	r.lookUp(e)
+	if isConstant(e) {
+		if _, wrong := evaluated(e, nil); wrong != nil {
+			r.wrong(wrong.pos, "%s", wrong.text)
+		}
+	}
+}
+
+func (r *resolver) lookUp(e Expr) {
+	switch e := e.(type) {
+	case *reference:
+		up, slot, f := r.find(e.name)
+		if f == nil {
+			if names := r.names(); len(names) > 0 {
+				r.wrong(e.pos, "%s is not declared before this; %s", e.name, settings.Nearest(e.name, names))
+			} else {
+				r.wrong(e.pos, "%s is not declared before this; no name is", e.name)
+			}
+			return
+		}
+		e.up, e.slot, e.field = up, slot, f
+		if e.index != nil {
+			r.lookUp(e.index)
+		}
+	case *unary:
+		r.lookUp(e.x)
+	case *binary:
+		r.lookUp(e.x)
+		r.lookUp(e.y)
+	case *call:
+		for _, a := range e.args {
+			r.lookUp(a)
+		}
+	}
+}
+
+// truth reports expressions of the wrong type: a condition where a number is
+// wanted, or the other way round.
+func (r *resolver) truth(e Expr, wanted bool) {
+	wrong := func(is string) {
+		if wanted {
+			r.wrong(e.place(), "%s is %s; a condition was expected, such as %s > 0", e, is, e)
+		}
+	}
+	switch e := e.(type) {
+	case *number:
+		if e.decimal != "" && !wanted {
+			return // told by bounds
+		}
+		wrong("a number")
+	case *reference:
+		wrong("a number")
+		r.isNumber(e)
+	case *unary:
+		if e.op == "not" {
+			r.logical(e, e.op, wanted)
+			r.truth(e.x, true)
+			return
+		}
+		wrong("a number")
+		r.truth(e.x, false)
+	case *binary:
+		switch levels[e.op] {
+		case levels["and"], levels["or"]:
+			r.logical(e, e.op, wanted)
+			r.truth(e.x, true)
+			r.truth(e.y, true)
+		case levels["="]:
+			r.logical(e, e.op, wanted)
+			r.truth(e.x, false)
+			r.truth(e.y, false)
+		default:
+			wrong("a number")
+			r.truth(e.x, false)
+			r.truth(e.y, false)
+		}
+	case *call:
+		wrong("a number")
+		r.arguments(e)
+	}
+}
+
+func (r *resolver) logical(e Expr, op string, wanted bool) {
+	if !wanted {
+		r.wrong(e.place(), "%s is a condition; a number was expected", e)
+	}
+}
+
+// isNumber reports a name that stands for no single integer.
+func (r *resolver) isNumber(e *reference) {
+	if e.field == nil {
+		return
+	}
+	v := e.field.Value
+	many := len(v.Dims) > 0 || v.Base == Perm || v.Base == Parents
+	switch {
+	case v.Base != Int && v.Base != Perm && v.Base != Parents:
+		r.wrong(e.pos, "%s is of %s, not an integer", e.name, v.Base)
+	case many && e.index == nil:
+		r.wrong(e.pos, "%s is many integers; write %s[0], or len, sum, min or max of it", e.name, e.name)
+	case !many && e.index != nil:
+		r.wrong(e.pos, "%s is one integer, and has no elements", e.name)
+	case len(v.Dims) > 1:
+		r.wrong(e.pos, "an element of %s, which has two dimensions, cannot be named", e.name)
+	}
+	if e.index != nil {
+		r.truth(e.index, false)
+	}
+}
+
+func (r *resolver) arguments(c *call) {
+	if len(c.args) > 1 || c.name == "abs" {
+		for _, a := range c.args {
+			r.truth(a, false)
+		}
+		return
+	}
+	e, ok := c.args[0].(*reference)
+	if !ok || e.index != nil {
+		r.wrong(c.args[0].place(), "%s takes the name of an array", c.name)
+		return
+	}
+	if e.field == nil {
+		return
+	}
+	v := e.field.Value
+	switch {
+	case c.name == "len":
+	case v.Base != Int && v.Base != Perm && v.Base != Parents:
+		r.wrong(e.pos, "%s takes integers, and %s is of %s", c.name, e.name, v.Base)
+	case c.name != "len" && len(v.Dims) == 0 && v.Base == Int:
+		r.wrong(e.pos, "%s takes an array, and %s is one integer", c.name, e.name)
+	}
+}
+
+// constant returns the value of an expression without names.
+func constant(e Expr) (int64, bool) {
+	if !isConstant(e) {
+		return 0, false
+	}
+	n, wrong := evaluated(e, nil)
+	return n, wrong == nil
+}
+
+func isConstant(e Expr) bool {
+	switch e := e.(type) {
+	case *number:
+		return e.decimal == ""
+	case *unary:
+		return isConstant(e.x)
+	case *binary:
+		return isConstant(e.x) && isConstant(e.y)
+	case *call:
+		return len(e.args) > 1 && !slices.ContainsFunc(e.args, func(a Expr) bool { return !isConstant(a) }) || e.name == "abs" && isConstant(e.args[0])
+	}
+	return false
+}
+
+// either makes sure that the branches can be told apart by what stands first: a
+// literal token, or the number of tokens on the first line.
+func (r *resolver) either(e *Either) {
+	for _, branch := range e.Branches {
+		if !reads(branch) {
+			r.wrong(e.Pos, "a branch has no line in it")
+		}
+		e.bodies = append(e.bodies, r.inside(func() { r.items(branch, false) }))
+		first, count := firstLine(branch)
+		e.first, e.count = append(e.first, first), append(e.count, count)
+	}
+	for i := range e.Branches {
+		for j := range i {
+			literals := e.first[i] != "" && e.first[j] != "" && e.first[i] != e.first[j]
+			counts := e.count[i] >= 0 && e.count[j] >= 0 && e.count[i] != e.count[j]
+			if !literals && !counts {
+				r.wrong(e.Pos, "branches %d and %d cannot be told apart: let their first lines begin with different tokens in quotes, or have different numbers of tokens", j+1, i+1)
+			}
+		}
+	}
+}
+
+// firstLine returns the first token of some items, if it is a literal, and how many
+// tokens their first line has; -1 if that is not known.
+func firstLine(items []Item) (literal string, count int) {
+	for _, item := range items {
+		switch item := item.(type) {
+		case *Require, *scaleItem:
+			continue
+		case *Blank:
+			return "", 0
+		case *Line:
+			if item.Fields[0].Value == nil {
+				literal = item.Fields[0].Literal
+			}
+			for _, f := range item.Fields {
+				n, ok := tokens(f)
+				if !ok {
+					return literal, -1
+				}
+				count += n
+			}
+			return literal, count
+		case *Cases:
+			return "", 1
+		default:
+			return "", -1
+		}
+	}
+	return "", -1
+}
+
+// tokens returns how many tokens a field has on its first line, where that is
+// always the same.
+func tokens(f *Field) (n int, ok bool) {
+	v := f.Value
+	switch {
+	case v == nil:
+		return 1, true
+	case v.Base == Text, v.Base == Grid:
+		return 0, false
+	case v.Base == Tree || v.Base == Graph:
+		return 2 + len(v.With), false
+	case v.Base == Perm, v.Base == Parents:
+		n, ok := constant(v.Args[0])
+		return int(n), ok
+	case v.Base == Word && v.Length.Range != nil || v.Base == Word && !isConstant(v.Length.Exact):
+		return 1, len(v.Dims) == 0 && leastLength(v.Length) > 0
+	case len(v.Dims) == 0, v.Down:
+		return 1, true
+	}
+	d := v.Dims[len(v.Dims)-1]
+	if d.Exact == nil {
+		return 0, false
+	}
+	c, ok := constant(d.Exact)
+	return int(c), ok
+}
+
+func leastLength(l *Length) int64 {
+	e := l.Exact
+	if l.Range != nil {
+		e = l.Range.Low
+	}
+	n, ok := constant(e)
+	if !ok {
+		return 0
+	}
+	return n
+}
+
+func (p Pos) String() string { return fmt.Sprintf("%d:%d", p.Line, p.Column) }

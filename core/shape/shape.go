@@ -1,0 +1,249 @@
+// Package shape is the language in which a person says what one valid input looks
+// like, in the order and words of a statement's "Input" section. From that one
+// text an input can be checked and taken apart into named values.
+//
+// The language is described in docs/shape.md. Parse reads a shape and reports all
+// mistakes at once, each with line, column and what was expected. Check reads an
+// input against it in one pass, and says of the first fault where it lies, which
+// value it is and which constraint it breaks.
+//
+// The package knows nothing of problems, solutions or cases.
+package shape
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+	"strings"
+)
+
+// A Shape is what valid input looks like.
+type Shape struct {
+	Items []Item
+	Scale []string // what grows in a series: as scale items say, or every name used as a length
+
+	top *block
+}
+
+// A Pos is a place in a shape's text, from 1; columns are in characters.
+type Pos struct{ Line, Column int }
+
+// A Mistake is something wrong in a shape.
+type Mistake struct {
+	Pos
+	Text string // what is wrong and what was expected, in lower case
+}
+
+func (m Mistake) Error() string { return fmt.Sprintf("%d:%d: %s", m.Line, m.Column, m.Text) }
+
+// Mistakes are all mistakes of a shape, in the order of their places.
+type Mistakes []Mistake
+
+func (m Mistakes) Error() string {
+	lines := make([]string, len(m))
+	for i, one := range m {
+		lines[i] = one.Error()
+	}
+	return strings.Join(lines, "\n")
+}
+
+// mostMistakes bounds how many mistakes of one shape are reported.
+const mostMistakes = 20
+
+func (m Mistakes) sorted() Mistakes {
+	slices.SortStableFunc(m, func(a, b Mistake) int { return cmp.Or(a.Line-b.Line, a.Column-b.Column) })
+	m = slices.CompactFunc(m, func(a, b Mistake) bool { return a == b })
+	return m[:min(len(m), mostMistakes)]
+}
+
+// An Item is one of Line, Cases, Repeat, Either, Blank, Require.
+type Item interface{ item() }
+
+// A Line is one line of the input, or the lines of one value that takes several.
+type Line struct {
+	Pos    Pos
+	Fields []*Field
+}
+
+// A Field is a value on a line, or a token that stands there as it is.
+type Field struct {
+	Pos     Pos
+	Name    string // empty: it has none
+	Literal string // the token; used if Value is nil
+	Value   *Value
+
+	slot int // of the name in its block
+}
+
+// A Base is what a value is made of.
+type Base int
+
+// The bases.
+const (
+	Int     Base = iota
+	Real         // decimal number
+	Word         // characters of a set, no blanks
+	Text         // likewise, to the end of the line
+	Pick         // one of some tokens
+	Perm         // each of so many integers once
+	Grid         // lines of characters of a set
+	Tree         // n - 1 edges
+	Parents      // of the vertices 2 to n
+	Graph        // m edges
+)
+
+var baseWords = []string{Int: "int", Real: "real", Word: "word", Text: "text", Pick: "pick", Perm: "perm", Grid: "grid", Tree: "tree", Parents: "parents", Graph: "graph"}
+
+func (b Base) String() string { return baseWords[b] }
+
+// A Value is what a field may hold.
+type Value struct {
+	Pos    Pos
+	Base   Base
+	Args   []Expr  // of perm, grid, tree, parents and graph
+	Length *Length // of a word or a text
+	Set    *Set    // of characters
+	Picks  []string
+	Dims   []*Length // of an array, the outermost first
+	Down   bool      // one element a line
+	Range  *Range    // of integers and reals; nil: any of 64 bits
+
+	Distinct, Sorted, Rising, Falling       bool
+	Places                                  int // digits behind the point; -1: not said
+	Connected, Acyclic, Directed, Bipartite bool
+	Loops, Parallel                         bool
+	From                                    int64    // the number of the first vertex, or least of a permutation
+	With                                    []*Field // on each line of an edge
+}
+
+// A Length is one number, or a range of them.
+type Length struct {
+	Exact Expr // nil: Range
+	Range *Range
+}
+
+// A Range is from Low to High, both included.
+type Range struct {
+	Pos       Pos
+	Low, High Expr
+	text      string // as written, for messages
+}
+
+// Cases is a count on a line of its own, and so many bodies.
+type Cases struct {
+	Pos    Pos
+	Count  *Field
+	Items  []Item
+	Totals []*Total
+
+	body *block
+}
+
+// A Total bounds a sum over all bodies.
+type Total struct {
+	Pos   Pos
+	Left  Expr
+	Bound Expr
+}
+
+// Repeat is a number of bodies without a count of their own.
+type Repeat struct {
+	Pos      Pos
+	Count    *Length
+	Distinct bool
+	Until    string
+	HasUntil bool
+	Items    []Item
+
+	body *block
+}
+
+// Either is one of several branches.
+type Either struct {
+	Pos      Pos
+	Branches [][]Item
+
+	bodies []*block
+	first  []string // of each branch, its first token, if that is a literal
+	count  []int    // of each branch, the tokens on its first line; -1: not known
+}
+
+// Blank is an empty line.
+type Blank struct{ Pos Pos }
+
+// Require is a condition that must hold.
+type Require struct {
+	Pos  Pos
+	Cond Expr
+	text string
+}
+
+// scaleItem names what grows.
+type scaleItem struct {
+	pos   Pos
+	names []string
+}
+
+func (*Line) item()      {}
+func (*Cases) item()     {}
+func (*Repeat) item()    {}
+func (*Either) item()    {}
+func (*Blank) item()     {}
+func (*Require) item()   {}
+func (*scaleItem) item() {}
+
+// A Set is a set of characters.
+type Set struct {
+	Text  string // as written
+	Runes []rune // in order, each once
+	ascii [128]bool
+	only  bool // all of them are below 128
+}
+
+// Has reports whether a character is in the set.
+func (s *Set) Has(r rune) bool {
+	if r < 128 && r >= 0 {
+		return s.ascii[r]
+	}
+	_, found := slices.BinarySearch(s.Runes, r)
+	return found
+}
+
+// newSet reads a set such as "a-z0-9"; a '-' at an end stands for itself. The error
+// is in words.
+func newSet(text string) (*Set, string) {
+	s := &Set{Text: text, only: true}
+	runes := []rune(text)
+	for i := 0; i < len(runes); i++ {
+		low, high := runes[i], runes[i]
+		if i+2 < len(runes) && runes[i+1] == '-' {
+			high = runes[i+2]
+			i += 2
+		}
+		if low > high {
+			return nil, fmt.Sprintf("the characters from %q to %q are none; write them the other way round", low, high)
+		}
+		if high-low > 0x10000 {
+			return nil, "these are too many characters"
+		}
+		for r := low; r <= high; r++ {
+			s.Runes = append(s.Runes, r)
+		}
+	}
+	slices.Sort(s.Runes)
+	s.Runes = slices.Compact(s.Runes)
+	for _, r := range s.Runes {
+		switch {
+		case r < ' ' || r == 0x7f:
+			return nil, "a control character cannot be in a set of characters"
+		case r < 128:
+			s.ascii[r] = true
+		default:
+			s.only = false
+		}
+	}
+	if len(s.Runes) == 0 {
+		return nil, "the set of characters is empty"
+	}
+	return s, ""
+}
