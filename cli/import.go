@@ -7,6 +7,8 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/intake"
+	"coldverdict/core/problem"
+	"coldverdict/core/shape"
 	view "coldverdict/term"
 )
 
@@ -64,8 +66,31 @@ func (a *app) caseImport(ctx context.Context, name, group string, yes bool) erro
 	if len(there) > 0 {
 		a.screen.Print("there already, and left as they are: %s", view.List(there, 5))
 	}
-	_, err = a.load()
+	if p, err = a.load(); err == nil {
+		err = a.checkImported(p, copied)
+	}
 	return err
+}
+
+// checkImported says whether what was copied has the shape of the input.
+func (a *app) checkImported(p *problem.Problem, copied int) error {
+	if p.Shape == nil || p.Call != nil || copied == 0 {
+		return nil
+	}
+	invalid := 0
+	for _, one := range p.Cases {
+		fault, err := p.CheckShape(one.Input, shape.Options{})
+		if err != nil {
+			return err
+		}
+		if fault != nil {
+			invalid++
+		}
+	}
+	if invalid > 0 {
+		a.screen.Print("note: inputs without the shape that %s says: %d; 'cold shape check' says where", problem.ShapeFile, invalid)
+	}
+	return nil
 }
 
 // importError names the archive in what the core says of it.

@@ -32,7 +32,7 @@ func (p *Problem) Add(c NewCase) (name, where string, err error) {
 	if group == "" {
 		return "", "", &UsageError{fmt.Sprintf("%q makes no name of a group; use letters and digits", c.Group)}
 	}
-	if err := p.checkData(c); err != nil {
+	if err := errors.Join(p.checkData(c), p.checkAdded(c.Input)); err != nil {
 		return "", "", err
 	}
 	if c.Name == "" {

@@ -24,6 +24,7 @@ import (
 	"time"
 
 	"coldverdict/core/settings"
+	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
 
 	"golang.org/x/sys/unix"
@@ -34,6 +35,7 @@ const (
 	ConfigFile  = "verdict.toml"
 	CasesFile   = "cases.md"
 	CasesFolder = "cases"
+	ShapeFile   = "input.shape"
 )
 
 // A Vocabulary holds the names that a problem's files may use and that belong
@@ -58,11 +60,12 @@ type Problem struct {
 	Rules     []GroupRule // the [[group]] tables of verdict.toml, in its order
 	Talk      Talk        // an interactive problem's other side
 	Files     Files
-	Call      *Call      // the function of a function problem; nil: solutions are whole programs
-	Solutions []Solution // those that verdict.toml names, in its order
-	Cases     []Case     // in case order: group by group, in the order in which groups first appear
-	Sources   []string   // names of source files in the folder, in natural order
-	Notes     []string   // what was left out, in words
+	Call      *Call        // the function of a function problem; nil: solutions are whole programs
+	Shape     *shape.Shape // of the input, as input.shape says; nil: there is none
+	Solutions []Solution   // those that verdict.toml names, in its order
+	Cases     []Case       // in case order: group by group, in the order in which groups first appear
+	Sources   []string     // names of source files in the folder, in natural order
+	Notes     []string     // what was left out, in words
 }
 
 // Name returns the name of the problem's folder.
@@ -309,6 +312,7 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 		return nil, Mistakes{{File: dir, Text: "is not a problem's folder: it holds no verdict.toml, no cases.md, no cases/, no NAME.in and no source file; 'cold open NAME' makes one"}}
 	}
 	l.config()
+	l.shape()
 	l.casesFile()
 	l.casesFolder()
 	l.beside(entries)

@@ -689,14 +689,29 @@ func (c *checker) repeat(item *Repeat, f *frame) {
 	} else {
 		low, high = item.Count.Range.Low.eval(f), item.Count.Range.High.eval(f)
 	}
+	seen := map[string]int{} // lines of bodies that must differ
 	n := int64(0)
 	for ; n < high; n++ {
 		if item.HasUntil && c.lineIs(item.Until) || item.Count.Range != nil && !item.HasUntil && c.atEnd() {
 			break
 		}
-		body := c.frame(item.body, f)
+		body, from := c.frame(item.body, f), c.line
+		if item.Distinct {
+			c.startTape()
+		}
 		c.items(item.Items, body)
 		c.free(item.body, body)
+		if item.Distinct {
+			key := string(c.endTape())
+			if c.loose {
+				key = strings.Join(strings.Fields(key), " ")
+			}
+			if first, again := seen[key]; again {
+				c.line, c.nth = from, 0
+				c.fault("", "these bodies are not distinct: this one is as that on line %d", first+1)
+			}
+			seen[key] = from
+		}
 	}
 	if n < low {
 		c.nth = 0

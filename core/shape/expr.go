@@ -3,7 +3,6 @@ package shape
 import (
 	"fmt"
 	"math"
-	"math/bits"
 	"strconv"
 )
 
@@ -322,12 +321,4 @@ func better(name string, a, b int64) int64 {
 		return min(a, b)
 	}
 	return max(a, b)
-}
-
-// bitsOf returns how many bits an integer needs, its sign among them.
-func bitsOf(n int64) int {
-	if n < 0 {
-		n = ^n
-	}
-	return bits.Len64(uint64(n)) + 1
 }

@@ -55,6 +55,19 @@ type scanner struct {
 	nth   int // values read on the line
 	ends  int // of lines that the input does not have, where it is taken loosely
 	word  []byte
+
+	taping bool // what is read is kept on the tape
+	tape   []byte
+	from   int // what of buf is not on it yet
+}
+
+// startTape keeps what is read from here on.
+func (s *scanner) startTape() { s.taping, s.tape, s.from = true, s.tape[:0], s.at }
+
+// endTape returns what was read since startTape; until the next one only.
+func (s *scanner) endTape() []byte {
+	s.taping = false
+	return append(s.tape, s.buf[s.from:s.at]...)
 }
 
 // mostEnds bounds how many empty lines are taken for granted behind the end of an
@@ -71,6 +84,10 @@ func newScanner(r io.Reader, loose bool) *scanner {
 func (s *scanner) fill() bool {
 	if s.done {
 		return false
+	}
+	if s.taping {
+		s.tape = append(s.tape, s.buf[s.from:s.at]...)
+		s.from = 0
 	}
 	s.start -= s.at
 	s.at, s.end = 0, 0
@@ -332,6 +349,10 @@ const aheadMost = 4096
 // ahead returns what follows, n bytes at least where there are so many.
 func (s *scanner) ahead(n int) []byte {
 	if s.end-s.at < n && !s.done { // bring it into one piece
+		if s.taping {
+			s.tape = append(s.tape, s.buf[s.from:s.at]...)
+			s.from = 0
+		}
 		s.start -= s.at
 		s.at, s.end = 0, copy(s.buf, s.buf[s.at:s.end])
 		for tries := 0; s.end < n && !s.done && tries < 100; tries++ {

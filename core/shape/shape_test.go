@@ -83,6 +83,8 @@ func TestInputsAreHeldAgainstAShape(t *testing.T) {
 
 		{"pairs to the end", "repeat 0..3 { a: int 1..9 }", "1\n2\n", ""},
 		{"pairs past their number", "repeat 0..1 { a: int 1..9 }", "1\n2\n", "line 2: expected the end of the input, found 2"},
+		{"distinct bodies", "n: int 1..9\nrepeat n distinct { a: int, b: int }", "2\n1 2\n2 1\n", ""},
+		{"bodies that are alike", "n: int 1..9\nrepeat n distinct { a: int, b: int }", "3\n1 2\n2 1\n1 2\n", "line 4: these bodies are not distinct: this one is as that on line 2"},
 		{"one a line", "n: int 1..9\nw: int[n] down 1..9 distinct", "2\n3\n4\n", ""},
 		{"one a line, twice the same", "n: int 1..9\nw: int[n] down 1..9 distinct", "3\n3\n4\n3\n", "line 4: w is not distinct: 3 is at 0 and at 2, counted from 0"},
 		{"rows", "w: int[2][3] 0..1", "0 1 0\n1 1 1\n", ""},

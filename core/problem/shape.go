@@ -1,0 +1,56 @@
+package problem
+
+import (
+	"errors"
+	"fmt"
+	"io"
+
+	"coldverdict/core/shape"
+)
+
+// largestShape bounds input.shape, in bytes.
+const largestShape = 1 << 20
+
+// shape reads input.shape.
+func (l *loader) shape() {
+	text, ok := l.read(ShapeFile, largestShape, "say less in it")
+	if !ok {
+		return
+	}
+	var err error
+	l.problem.Shape, err = shape.Parse(string(text))
+	var mistakes shape.Mistakes
+	if errors.As(err, &mistakes) {
+		for _, m := range mistakes {
+			l.wrong(ShapeFile, m.Line, "column %d: %s", m.Column, m.Text)
+		}
+	}
+}
+
+// CheckShape holds an input against input.shape, and returns the first fault; nil
+// if it is valid, or if there is no shape. The error says that the input could not
+// be read.
+func (p *Problem) CheckShape(d Data, o shape.Options) (*shape.Fault, error) {
+	if p.Shape == nil || p.Call != nil {
+		return nil, nil
+	}
+	file, err := d.Open()
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	return p.Shape.Check(file, o)
+}
+
+// checkAdded reports an input that has not the shape of the others. What people
+// paste is taken loosely.
+func (p *Problem) checkAdded(input []byte) error {
+	fault, err := p.CheckShape(Data{Text: input, Size: int64(len(input))}, shape.Options{Loose: true})
+	if err != nil && !errors.Is(err, io.EOF) {
+		return err
+	}
+	if fault != nil {
+		return &UsageError{fmt.Sprintf("the input does not have the shape that %s says: %v", ShapeFile, fault)}
+	}
+	return nil
+}

@@ -1,0 +1,40 @@
+package term
+
+import (
+	"strings"
+
+	"coldverdict/core/problem"
+	"coldverdict/core/shape"
+	"coldverdict/core/verdict"
+)
+
+// Fault shows what is wrong with the input of a case, and the line in which it
+// lies.
+func (s *Screen) Fault(c problem.Case, f *shape.Fault) {
+	s.Print("%s %s", verdictStyle(verdict.WrongAnswer).Render(Visible(c.Name)+":"), s.wrapped(normal, Visible(f.Error()), ""))
+	text, err := c.Input.Head(wholeShare)
+	if err != nil {
+		return
+	}
+	lines := splitLines(text)
+	if f.Line > len(lines) {
+		return
+	}
+	line := cutLine(lines[f.Line-1], 0, max(0, f.Column-1), s.Width-4)
+	s.Print("  %s", dim.Render(line.text))
+}
+
+// Explanation shows what a shape means, a line an item.
+func (s *Screen) Explanation(lines []string) {
+	for _, line := range lines {
+		words := strings.TrimLeft(line, " ")
+		indent := strings.Repeat(" ", len(line)-len(words))
+		first, rest, _ := strings.Cut(s.wrapped(normal, Visible(words), indent), "\n")
+		s.Print("%s", first)
+		if rest != "" {
+			for _, more := range strings.Split(rest, "\n") {
+				s.Print("  %s", more)
+			}
+		}
+	}
+}
