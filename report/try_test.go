@@ -47,6 +47,8 @@ func TestWhatIsWrittenIsWhatTheSchemaSays(t *testing.T) {
 			Difference: &verdict.Difference{Line: 1, Column: 1, Expected: "3", Got: "4"}}},
 		judge.Case{Index: 2, Outcome: verdict.Outcome{Verdict: verdict.RuntimeError, Ran: true, Usage: usage, Signal: "killed (signal 9)"}},
 		judge.Case{Index: 3, Outcome: verdict.Outcome{Verdict: verdict.Fault, Message: "gone"}},
+		judge.Case{Index: 3, Outcome: verdict.Outcome{Verdict: verdict.WrongAnswer, Ran: true, Usage: usage, Returned: "[1, 4]", Difference: &verdict.Difference{Path: "[1]", Expected: "5", Got: "4"}}},
+		judge.Case{Index: 3, Outcome: verdict.Outcome{Verdict: verdict.WrongAnswer, Ran: true, Usage: usage, Returned: "4", Difference: &verdict.Difference{Expected: "5", Got: "4"}}},
 		judge.Ended{Verdict: verdict.WrongAnswer},
 		judge.Began{Plan: judge.Plan{Solution: problem.Solution{File: "b.py", Role: "reference"}}},
 		judge.Ended{Verdict: verdict.Skipped, Message: "no python3"},
@@ -55,6 +57,9 @@ func TestWhatIsWrittenIsWhatTheSchemaSays(t *testing.T) {
 	first := value.(map[string]any)["solutions"].([]any)[0].(map[string]any)
 	assert.Equal(t, false, first["contained"])
 	assert.Contains(t, first["lacks"], "a program can use the network")
+	cases := first["cases"].([]any)
+	assert.Equal(t, map[string]any{"path": "[1]", "expected": "5", "got": "4"}, cases[4].(map[string]any)["difference"], "a value has no lines")
+	assert.Equal(t, "4", cases[5].(map[string]any)["returned"])
 	_, empty := written(t, p)
 	assert.NoError(t, schema.Validate(empty))
 }

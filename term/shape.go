@@ -29,12 +29,11 @@ func (s *Screen) Explanation(lines []string) {
 	for _, line := range lines {
 		words := strings.TrimLeft(line, " ")
 		indent := strings.Repeat(" ", len(line)-len(words))
-		first, rest, _ := strings.Cut(s.wrapped(normal, Visible(words), indent), "\n")
-		s.Print("%s", first)
-		if rest != "" {
-			for _, more := range strings.Split(rest, "\n") {
-				s.Print("  %s", more)
+		for i, part := range wrapWords(Visible(words), s.Width-len(indent)-2) {
+			if i > 0 {
+				part = "  " + part
 			}
+			s.Print("%s%s", indent, part)
 		}
 	}
 }

@@ -10,6 +10,7 @@ import (
 
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/shape"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 )
@@ -151,4 +152,70 @@ func TestBlanksAreSeenWhereTheyAreTheDifference(t *testing.T) {
 		lines := sideLines(e, 40, aboutSpacing(&verdict.Difference{Reason: reason}))
 		assert.Contains(t, lines[0], shown)
 	}
+}
+
+func TestAFunctionIsShownWithItsArgumentsAndWhatItReturned(t *testing.T) {
+	s, out := plainScreen("80")
+	call, err := problem.ParseCall("longest_thaw(temps: int[]) -> int[]")
+	assert.NoError(t, err)
+	p := &problem.Problem{Title: "Thaw", Call: call, Cases: []problem.Case{
+		{Name: "samples/one", Group: "samples", Input: problem.Data{Text: []byte("temps = [4, -2]\n"), Size: 16}, Accepted: []problem.Data{{Text: []byte("[1, 5]")}}},
+		{Name: "samples/two", Group: "samples", Input: problem.Data{Text: []byte("temps = [4]\n"), Size: 12}},
+	}}
+	limits := verdict.Limits{Time: time.Second, Memory: 64 << 20}
+	view := &TryView{Screen: s, Problem: p, Evidence: 2}
+	view.Tell(judge.Began{Plan: judge.Plan{Solution: problem.Solution{File: "thaw.py"}, Limits: limits, Cases: []int{0, 1}}})
+	view.Tell(judge.Case{Index: 0, Outcome: verdict.Outcome{
+		Verdict: verdict.WrongAnswer, Ran: true, Usage: verdict.Usage{CPU: 12 * time.Microsecond, Memory: 13 << 20}, Message: "[1]: expected 5, got 4", Returned: "[1, 4]",
+		Stdout: verdict.Text{Bytes: []byte("looking\n")},
+		Difference: &verdict.Difference{Path: "[1]", Expected: "5", Got: "4",
+			ExpectedSide: verdict.Excerpt{Lines: []string{"[1, 5]"}, Starts: []int{0}, Column: 5, AtStart: true, AtEnd: true},
+			GotSide:      verdict.Excerpt{Lines: []string{"[1, 4]"}, Starts: []int{0}, Column: 5, AtStart: true, AtEnd: true}},
+	}})
+	view.Tell(judge.Case{Index: 1, Outcome: verdict.Outcome{Verdict: verdict.Unjudged, Ran: true, Returned: "[1]", Message: "returned [1]"}})
+	view.Tell(judge.Ended{Verdict: verdict.WrongAnswer})
+	s.Flush()
+	assert.Equal(t, `thaw.py
+  time 1 s, wall 0 µs, memory 64 MiB, output 0 B
+
+samples
+  WA     12 µs    13 MiB  one  [1]: expected 5, got 4
+  --      0 µs       0 B  two  returned [1]
+
+samples/one: wrong answer, [1]: expected 5, got 4
+
+  arguments, 1 line, 16 B
+    1  temps = [4, -2]
+
+  expected                   returned
+  »   [1, 5]                 »   [1, 4]
+          ^                          ^
+
+  printed
+    looking
+
+samples/two: unjudged, returned [1]
+
+  returned
+    [1]
+
+  arguments, 1 line, 12 B
+    1  temps = [4]
+
+thaw.py: wrong answer (2 cases: 1 wrong answer, 1 unjudged)
+  slowest 12 µs of 1 s  samples/one
+  largest 13 MiB of 64 MiB  samples/one
+`, out.String())
+}
+
+func TestAFaultOfAnInputIsShownWithItsLine(t *testing.T) {
+	s, out := plainScreen("80")
+	c := problem.Case{Name: "samples/one", Input: problem.Data{Text: []byte("2 5\n4 \x1b[31m12\n")}}
+	s.Fault(c, &shape.Fault{Line: 2, Nth: 2, Column: 3, Text: "w[1] is 12, outside 1..5 (cap)"})
+	s.Fault(c, &shape.Fault{Line: 9, Text: "expected another line"})
+	s.Explanation([]string{"line 1: n, an integer from 1 to 5", "  a line: " + strings.Repeat("and one more ", 12)})
+	s.Flush()
+	assert.Equal(t, "samples/one: line 2, 2nd value: w[1] is 12, outside 1..5 (cap)\n  4 \\x1b[31m12\n"+
+		"samples/one: line 9: expected another line\nline 1: n, an integer from 1 to 5\n"+
+		"  a line: and one more and one more and one more and one more and one more and\n    one more and one more and one more and one more and one more and one more\n    and one more\n", out.String())
 }

@@ -93,12 +93,16 @@ func TestALineOfADriverIsRead(t *testing.T) {
 		assert.Equal(t, len(piece), n)
 	}
 	assert.Equal(t, []Answer{
-		{Kind: Ready}, {Done, 1500 * time.Nanosecond, `[1, "a b"]`}, {Failed, 7, ""}, {Misfit, 0, "it returned a set"}, {Kind: Begin},
+		{Kind: Ready}, {Kind: Done, Spent: 1500 * time.Nanosecond, Text: `[1, "a b"]`}, {Kind: Failed, Spent: 7}, {Kind: Misfit, Text: "it returned a set"}, {Kind: Begin},
 		{Kind: "nonsense", Text: "done x 1"}, {Kind: "nonsense", Text: "done -1 1"}, {Kind: "whatever"}, {}, {Kind: Unserved, Text: "there is none"},
 	}, got)
-	assert.False(t, a.Long)
-	a.Write([]byte("done 1 " + strings.Repeat("1", 100) + "\n"))
-	assert.True(t, a.Long)
+	assert.False(t, a.Long())
+	a.Write([]byte("done 1 "))
+	a.Write([]byte(strings.Repeat("1", 100)))
+	assert.True(t, a.Long())
+	a.Write([]byte("\nbegin\n"))
+	assert.True(t, got[len(got)-2].Long)
+	assert.False(t, got[len(got)-1].Long)
 }
 
 func TestWhatIsPrintedIsSplitAtTheMarksHoweverItComes(t *testing.T) {

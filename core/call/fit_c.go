@@ -25,8 +25,32 @@ type cWriter struct {
 	args     []string
 }
 
+// cServes reports types that C has no usual way to pass.
+func cServes(f *problem.Call) error {
+	for _, field := range f.Takes {
+		_, depth := field.Type.Element()
+		if hasOptional(field.Type) && (depth > 0 || field.Type.Kind != value.Optional) || depth > 2 {
+			return refuse("an argument of type %s cannot be passed to C", field.Type)
+		}
+	}
+	results := f.Results()
+	for _, field := range results {
+		_, depth := field.Type.Element()
+		switch {
+		case len(results) > 1 && field.Type.Of != nil:
+			return refuse("C writes several results through pointers, and %s is %s", field.Name, field.Type)
+		case depth > 2, depth > 0 && hasOptional(field.Type):
+			return refuse("a result of type %s cannot be returned from C", field.Type)
+		}
+	}
+	return nil
+}
+
 func fitC(f *fitting) error {
 	s, err := f.declared()
+	if err == nil {
+		err = cServes(f.function)
+	}
 	if err != nil {
 		return err
 	}
@@ -199,9 +223,6 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 	fmt.Fprintf(&w.take, "        cold_next();\n        cold_parameter = %d;\n", i+1)
 	name := fmt.Sprintf("a%d", i)
 	declared := w.next()
-	if hasOptional(field.Type) && (depth > 0 || field.Type.Kind != value.Optional) || depth > 2 {
-		return refuse("an argument of type %s cannot be passed to C", field.Type)
-	}
 	stars := depth
 	if hasOptional(field.Type) && !isPointer(element) {
 		stars++
@@ -361,9 +382,6 @@ func (w *cWriter) result(t value.Type, returned string) (string, error) {
 	if depth == 0 {
 		return fmt.Sprintf("if (cold_result) %s else cold_say(\"null\")", put(element, "*cold_result")), nil
 	}
-	if depth > 2 || hasOptional(t) {
-		return "", refuse("a result of type %s cannot be returned from C", t)
-	}
 	if returned == "void" {
 		return "", nil
 	}
@@ -391,9 +409,6 @@ func (w *cWriter) result(t value.Type, returned string) (string, error) {
 func (w *cWriter) several(results []value.Field) error {
 	w.give.WriteString("            cold_say(\"[\");\n")
 	for i, field := range results {
-		if field.Type.Of != nil {
-			return refuse("C writes several results through pointers, and %s is %s", field.Name, field.Type)
-		}
 		declared := w.next()
 		base, ok := strings.CutSuffix(declared, "*")
 		if !ok {

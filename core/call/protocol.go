@@ -47,15 +47,16 @@ type Answer struct {
 	Kind  Kind
 	Spent time.Duration // processor time of the call
 	Text  string        // JSON, or why
+	Long  bool          // it was longer than any may be, and Text is cut
 }
 
 // Answers splits what a driver writes to descriptor 3 and hands on each answer.
 type Answers struct {
-	Most int64 // bytes of a line; what is longer is dropped, and Long set
-	Long bool
+	Most int64 // bytes of a line; of a longer one the rest is dropped; 0: any
 	Each func(Answer)
 
 	line []byte
+	long bool
 }
 
 // Write takes a piece. It never fails.
@@ -63,18 +64,23 @@ func (a *Answers) Write(p []byte) (int, error) {
 	for rest := p; len(rest) > 0; {
 		line, after, ended := bytes.Cut(rest, []byte{'\n'})
 		if a.Most > 0 && int64(len(a.line)+len(line)) > a.Most {
-			a.Long = true
+			a.long = true
 		} else {
 			a.line = append(a.line, line...)
 		}
 		if ended {
-			a.Each(parse(a.line))
-			a.line = a.line[:0]
+			answer := parse(a.line)
+			answer.Long = a.long
+			a.Each(answer)
+			a.line, a.long = a.line[:0], false
 		}
 		rest = after
 	}
 	return len(p), nil
 }
+
+// Long reports that a line which has not ended yet is longer than any may be.
+func (a *Answers) Long() bool { return a.long }
 
 // parse reads an answer. What is none is of a kind that there is not.
 func parse(line []byte) Answer {

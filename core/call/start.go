@@ -39,6 +39,11 @@ func Start(function *problem.Call, l *toolchain.Language, name string) (file str
 	if !ok || len(l.Extensions) == 0 {
 		return "", nil, fmt.Errorf("function problems cannot be served in %s; they can in %s", l.Title, strings.Join(Languages(), ", "))
 	}
+	if l.Name == "c" || l.Like == "c" && l.Name != "cpp" {
+		if err := cServes(function); err != nil {
+			return "", nil, err
+		}
+	}
 	w := &starter{dialect: d, function: function, problem: name, name: spelled(function.Name, d.spelling)}
 	source = []byte(d.source(w))
 	file = strings.ReplaceAll(name, " ", "-") + l.Extensions[0]

@@ -139,3 +139,38 @@ func TestTheAnswerIsFoundInAFileOfMany(t *testing.T) {
 		assert.Zero(t, part.FirstLine, "%s: of an input that was cut", tt.name)
 	}
 }
+
+func TestHintsOnValuesSpeakOnlyOfTheWhole(t *testing.T) {
+	for _, tt := range []struct {
+		name          string
+		expected, got []string
+		want          string // "": silence
+	}{
+		{"wrapped to 32 bits", []string{"3000000000"}, []string{"-1294967296"}, "wrapped to 32 bits"},
+		{"one of them wrapped", []string{"3000000000", "5"}, []string{"-1294967296", "5"}, "wrapped to 32 bits"},
+		{"off by the same", []string{"3", "7", "9"}, []string{"4", "8", "10"}, "off by"},
+		{"off by the same but for one", []string{"3", "7", "9"}, []string{"4", "8", "9"}, ""},
+		{"another order", []string{"a", "b", "c"}, []string{"c", "a", "b"}, "the same values in another order"},
+		{"another order and one more", []string{"a", "b"}, []string{"b", "a", "c"}, ""},
+		{"letter case", []string{"Ice", "b"}, []string{"ice", "B"}, "only letter case differs"},
+		{"put together in another way", []string{"1", "2", "3"}, []string{"1", "2", "3"}, "put together in another way"},
+		{"plainly wrong", []string{"5"}, []string{"7"}, ""},
+	} {
+		said := strings.Join(ValueHints(tt.expected, tt.got), "\n")
+		if tt.want == "" {
+			assert.Empty(t, said, tt.name)
+			continue
+		}
+		assert.Contains(t, said, tt.want, tt.name)
+	}
+}
+
+func TestAValueIsShownAroundItsDifference(t *testing.T) {
+	e := OneLine("[1, 2, 3]", 4)
+	assert.Equal(t, verdict.Excerpt{Lines: []string{"[1, 2, 3]"}, Starts: []int{0}, Column: 5, AtStart: true, AtEnd: true}, e)
+	long := "[" + strings.Repeat("1234567, ", 1000) + "8]"
+	e = OneLine(long, len(long)-2)
+	assert.Less(t, len(e.Lines[0]), 300)
+	assert.Contains(t, e.Lines[0], "8]")
+	assert.Equal(t, len(long)-1, e.Column)
+}

@@ -386,7 +386,7 @@ func (r *callRunner) process(ctx context.Context, w *worker, positions []int, te
 		}
 		return p.given, suspects, nil
 	}
-	p.end(result, answers.Long)
+	p.end(result, answers.Long())
 	return p.given, 0, nil
 }
 
@@ -652,6 +652,8 @@ func (r callRun) ofAnswer(made answered) verdict.Outcome {
 		o.Verdict = verdict.MemoryLimit
 	case a.Spent > r.limits.Time:
 		o.Verdict = verdict.TimeLimit
+	case a.Long:
+		o.Verdict, o.Message = verdict.OutputLimit, fmt.Sprintf("it returned more than %d KiB", r.limits.Output>>10)
 	case out.Size > r.limits.Output || errs.Size > r.limits.Output:
 		o.Verdict, o.Message = verdict.OutputLimit, fmt.Sprintf("it printed more than %d KiB", r.limits.Output>>10)
 	case a.Kind == call.Failed:

@@ -3,7 +3,10 @@
 package judge
 
 import (
+	"bytes"
+	"context"
 	"fmt"
+	"io"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -322,4 +325,123 @@ func TestTheTimeOfACallIsTheFunctionsOwn(t *testing.T) {
 			}
 		})
 	}
+}
+
+func TestCallsAreMadeInGroupsAsTheyNeedEachOther(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 0", "k = 3 => 3", "k = 4 => 4")
+	for i, group := range []string{"first", "second", "third", "fourth"} {
+		p.Cases[i].Group = group
+	}
+	p.Rules = []problem.GroupRule{
+		{Name: "first", Points: 40}, {Name: "second", Points: 20},
+		{Name: "third", Points: 20, Needs: []string{"second"}},
+		{Name: "fourth", Points: 20, Needs: []string{"first"}, Limits: verdict.Limits{Memory: 64 << 20}},
+	}
+	outcomes, ended := calledAs(t, p, "f.py", "calls = []\ndef f(k):\n    calls.append(k)\n    return k if k < 4 else k * len(calls)\n", Options{})
+	require.Len(t, outcomes, 4)
+	assert.Equal(t, verdict.WrongAnswer, outcomes[1].Verdict)
+	assert.Equal(t, verdict.Skipped, outcomes[2].Verdict)
+	assert.Contains(t, outcomes[2].Message, "needs second, which did not pass")
+	assert.Equal(t, verdict.Accepted, outcomes[3].Verdict, "limits of its own have a process of their own")
+	require.NotNil(t, ended.Score)
+	assert.Equal(t, 60.0, ended.Score.Points)
+}
+
+func TestManyWaysToRunCasesHoldForCalls(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2", "k = 3 => 4", "k = 4 => 4")
+	source := "def f(k):\n    return k\n"
+	outcomes, _ := calledAs(t, p, "f.py", source, Options{UntilFailure: true})
+	assert.Len(t, outcomes, 3)
+	outcomes, _ = calledAs(t, p, "f.py", source, Options{Repeat: 3})
+	require.Len(t, outcomes, 4)
+	for _, o := range outcomes {
+		require.NotNil(t, o.Spread)
+		assert.Equal(t, 3, o.Spread.Runs)
+		assert.LessOrEqual(t, o.Spread.Least, o.Spread.Median)
+		assert.LessOrEqual(t, o.Spread.Median, o.Spread.Most)
+	}
+	outcomes, ended := calledAs(t, p, "f.py", source, Options{Cases: []int{1, 3}, First: []int{3}})
+	assert.Len(t, outcomes, 2)
+	assert.Equal(t, verdict.Accepted, ended.Verdict)
+	var printed bytes.Buffer
+	outcomes, _ = calledAs(t, p, "f.py", source, Options{Cases: []int{1}, Output: func(int, int) io.Writer { return &printed }})
+	assert.Len(t, outcomes, 1)
+	assert.Equal(t, "2\n", printed.String())
+}
+
+func TestACallThatSucceedsOnlySometimesIsUnsteady(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2")
+	// In company it is wrong, and alone it crashes.
+	outcomes, _ := calledAs(t, p, "f.py", "n = 0\ndef f(k):\n    global n\n    n += 1\n    if k == 2 and n == 1: raise ValueError('alone')\n    return k if k == 1 else 7\n", Options{})
+	assert.Equal(t, verdict.RuntimeError, outcomes[1].Verdict, "the worse of both stands")
+	assert.True(t, outcomes[1].Unsteady)
+}
+
+func TestAResultMayBeAsLargeAsTheOutputLimit(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(k: int) -> text", "k = 10", "k = 3000000", "k = 20")
+	outcomes, _ := calledAs(t, p, "f.py", "def f(k):\n    return 'x' * k\n", Options{Limits: verdict.Limits{Output: 1 << 20}})
+	require.Len(t, outcomes, 3)
+	assert.Equal(t, []verdict.Verdict{verdict.Unjudged, verdict.OutputLimit, verdict.Unjudged}, []verdict.Verdict{outcomes[0].Verdict, outcomes[1].Verdict, outcomes[2].Verdict})
+	outcomes, _ = calledAs(t, p, "f.py", "def f(k):\n    print('x' * k)\n    return ''\n", Options{Limits: verdict.Limits{Output: 1 << 20}})
+	assert.Equal(t, verdict.OutputLimit, outcomes[1].Verdict)
+	assert.Contains(t, outcomes[1].Message, "more than 1024 KiB")
+	assert.Equal(t, verdict.Unjudged, outcomes[2].Verdict)
+}
+
+func TestACallThatStopsItsProcessCostsThatProcessOnly(t *testing.T) {
+	needLanguageOf(t, "a.c")
+	var cases []string
+	for i := range 30 {
+		cases = append(cases, fmt.Sprintf("k = %d => %d", i, i))
+	}
+	p := function(t, "f(k: int) -> int", cases...)
+	outcomes, _ := calledAs(t, p, "a.c", "#include <signal.h>\n#include <stdio.h>\n#include <unistd.h>\nint f(int k) { printf(\"%d\\n\", k); if (k % 10 == 7) { fflush(stdout); raise(k == 17 ? SIGKILL : SIGSEGV); } if (k == 5) close(3); return k; }\n", Options{})
+	require.Len(t, outcomes, 30)
+	for i, o := range outcomes {
+		switch {
+		case i%10 == 7:
+			assert.Equal(t, verdict.RuntimeError, o.Verdict, "%d", i)
+			assert.Equal(t, fmt.Sprintf("%d\n", i), string(o.Stdout.Bytes), "what it had printed is kept")
+		case i == 5: // it took away what answers go to
+			assert.Equal(t, verdict.RuntimeError, o.Verdict)
+		case i == 6:
+		default:
+			assert.Equal(t, verdict.Accepted, o.Verdict, "%d: %s", i, o.Message)
+		}
+	}
+	assert.Contains(t, outcomes[7].Message, "segmentation fault")
+	assert.Contains(t, outcomes[17].Message, "killed")
+}
+
+func TestArgumentsThatCannotBeReadAreAFaultOfOurs(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2", "k = 3 => 3")
+	p.Cases[1].Input = problem.Data{Path: filepath.Join(t.TempDir(), "gone")}
+	p.Cases[2].Accepted = []problem.Data{{Text: []byte("three")}}
+	outcomes, _ := calledAs(t, p, "f.py", "def f(k):\n    return k\n", Options{})
+	require.Len(t, outcomes, 3)
+	assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
+	assert.Equal(t, verdict.Fault, outcomes[1].Verdict)
+	assert.Contains(t, outcomes[1].Message, "cannot read the arguments")
+	assert.Equal(t, verdict.Fault, outcomes[2].Verdict)
+	assert.Contains(t, outcomes[2].Message, "the expected result of calls/3")
+}
+
+func TestCallsEndWithTheContext(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(k: int) -> int", "k = 1 => 1")
+	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "f.py"), []byte("import time\ndef f(k):\n    time.sleep(60)\n"), 0o644))
+	ctx, cancel := context.WithCancel(t.Context())
+	began := time.Now()
+	err := Run(ctx, p, []problem.Solution{{File: "f.py"}}, Options{Cache: cache(t), Limits: verdict.Limits{Wall: time.Minute}}, func(e Event) {
+		if _, ok := e.(Held); ok {
+			time.AfterFunc(300*time.Millisecond, cancel)
+		}
+	})
+	assert.ErrorIs(t, err, context.Canceled)
+	assert.Less(t, time.Since(began), 30*time.Second)
 }
