@@ -138,3 +138,26 @@ func TestACheckerSeesValues(t *testing.T) {
 	assert.Regexp(t, `AC .* warm`, got.out)
 	assert.Contains(t, got.out, "of 3 temperatures")
 }
+
+func TestArgumentsAreAskedForAtATerminal(t *testing.T) {
+	need(t, "python3")
+	s := folder(t, map[string]string{"verdict.toml": thawTable, "a.py": longestRun})
+	shown, status := converse(t, s, [][2]string{
+		{"paste the arguments, each as name = value on a line", "temps = [1, 9]\rlimit = 5\r%%\r"},
+		{"paste the expected result (nothing if it is not known)", "1\r%%\r"},
+		{"why does this case exist?", "one warm day\n"},
+	}, "case", "add", "last")
+	assert.Equal(t, 0, status, shown)
+	assert.Contains(t, read(t, s, "cases.md"), "## last\none warm day\n\n```call\ntemps = [1, 9]\nlimit = 5\n```\n\n```returns\n1\n```\n")
+	shown, status = converse(t, s, [][2]string{{"type the arguments, each as name = value on a line", "temps = [9, 9]\rlimit = 5\r%%\r"}}, "try", "--input", "-")
+	assert.Equal(t, 10, status, shown)
+	assert.Contains(t, shown, "2\r\n")
+	assert.Contains(t, shown, "looked at 2")
+	got := s.run(t, "try", "a.py", "--repeat", "3")
+	assert.Equal(t, 0, got.status, got.out)
+	assert.Contains(t, got.out, "3 runs, ")
+	require.NoError(t, os.Remove(filepath.Join(s.dir, "cases.md")))
+	got = s.run(t, "try", "a.py")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, "has no case; add one with 'cold case add'")
+}

@@ -93,3 +93,26 @@ func TestARunThatIsStoppedHasAResultAndOneThatIsCancelledHasNone(t *testing.T) {
 		assert.ErrorIs(t, err, context.Canceled)
 	}
 }
+
+func TestItIsSeenWhatAProgramUsesWhileItRuns(t *testing.T) {
+	b := open(t)
+	_, ok := b.Now()
+	assert.False(t, ok, "nothing runs")
+	stop, end := context.WithCancel(t.Context())
+	finished := make(chan Result)
+	go func() {
+		result, err := b.Run(t.Context(), Run{Program: program(t, "wait", "burn"), Limits: generous, Stop: stop})
+		assert.NoError(t, err)
+		finished <- result
+	}()
+	assert.Eventually(t, func() bool {
+		usage, ok := b.Now()
+		return ok && usage.CPU > 20*time.Millisecond && usage.Memory > 0
+	}, slowness*10*time.Second, time.Millisecond)
+	seen, _ := b.Now()
+	end()
+	result := <-finished
+	assert.GreaterOrEqual(t, result.Usage.CPU, seen.CPU)
+	assert.GreaterOrEqual(t, result.Usage.Memory, seen.Memory)
+	assert.Less(t, result.Usage.Memory, int64(16<<20))
+}

@@ -151,3 +151,39 @@ func TestEveryDriverIsFilledIn(t *testing.T) {
 	_, err = Around(function)(haskell, "", "a.hs", nil)
 	assert.ErrorContains(t, err, "function problems cannot be served in Haskell; they can in c, cpp, csharp")
 }
+
+func FuzzWhatADriverWritesIsSplitAlikeHoweverItComes(f *testing.F) {
+	f.Add([]byte("loading\x00ab\none\x00ab\n\x00ab\nrest"), uint8(3))
+	f.Add([]byte("done 5 [1]\nfailed 7\n\x00ab\x00ab\n"), uint8(1))
+	f.Fuzz(func(t *testing.T, text []byte, size uint8) {
+		step := max(1, int(size))
+		var whole, pieces []Answer
+		one := &Answers{Most: 50, Each: func(a Answer) { whole = append(whole, a) }}
+		two := &Answers{Most: 50, Each: func(a Answer) { pieces = append(pieces, a) }}
+		all := &Splitter{Mark: Mark("ab"), Most: 20}
+		some := &Splitter{Mark: Mark("ab"), Most: 20}
+		one.Write(text)
+		all.Write(text)
+		for from := 0; from < len(text); from += step {
+			piece := text[from:min(len(text), from+step)]
+			two.Write(piece)
+			some.Write(piece)
+		}
+		assert.Len(t, pieces, len(whole))
+		for i := range min(len(whole), len(pieces)) {
+			assert.Equal(t, whole[i].Long, pieces[i].Long)
+			if !whole[i].Long { // of what is too long more or less is kept
+				assert.Equal(t, whole[i], pieces[i])
+			}
+		}
+		require.Equal(t, all.Count(), some.Count())
+		total := int64(0)
+		for i := range all.Count() + 1 {
+			a, b := all.Take(i), some.Take(i)
+			assert.Equal(t, a.Size, b.Size)
+			assert.Equal(t, string(a.Text), string(b.Text))
+			total += a.Size
+		}
+		assert.Equal(t, int64(len(text)), total+int64(all.Count()*len(Mark("ab"))))
+	})
+}

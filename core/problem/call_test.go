@@ -133,3 +133,20 @@ func TestANewFunctionProblemIsReadBack(t *testing.T) {
 		assert.Contains(t, string(cases), "```call\n"+c.Takes[0].Name+" = …\n")
 	}
 }
+
+func FuzzAFunctionComesBackAsItWasWritten(f *testing.F) {
+	for _, seed := range []string{"longest_thaw(temps: int[], limit: long) -> int", "f(a: text?) -> (least: int, mean: real)", "thin(temps: int[]) -> argument 1", "f(a: int[][]?[]) -> bigint?"} {
+		f.Add(seed)
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		c, err := ParseCall(text)
+		if err != nil {
+			assert.NotEmpty(t, err.Error())
+			return
+		}
+		again, err := ParseCall(c.String())
+		require.NoError(t, err, c.String())
+		assert.Equal(t, c, again)
+		assert.NotEmpty(t, c.Results())
+	})
+}
