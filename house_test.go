@@ -23,7 +23,8 @@ var floors = [][]string{
 	{"core/call"},
 	{"core/toolchain", "core/script"},
 	{"core/box", "core/compare", "core/problem"},
-	{"core/shape", "core/settings", "core/value", "core/verdict", "demo"},
+	{"core/shape"},
+	{"core/settings", "core/value", "core/verdict", "demo"},
 }
 
 func floorOf(folder string) int {

@@ -293,6 +293,7 @@ func besides(company made, lone verdict.Outcome) verdict.Outcome {
 type process struct {
 	*callRunner
 	worker    *worker
+	box       *box.Box // the worker's
 	limits    verdict.Limits
 	positions []int // of the calls that it is given, in the plan
 	tell      func(int, made)
@@ -303,18 +304,18 @@ type process struct {
 	ready     bool
 	given     int // calls of which all is known, and that were handed to be judged
 	judging   chan answered
-	events    int // answers of all kinds
-	since     time.Time
+	events    int             // answers of all kinds
+	since     time.Time       // the last of them
 	arrived   []time.Duration // wall-clock time of each call
 	peak      int64           // of memory, as far as it was looked at
 	looked    time.Time       // when it was
 	over      bool            // it passed the limit
 	close     bool            // that it came close was told
 	stop      context.CancelFunc
-	ending    box.Ending // why the watch ended it
-	endingAt  int        // and after how many answers
-	used      time.Duration
-	unserved  string
+	ending    box.Ending    // why it was ended by us
+	endingAt  int           // and after how many answers
+	used      time.Duration // by the call that ended it
+	unserved  string        // why there is nothing to call
 }
 
 // process makes calls in one process, tells each, and returns how many of them are
@@ -349,9 +350,10 @@ func (r *callRunner) process(ctx context.Context, w *worker, positions []int, te
 	if err := w.open(); err != nil {
 		return 0, 0, err
 	}
+	p.box = w.box
 	p.judging = make(chan answered, n)
 	var judged sync.WaitGroup
-	judged.Go(p.judge)
+	judged.Go(func() { p.judge(ctx) })
 	var stop context.Context
 	stop, p.stop = context.WithCancel(context.Background())
 	watching, watched := context.WithCancel(ctx)
@@ -401,10 +403,10 @@ type answered struct {
 }
 
 // judge judges calls as they are answered, beside the process.
-func (p *process) judge() {
+func (p *process) judge(ctx context.Context) {
 	for a := range p.judging {
 		i := p.positions[a.number]
-		p.tell(i, made{p.callRun(i).ofAnswer(a), p.before(a.number)})
+		p.tell(i, made{p.callRun(i).ofAnswer(ctx, a), p.before(a.number)})
 	}
 }
 
@@ -484,7 +486,7 @@ func (p *process) answer(a call.Answer) {
 // lock is held.
 func (p *process) advance() {
 	if p.given < p.complete() && time.Since(p.looked) > lookMemory {
-		if usage, ok := p.worker.box.Now(); ok {
+		if usage, ok := p.box.Now(); ok {
 			p.seen(usage)
 		}
 	}
@@ -607,7 +609,7 @@ func (p *process) watch(ctx context.Context) {
 			return
 		case <-timer.C:
 		}
-		usage, known := p.worker.box.Now()
+		usage, known := p.box.Now()
 		p.mu.Lock()
 		if known {
 			p.seen(usage)
@@ -643,7 +645,7 @@ func (p *process) watch(ctx context.Context) {
 }
 
 // ofAnswer is the outcome of a call that the driver answered.
-func (r callRun) ofAnswer(made answered) verdict.Outcome {
+func (r callRun) ofAnswer(ctx context.Context, made answered) verdict.Outcome {
 	a, out, errs := made.answer, made.out, made.errs
 	o := r.outcome(verdict.Usage{CPU: a.Spent, Wall: max(made.wall, a.Spent), Memory: made.memory}, out, errs)
 	var said toolchain.Reading
@@ -669,7 +671,7 @@ func (r callRun) ofAnswer(made answered) verdict.Outcome {
 			o.Verdict = verdict.WrongAnswer
 		}
 	default:
-		if err := r.byValue(&o, a.Text); err != nil {
+		if err := r.byValue(ctx, &o, a.Text); err != nil {
 			o.Verdict, o.Message = verdict.Fault, err.Error()
 		}
 	}
@@ -727,9 +729,9 @@ func (r callRun) ofEnd(result box.Result, wall time.Duration, memory int64, out,
 	return o
 }
 
-// byValue judges what a call returned. The error says that the expected result
-// could not be read.
-func (r callRun) byValue(o *verdict.Outcome, text string) error {
+// byValue judges what a call returned. The error is the context's, or says that the
+// expected result could not be read.
+func (r callRun) byValue(ctx context.Context, o *verdict.Outcome, text string) error {
 	results := r.problem.Call.Results()
 	got, err := value.ReadResults(text, results)
 	o.Returned = text
@@ -748,7 +750,7 @@ func (r callRun) byValue(o *verdict.Outcome, text string) error {
 		}
 	}
 	if r.test.Compare.Custom() {
-		return r.byOwnChecker(o, got)
+		return r.byOwnChecker(ctx, o, got)
 	}
 	o.Verdict = verdict.Unjudged
 	var best *value.Difference
@@ -803,7 +805,7 @@ func shownValue(text string) string {
 }
 
 // byOwnChecker lets a checker of the person's own decide on a value.
-func (r callRun) byOwnChecker(o *verdict.Outcome, got any) error {
+func (r callRun) byOwnChecker(ctx context.Context, o *verdict.Outcome, got any) error {
 	given, err := r.hearing()
 	if err != nil {
 		return err
@@ -821,7 +823,7 @@ func (r callRun) byOwnChecker(o *verdict.Outcome, got any) error {
 		return err
 	}
 	o.Verdict = verdict.Accepted
-	return r.byChecker(context.Background(), o, given, input)
+	return r.byChecker(ctx, o, given, input)
 }
 
 // writeValues puts what a script sees as values into a checker's folder.
