@@ -249,3 +249,21 @@ func FuzzAValueComesBackAsItWasWritten(f *testing.F) {
 		}
 	})
 }
+
+func TestValuesOfEveryKindHaveAnOrder(t *testing.T) {
+	huge, _ := new(big.Int).SetString("99999999999999999999", 10)
+	sorted := []any{nil, false, true, int64(-3), int64(5), huge, math.NaN(), math.Inf(-1), -1.5, 2.5, "", "a", "b", []any{}, []any{int64(1)}, []any{int64(1), int64(0)}, []any{int64(2)}}
+	for i, a := range sorted {
+		for j, b := range sorted {
+			want := 0
+			if i < j {
+				want = -1
+			} else if i > j {
+				want = 1
+			}
+			got := order(a, b)
+			assert.Equal(t, want, max(-1, min(1, got)), "%v and %v", a, b)
+		}
+	}
+	assert.Nil(t, Comparison{AnyOrder: AllAnyOrder}.Compare([]any{sorted[1:6], sorted[10:13]}, []any{[]any{"b", "", "a"}, []any{huge, true, int64(5), int64(-3), false}}))
+}
