@@ -247,7 +247,7 @@ func (a *app) caseShowCommand() *cli.Command {
 				if i > 0 {
 					a.screen.Print("")
 				}
-				a.screen.Case(p.Cases[index])
+				a.screen.Case(p, p.Cases[index])
 			}
 			return nil
 		},

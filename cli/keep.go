@@ -91,7 +91,7 @@ func (a *app) caseDropCommand() *cli.Command {
 				return err
 			}
 			if !yes {
-				a.screen.Case(one)
+				a.screen.Case(p, one)
 				a.screen.Print("")
 			}
 			if err := a.confirm(yes, "drop %s?", view.Visible(one.Name)); err != nil {

@@ -65,18 +65,22 @@ func answerWords(p *problem.Problem, c problem.Case) string {
 }
 
 // Case shows one case in full.
-func (s *Screen) Case(c problem.Case) {
+func (s *Screen) Case(p *problem.Problem, c problem.Case) {
+	input, output := inputWord(p), "output"
+	if p.Call != nil {
+		output = "returns"
+	}
 	s.Print("%s  %s", strong.Render(Visible(c.Name)), dim.Render(Visible(c.Where)))
 	if c.Reason != "" {
 		s.Print("%s", s.wrapped(normal, Visible(firstParagraph(c.Reason)), "  "))
 	}
-	s.printData("input", c.Input, shownWhole)
+	s.printData(input, c.Input, shownWhole)
 	switch {
 	case len(c.Accepted) == 0:
 		s.Print("\n  the answer is not known")
 	default:
 		for i, data := range c.Accepted {
-			title := "output"
+			title := output
 			if i > 0 {
 				title = "or"
 			}

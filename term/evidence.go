@@ -40,12 +40,12 @@ func (v *TryView) evidence(t *tally, f failure) {
 	switch {
 	case o.Verdict == verdict.Unjudged: // what it printed is what matters
 		v.printed(o, unjudgedMost)
-		s.printData(v.inputWord(), c.Input, shownShort)
+		s.printData(inputWord(v.Problem), c.Input, shownShort)
 	case o.Talk != nil:
 		s.printData("input", c.Input, shownShort)
 		s.printTalk(Visible(t.plan.Solution.File), o)
 	default:
-		s.printData(v.inputWord(), c.Input, shownShort)
+		s.printData(inputWord(v.Problem), c.Input, shownShort)
 		if o.Difference != nil && v.Problem.Call == nil {
 			s.printShare(c.Input, o.Difference.Answer)
 		}
@@ -75,8 +75,8 @@ func (v *TryView) evidence(t *tally, f failure) {
 }
 
 // inputWord is what a case's input is called.
-func (v *TryView) inputWord() string {
-	if v.Problem.Call != nil {
+func inputWord(p *problem.Problem) string {
+	if p.Call != nil {
 		return "arguments"
 	}
 	return "input"

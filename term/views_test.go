@@ -105,11 +105,12 @@ no cases yet; 'cold case add' adds one
 func TestACaseIsShownInFull(t *testing.T) {
 	s, out := plainScreen("60")
 	long := strings.Repeat("7\n", 100)
-	s.Case(problem.Case{Name: "a/1", Where: "cases.md:2", Reason: "Why.", Input: problem.Data{Text: []byte(long), Size: int64(len(long))},
+	s.Case(&problem.Problem{}, problem.Case{Name: "a/1", Where: "cases.md:2", Reason: "Why.", Input: problem.Data{Text: []byte(long), Size: int64(len(long))},
 		Accepted: []problem.Data{{Text: []byte("3\n"), Size: 2}, {Text: []byte("4"), Size: 1}}})
-	s.Case(problem.Case{Name: "a/2", Input: problem.Data{}})
+	s.Case(&problem.Problem{}, problem.Case{Name: "a/2", Input: problem.Data{}})
+	s.Case(&problem.Problem{Call: &problem.Call{}}, problem.Case{Name: "a/3", Input: problem.Data{Text: []byte("k = 1\n"), Size: 6}, Accepted: []problem.Data{{Text: []byte("2\n"), Size: 2}}})
 	s.Flush()
-	for _, part := range []string{"a/1  cases.md:2\n  Why.\n", "input, 100 lines, 200 B", "   60  7\n  … 30 lines left out …\n     91  7", "output, 1 line, 2 B", "or, 1 line, 1 B", "input is empty", "the answer is not known"} {
+	for _, part := range []string{"a/1  cases.md:2\n  Why.\n", "input, 100 lines, 200 B", "   60  7\n  … 30 lines left out …\n     91  7", "output, 1 line, 2 B", "or, 1 line, 1 B", "input is empty", "the answer is not known", "arguments, 1 line, 6 B", "returns, 1 line, 2 B"} {
 		assert.Contains(t, out.String(), part)
 	}
 }
