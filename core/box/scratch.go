@@ -5,6 +5,8 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"strings"
+	"time"
 
 	"golang.org/x/sys/unix"
 )
@@ -21,24 +23,34 @@ type Scratch struct {
 // removes those of that name there whose owner was killed.
 func NewScratch(base, name string) (*Scratch, error) {
 	RemoveStale(base, name)
-	var failed error
-	for range 10 { // another one may have removed it before it was locked
-		dir, err := os.MkdirTemp(base, name)
-		if err != nil {
-			return nil, err
-		}
-		s, err := lockScratch(dir)
-		if err == nil {
-			return s, nil
-		}
-		failed = err
+	// It gets its name when it is locked: others remove what has it and is not.
+	young, err := os.MkdirTemp(base, "."+name)
+	if err != nil {
+		return nil, err
 	}
-	return nil, fmt.Errorf("cannot lock a new folder in %s: %w", base, failed)
+	s, err := lockScratch(young)
+	if err != nil {
+		return nil, fmt.Errorf("cannot lock a new folder in %s: %w", base, errors.Join(err, os.Remove(young)))
+	}
+	s.Dir = filepath.Join(base, strings.TrimPrefix(filepath.Base(young), "."))
+	if err := os.Rename(young, s.Dir); err != nil {
+		return nil, errors.Join(err, os.Remove(young), s.lock.Close())
+	}
+	return s, nil
 }
+
+// unnamed is how long a folder may be on its way to its name.
+const unnamed = time.Minute
 
 // RemoveStale removes every scratch of that name whose owner was killed.
 func RemoveStale(base, name string) {
 	left, _ := filepath.Glob(filepath.Join(base, name+"*"))
+	young, _ := filepath.Glob(filepath.Join(base, "."+name+"*"))
+	for _, dir := range young {
+		if info, err := os.Lstat(dir); err == nil && time.Since(info.ModTime()) > unnamed {
+			left = append(left, dir)
+		}
+	}
 	for _, dir := range left {
 		if s, err := lockScratch(dir); err == nil {
 			s.Remove() // what somebody else left stays: it cannot be removed, nor locked
