@@ -244,15 +244,13 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 	case depth == 0:
 		fmt.Fprintf(&w.take, "        %s %s = %s;\n", base, name, read)
 	default:
-		w.array(i, 1, base, read)
-		if depth == 2 {
-			w.array(i, 2, base+"*", "")
-		}
+		w.array(i, base, read)
 		length := w.next()
 		if _, ok := cRanges[length]; !ok {
 			return refuse("%s declares %s behind the array %s; its length is passed there", w.function, orNothing(length), field.Name)
 		}
-		fmt.Fprintf(&w.take, "        %s %s_length;\n", length, name)
+		// The length is read as the widest, and then given the declared type.
+		fmt.Fprintf(&w.take, "        long long %s_length_wide;\n", name)
 		w.args = append(w.args, name+"_length")
 		if depth == 2 {
 			rows := w.next()
@@ -266,10 +264,6 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 		} else {
 			fmt.Fprintf(&w.take, "        %s *%s = cold_array_%d(&%s_length_wide);\n", base, name, i, name)
 		}
-		// The length is read as the widest, and then given the declared type.
-		taken := strings.Replace(w.take.String(), fmt.Sprintf("        %s %s_length;\n", length, name), fmt.Sprintf("        long long %s_length_wide;\n", name), 1)
-		w.take.Reset()
-		w.take.WriteString(taken)
 		fmt.Fprintf(&w.take, "        %s %s_length = %s_length_wide;\n", length, name, name)
 		fmt.Fprintf(&w.free, "        free(%s);\n", name)
 	}
@@ -295,10 +289,7 @@ func hasOptional(t value.Type) bool {
 }
 
 // array writes a function that reads an array of one argument.
-func (w *cWriter) array(i, depth int, base, read string) {
-	if depth == 2 {
-		return // lengths does it
-	}
+func (w *cWriter) array(i int, base, read string) {
 	fmt.Fprintf(&w.helpers, `static %[1]s *cold_array_%[2]d(long long *count) {
     long long n = 0, room = 16;
     %[1]s *a = malloc(room * sizeof *a);

@@ -7,7 +7,6 @@ import (
 	"fmt"
 	"io"
 	"os"
-	"slices"
 	"strings"
 	"sync"
 	"time"
@@ -163,7 +162,7 @@ func (r *callRunner) batch(ctx context.Context, w *worker, positions []int, crow
 				if pass < r.options.Repeat-1 {
 					return
 				}
-				m.outcome = runs[i].settled()
+				m.outcome = withSpread(runs[i].outcome, runs[i].times)
 			}
 			settle(i, m)
 		})
@@ -203,13 +202,6 @@ func (r *repeated) all() []time.Duration {
 		return nil
 	}
 	return r.times
-}
-
-func (r *repeated) settled() verdict.Outcome {
-	o, times := r.outcome, slices.Sorted(slices.Values(r.times))
-	o.Spread = &verdict.Spread{Runs: len(times), Least: times[0], Median: times[len(times)/2], Most: times[len(times)-1]}
-	o.Usage.CPU = o.Spread.Median
-	return o
 }
 
 // pass makes each call once. One that came near its limit of time while others

@@ -61,10 +61,16 @@ func (r *caseRun) settled(ctx context.Context) (verdict.Outcome, error) {
 		times = append(times, another.Usage.CPU)
 		outcome = both(outcome, another)
 	}
-	slices.Sort(times)
-	outcome.Spread = &verdict.Spread{Runs: len(times), Least: times[0], Median: times[len(times)/2], Most: times[len(times)-1]}
-	outcome.Usage.CPU = outcome.Spread.Median
-	return outcome, nil
+	return withSpread(outcome, times), nil
+}
+
+// withSpread gives the outcome of several runs the spread of their times, and the
+// median as its own.
+func withSpread(o verdict.Outcome, times []time.Duration) verdict.Outcome {
+	times = slices.Sorted(slices.Values(times))
+	o.Spread = &verdict.Spread{Runs: len(times), Least: times[0], Median: times[len(times)/2], Most: times[len(times)-1]}
+	o.Usage.CPU = o.Spread.Median
+	return o
 }
 
 // both makes one outcome of two runs that count alike: the worse verdict

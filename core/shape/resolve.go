@@ -344,7 +344,7 @@ func (r *resolver) truth(e Expr, wanted bool) {
 		r.isNumber(e)
 	case *unary:
 		if e.op == "not" {
-			r.logical(e, e.op, wanted)
+			r.logical(e, wanted)
 			r.truth(e.x, true)
 			return
 		}
@@ -353,11 +353,11 @@ func (r *resolver) truth(e Expr, wanted bool) {
 	case *binary:
 		switch levels[e.op] {
 		case levels["and"], levels["or"]:
-			r.logical(e, e.op, wanted)
+			r.logical(e, wanted)
 			r.truth(e.x, true)
 			r.truth(e.y, true)
 		case levels["="]:
-			r.logical(e, e.op, wanted)
+			r.logical(e, wanted)
 			r.truth(e.x, false)
 			r.truth(e.y, false)
 		default:
@@ -371,7 +371,7 @@ func (r *resolver) truth(e Expr, wanted bool) {
 	}
 }
 
-func (r *resolver) logical(e Expr, op string, wanted bool) {
+func (r *resolver) logical(e Expr, wanted bool) {
 	if !wanted {
 		r.wrong(e.place(), "%s is a condition; a number was expected", e)
 	}

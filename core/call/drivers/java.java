@@ -262,7 +262,6 @@ public final class ColdDriver {
 
         boolean absent() throws IOException {
             if (peek() != 'n') return false;
-            at += 0;
             for (int i = 0; i < 4; i++) { peek(); at++; }
             return true;
         }
