@@ -13,16 +13,23 @@ import (
 
 // A frame holds the values of the names of one block.
 type frame struct {
-	data  []datum
+	data  []datum // by slot
 	above *frame
+	// allowed is how much this body may add to each total of its cases; nil: as much
+	// as it likes.
+	allowed []int64
 }
 
 // A datum is the value of one field.
 type datum struct {
 	ints   []int64  // integers; of edges both ends of one after the other
 	texts  []string // words, tokens, lines; decimals as they are written
-	count  int64    // elements, or characters of a single word
-	bodies []*frame // of a count of cases, if they are kept
+	count  int64    // elements, or characters of a single word; of an either its branch
+	bodies []*frame // of cases, a repeat or a branch, where they are kept
+}
+
+func newFrame(b *block, above *frame) *frame {
+	return &frame{data: make([]datum, b.slots), above: above}
 }
 
 func (d *datum) length() int64 { return d.count }
@@ -42,7 +49,7 @@ func (s *Shape) Check(in io.Reader, o Options) (*Fault, error) {
 	return fault, err
 }
 
-// read reads an input; keep keeps the bodies of cases.
+// read reads an input; keep keeps all bodies.
 func (s *Shape) read(in io.Reader, o Options, keep bool) (top *frame, fault *Fault, err error) {
 	c := &checker{scanner: newScanner(in, o.Loose), keep: keep}
 	defer func() {
@@ -79,15 +86,20 @@ func (c *checker) frame(b *block, above *frame) *frame {
 		c.spare[b] = list[:len(list)-1]
 		for i := range f.data {
 			d := &f.data[i]
-			d.ints, d.texts, d.count = d.ints[:0], d.texts[:0], 0
+			d.ints, d.texts, d.count, d.bodies = d.ints[:0], d.texts[:0], 0, nil
 		}
 		f.above = above
 		return f
 	}
-	return &frame{make([]datum, len(b.fields)), above}
+	return newFrame(b, above)
 }
 
-func (c *checker) free(b *block, f *frame) {
+// done gives a body's frame back, or keeps it.
+func (c *checker) done(b *block, f *frame, into *datum) {
+	if c.keep {
+		into.bodies = append(into.bodies, f)
+		return
+	}
 	if c.spare == nil {
 		c.spare = map[*block][]*frame{}
 	}
@@ -159,13 +171,13 @@ func (c *checker) lineOf(l *Line, f *frame) {
 	c.beginLine()
 	first := true
 	for _, field := range l.Fields {
-		var d *datum
-		if field.Name != "" {
-			d = &f.data[field.slot]
-		} else {
-			d = &datum{}
+		if field.Value == nil {
+			c.literal(field.Literal, first)
+			first = false
+			continue
 		}
-		if field.Value != nil && c.several(field, d, f) {
+		d := &f.data[field.slot]
+		if c.several(field, d, f) {
 			return
 		}
 		first = c.field(field, d, f, first)
@@ -220,10 +232,6 @@ func (c *checker) several(field *Field, d *datum, f *frame) bool {
 // field reads the values of one field on a line.
 func (c *checker) field(field *Field, d *datum, f *frame, first bool) bool {
 	v := field.Value
-	if v == nil {
-		c.literal(field.Literal, first)
-		return false
-	}
 	switch {
 	case v.Base == Perm:
 		return c.perm(field, d, f, first)
@@ -673,11 +681,7 @@ func (c *checker) cases(item *Cases, f *frame) {
 				c.fault("", "with case %d, which begins here, the sum of %s is %d, more than %d (%s)", i+1, t.Left, next, bound, t.Bound)
 			}
 		}
-		if c.keep {
-			count.bodies = append(count.bodies, body)
-		} else {
-			c.free(item.body, body)
-		}
+		c.done(item.body, body, count)
 	}
 }
 
@@ -700,7 +704,7 @@ func (c *checker) repeat(item *Repeat, f *frame) {
 			c.startTape()
 		}
 		c.items(item.Items, body)
-		c.free(item.body, body)
+		c.done(item.body, body, &f.data[item.slot])
 		if item.Distinct {
 			key := string(c.endTape())
 			if c.loose {
@@ -738,18 +742,7 @@ func (c *checker) atEnd() bool {
 func (c *checker) either(item *Either, f *frame) {
 	c.beginLine()
 	first, count := c.lookAhead()
-	chosen := -1
-	for i := range item.Branches {
-		if item.first[i] != "" && item.first[i] == first || item.first[i] == "" && item.count[i] >= 0 && item.count[i] == count {
-			chosen = i
-			break
-		}
-	}
-	for i := range item.Branches { // the only one of which nothing is known
-		if chosen < 0 && item.first[i] == "" && item.count[i] < 0 {
-			chosen = i
-		}
-	}
+	chosen := item.branch(first, count)
 	if chosen < 0 {
 		var words []string
 		for i := range item.Branches {
@@ -764,7 +757,24 @@ func (c *checker) either(item *Either, f *frame) {
 	}
 	body := c.frame(item.bodies[chosen], f)
 	c.items(item.Branches[chosen], body)
-	c.free(item.bodies[chosen], body)
+	f.data[item.slot].count = int64(chosen)
+	c.done(item.bodies[chosen], body, &f.data[item.slot])
+}
+
+// branch returns which branch begins with a line that has this first token, and so
+// many; -1 if none does.
+func (e *Either) branch(first string, count int) int {
+	for i := range e.Branches {
+		if e.first[i] != "" && e.first[i] == first || e.first[i] == "" && e.count[i] >= 0 && e.count[i] == count {
+			return i
+		}
+	}
+	for i := range e.Branches { // the only one of which nothing is known
+		if e.first[i] == "" && e.count[i] < 0 {
+			return i
+		}
+	}
+	return -1
 }
 
 // lookAhead returns the first token of the line that follows, and how many it has,

@@ -26,9 +26,8 @@ type (
 	reference struct {
 		pos   Pos
 		name  string
-		index Expr // nil: the whole
-		up    int  // how many blocks above its own the name is declared
-		slot  int
+		index Expr   // nil: the whole
+		up    int    // how many blocks above its own the name is declared
 		field *Field // that declares it
 	}
 	unary struct {
@@ -140,7 +139,7 @@ func (e *reference) eval(f *frame) int64 {
 	for range e.up {
 		at = at.above
 	}
-	d := &at.data[e.slot]
+	d := &at.data[e.field.slot]
 	if e.index == nil {
 		if len(d.ints) != 1 {
 			return fail(e.pos, "%s is not known here", e.name)
@@ -272,7 +271,7 @@ func (e *call) eval(f *frame) int64 {
 		for range r.up {
 			at = at.above
 		}
-		return &at.data[r.slot]
+		return &at.data[r.field.slot]
 	}
 	switch e.name {
 	case "len":

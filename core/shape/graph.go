@@ -124,14 +124,11 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 			c.fault(r.name(), "the graph is not bipartite: the edge %d %d closes a cycle of odd length", ends[0]+v.From, ends[1]+v.From)
 		}
 		for _, w := range v.With {
-			into := &datum{}
-			if w.Name != "" {
-				into = &f.data[w.slot]
-			}
 			if w.Value == nil {
 				c.literal(w.Literal, false)
 				continue
 			}
+			into := &f.data[w.slot]
 			c.begin(false)
 			c.reader(w, f).one(into, int64(len(into.ints)+len(into.texts)))
 			into.count = i + 1

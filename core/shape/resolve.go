@@ -8,9 +8,19 @@ import (
 )
 
 // A block is a part of a shape in which names are declared: the whole, or a body.
+// Each value in it, with a name or without, and each repeat and either, has a slot
+// of its own, in which a frame holds what an input has there.
 type block struct {
-	fields []*Field // with a name, in order; a field's slot is its index
-	above  *block
+	fields     []*Field // with a name, in order
+	slots      int
+	conditions []*condition // that hold within it
+	above      *block
+}
+
+// slot makes room for a value.
+func (b *block) slot() int {
+	b.slots++
+	return b.slots - 1
 }
 
 // A resolver finds out which declaration each name means, and what can be known of
@@ -24,6 +34,11 @@ type resolver struct {
 func (p *parser) resolve() {
 	r := &resolver{parser: p, now: &block{}}
 	p.s.top = r.now
+	defer func() {
+		if len(p.mistakes) == 0 {
+			p.s.prepare()
+		}
+	}()
 	scale := r.items(p.s.Items, true)
 	p.s.Items = slices.DeleteFunc(p.s.Items, func(i Item) bool { _, ok := i.(*scaleItem); return ok })
 	p.s.Scale = r.counts
@@ -64,6 +79,7 @@ func (r *resolver) items(list []Item, last bool) (scale []string) {
 			if item.Count.Range != nil && !item.HasUntil && !end {
 				r.wrong(item.Pos, "a repeat with a range of counts ends at the end of the input, so it must be the last item; or it ends at a line of its own: until \"0\"")
 			}
+			item.slot = r.now.slot()
 			item.body = r.inside(func() { r.items(item.Items, false) })
 			if !reads(item.Items) {
 				r.wrong(item.Pos, "this repeat has no line in it; describe one body of it")
@@ -75,7 +91,7 @@ func (r *resolver) items(list []Item, last bool) (scale []string) {
 			r.truth(item.Cond, true)
 		case *scaleItem:
 			for _, name := range item.names {
-				if _, _, f := r.find(name); f == nil {
+				if _, f := r.find(name); f == nil {
 					r.wrong(item.pos, "scale names %q, which is not declared above", name)
 				}
 			}
@@ -126,6 +142,7 @@ func (r *resolver) line(l *Line) {
 }
 
 func (r *resolver) declare(f *Field) {
+	f.slot = r.now.slot()
 	if f.Name == "" {
 		return
 	}
@@ -135,21 +152,20 @@ func (r *resolver) declare(f *Field) {
 			return
 		}
 	}
-	f.slot = len(r.now.fields)
 	r.now.fields = append(r.now.fields, f)
 }
 
 // find looks for a name here and in the blocks around.
-func (r *resolver) find(name string) (up, slot int, f *Field) {
+func (r *resolver) find(name string) (up int, f *Field) {
 	for b := r.now; b != nil; b = b.above {
-		for i, f := range b.fields {
+		for _, f := range b.fields {
 			if f.Name == name {
-				return up, i, f
+				return up, f
 			}
 		}
 		up++
 	}
-	return 0, 0, nil
+	return 0, nil
 }
 
 func (r *resolver) names() (all []string) {
@@ -163,6 +179,9 @@ func (r *resolver) names() (all []string) {
 
 // count notes that a name is used as a length.
 func (r *resolver) count(name string) {
+	if _, f := r.find(name); f != nil {
+		f.counts = true
+	}
 	if !slices.Contains(r.counts, name) {
 		r.counts = append(r.counts, name)
 	}
@@ -217,6 +236,7 @@ func (r *resolver) value(f *Field) {
 	if len(v.With) > 0 {
 		for _, w := range v.With {
 			if w.Value != nil {
+				w.ofEdges = true
 				r.value(w)
 				r.declare(w)
 			}
@@ -300,7 +320,7 @@ func (r *resolver) expr(e Expr) {
 func (r *resolver) lookUp(e Expr) {
 	switch e := e.(type) {
 	case *reference:
-		up, slot, f := r.find(e.name)
+		up, f := r.find(e.name)
 		if f == nil {
 			if names := r.names(); len(names) > 0 {
 				r.wrong(e.pos, "%s is not declared before this; %s", e.name, settings.Nearest(e.name, names))
@@ -309,7 +329,7 @@ func (r *resolver) lookUp(e Expr) {
 			}
 			return
 		}
-		e.up, e.slot, e.field = up, slot, f
+		e.up, e.field = up, f
 		if e.index != nil {
 			r.lookUp(e.index)
 		}
@@ -383,7 +403,7 @@ func (r *resolver) isNumber(e *reference) {
 		return
 	}
 	v := e.field.Value
-	many := len(v.Dims) > 0 || v.Base == Perm || v.Base == Parents
+	many := len(v.Dims) > 0 || v.Base == Perm || v.Base == Parents || e.field.ofEdges
 	switch {
 	case v.Base != Int && v.Base != Perm && v.Base != Parents:
 		r.wrong(e.pos, "%s is of %s, not an integer", e.name, v.Base)
@@ -419,7 +439,7 @@ func (r *resolver) arguments(c *call) {
 	case c.name == "len":
 	case v.Base != Int && v.Base != Perm && v.Base != Parents:
 		r.wrong(e.pos, "%s takes integers, and %s is of %s", c.name, e.name, v.Base)
-	case c.name != "len" && len(v.Dims) == 0 && v.Base == Int:
+	case c.name != "len" && e.field.single():
 		r.wrong(e.pos, "%s takes an array, and %s is one integer", c.name, e.name)
 	}
 }
@@ -450,6 +470,7 @@ func isConstant(e Expr) bool {
 // either makes sure that the branches can be told apart by what stands first: a
 // literal token, or the number of tokens on the first line.
 func (r *resolver) either(e *Either) {
+	e.slot = r.now.slot()
 	for _, branch := range e.Branches {
 		if !reads(branch) {
 			r.wrong(e.Pos, "a branch has no line in it")
@@ -457,6 +478,7 @@ func (r *resolver) either(e *Either) {
 		e.bodies = append(e.bodies, r.inside(func() { r.items(branch, false) }))
 		first, count := firstLine(branch)
 		e.first, e.count = append(e.first, first), append(e.count, count)
+		e.ambiguous = e.ambiguous || first == ""
 	}
 	for i := range e.Branches {
 		for j := range i {

@@ -72,7 +72,13 @@ type Field struct {
 	Literal string // the token; used if Value is nil
 	Value   *Value
 
-	slot int // of the name in its block
+	slot    int  // in its block
+	ofEdges bool // it stands on the line of each edge
+	counts  bool // it is used as a length
+	// What is known before an input is made; see prepare.
+	conditions []*condition // that mention it, one integer, in its own block
+	edgesOf    *Field       // the graph of whose edges it is the number
+	total      int          // which total of its cases counts its length, from 1; 0: none
 }
 
 // A Base is what a value is made of.
@@ -156,6 +162,7 @@ type Repeat struct {
 	Items    []Item
 
 	body *block
+	slot int
 }
 
 // Either is one of several branches.
@@ -164,8 +171,11 @@ type Either struct {
 	Branches [][]Item
 
 	bodies []*block
+	slot   int
 	first  []string // of each branch, its first token, if that is a literal
 	count  []int    // of each branch, the tokens on its first line; -1: not known
+	// ambiguous says that what is in a branch could look like another one's token.
+	ambiguous bool
 }
 
 // Blank is an empty line.

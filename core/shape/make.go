@@ -1,0 +1,703 @@
+package shape
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strconv"
+	"strings"
+
+	"coldverdict/core/settings"
+)
+
+// MakerVersion is the version of the maker. It changes whenever the same seed, size
+// and style would make other bytes.
+const MakerVersion = 1
+
+// A Seed is where the random numbers of an input begin.
+type Seed uint64
+
+// ParseSeed reads a seed: a number, or as String writes it.
+func ParseSeed(text string) (Seed, error) {
+	version, number, found := strings.Cut(text, ":")
+	if !found {
+		version, number = strconv.Itoa(MakerVersion), text
+	}
+	n, err := strconv.ParseUint(number, 10, 64)
+	if _, err2 := strconv.Atoi(version); err != nil || err2 != nil {
+		return 0, fmt.Errorf("%q is no seed; write a number from 0 on, such as 42", text)
+	}
+	if version != strconv.Itoa(MakerVersion) {
+		return 0, fmt.Errorf("the seed %s is one of maker %s, and this program has maker %d, which makes other inputs from it", text, version, MakerVersion)
+	}
+	return Seed(n), nil
+}
+
+// String writes a seed with the version of the maker, so that a later one does not
+// make something else from it in silence.
+func (s Seed) String() string { return fmt.Sprintf("%d:%d", MakerVersion, uint64(s)) }
+
+// Making says what input is to be made.
+type Making struct {
+	Seed Seed
+	Size Size
+	// Style is drawn in wherever it fits; empty: all of them are drawn.
+	Style string
+	// Exact wants each count as large as the size says. Otherwise some are smaller.
+	Exact bool
+
+	scaled map[string]bool // the only names that grow; nil: all
+	plan   map[any]string  // a style of a field or an item
+}
+
+// A MakeError says why no input could be made.
+type MakeError struct {
+	Pos  Pos // in the shape
+	Text string
+}
+
+func (e *MakeError) Error() string { return fmt.Sprintf("%s: %s", e.Pos, e.Text) }
+
+// Make makes an input. The same seed, size and style make the same bytes on every
+// machine. The error is a *MakeError; it says that the shape contradicts itself,
+// asks for what hardly ever happens, or for more than fits.
+func (s *Shape) Make(o Making) (in *Input, err error) {
+	if o.Style != "" {
+		if err := s.knowsStyle(o.Style); err != nil {
+			return nil, err
+		}
+	}
+	m := &maker{Making: o, shape: s, random: newRandom(uint64(o.Seed)), room: mostValues, promised: map[*Field]string{}}
+	defer func() {
+		if r := recover(); r != nil {
+			switch wrong := r.(type) {
+			case *MakeError:
+				in, err = nil, wrong
+			case trouble:
+				in, err = nil, &MakeError{wrong.pos, wrong.text}
+			default:
+				panic(r)
+			}
+		}
+	}()
+	top, wrong := m.body(s.top, s.Items, nil, nil)
+	if wrong != nil {
+		return nil, wrong.tell()
+	}
+	return &Input{s, top}, nil
+}
+
+// Styles are the names of all styles that fit something in the shape, in
+// alphabetical order.
+func (s *Shape) Styles() []string {
+	names := map[string]bool{}
+	s.each(func(f *Field) {
+		for _, name := range stylesOf(f, false) {
+			names[name] = true
+		}
+	}, func(item Item) {
+		if _, ok := item.(*Cases); ok {
+			for _, name := range styleNames(casesStyles, false) {
+				names[name] = true
+			}
+		}
+	})
+	return slices.Sorted(maps.Keys(names))
+}
+
+func (s *Shape) knowsStyle(name string) error {
+	if names := s.Styles(); !slices.Contains(names, name) {
+		return fmt.Errorf("no value of this shape has a style %q; %s", name, settings.Nearest(name, names))
+	}
+	return nil
+}
+
+// each goes through all fields and items, those in blocks included.
+func (s *Shape) each(field func(*Field), item func(Item)) {
+	var walk func([]Item)
+	walk = func(list []Item) {
+		for _, i := range list {
+			item(i)
+			switch i := i.(type) {
+			case *Line:
+				for _, f := range i.Fields {
+					if f.Value == nil {
+						continue
+					}
+					field(f)
+					for _, w := range f.Value.With {
+						if w.Value != nil {
+							field(w)
+						}
+					}
+				}
+			case *Cases:
+				field(i.Count)
+				walk(i.Items)
+			case *Repeat:
+				walk(i.Items)
+			case *Either:
+				for _, b := range i.Branches {
+					walk(b)
+				}
+			}
+		}
+	}
+	walk(s.Items)
+}
+
+// mostValues bounds the values of one input; more is nothing that anyone meant.
+const mostValues = 20_000_000
+
+// The bounds of drawing again.
+const (
+	mostDraws  = 1000 // of a block, until a requirement is met
+	plainAfter = 25   // draws of a block, from which on it heeds no style
+	fewDraws   = 30   // of a block, where nothing in it can help
+)
+
+// A maker makes one input.
+type maker struct {
+	Making
+	*random
+	shape  *Shape
+	room   int64          // how large a count may be
+	values int64          // made so far
+	tiny   bool           // counts are as small as they may be, or nearly
+	plain  int            // blocks around that heed no style
+	fixed  map[any]string // styles that are the same in all bodies around; nil: none are
+	// promised are styles of graphs to which the number of edges was fitted.
+	promised map[*Field]string
+	columns  map[*Field]column
+}
+
+// A column is what a field holds in all bodies of a repeat.
+type column struct {
+	values []int64
+	at     int
+}
+
+// An unmet condition is why what was drawn is of no use.
+type unmet struct {
+	pos  Pos
+	text string // of the condition
+	now  string // what the names in it were
+	// hopeless says that drawing the same block again does not help.
+	hopeless bool
+	draws    int
+}
+
+// tell says in words what to do about it.
+func (u *unmet) tell() *MakeError {
+	if u.hopeless {
+		return &MakeError{u.pos, fmt.Sprintf("%s cannot be met%s", u.text, u.now)}
+	}
+	return &MakeError{u.pos, fmt.Sprintf("%s was met by none of %d draws%s; say it in the ranges and lengths, so that it need not be met by chance", u.text, u.draws, u.now)}
+}
+
+// body makes a block, drawing again until all that is required is met.
+func (m *maker) body(b *block, list []Item, above *frame, allowed []int64) (*frame, *unmet) {
+	hopeless := 0
+	for draw := 1; ; draw++ {
+		f := newFrame(b, above)
+		f.allowed = allowed
+		made := m.values
+		if draw == plainAfter {
+			m.plain++
+		}
+		wrong := m.items(list, f)
+		if wrong == nil {
+			wrong = m.totals(b, f)
+		}
+		if wrong != nil && wrong.hopeless {
+			hopeless++
+		}
+		if wrong == nil || draw == mostDraws || hopeless == fewDraws || draw > fewDraws && m.values-made > mostValues/mostDraws {
+			if draw >= plainAfter {
+				m.plain--
+			}
+			if wrong != nil {
+				wrong.draws = draw
+				wrong.hopeless = wrong.hopeless || hopeless == fewDraws
+			}
+			return f, wrong
+		}
+		m.values = made
+	}
+}
+
+// totals holds the deep conditions that are implied against what was made.
+func (m *maker) totals(b *block, f *frame) *unmet {
+	if f.allowed == nil {
+		return nil
+	}
+	for _, c := range b.conditions {
+		if c.deep && !c.met(f) {
+			return &unmet{pos: c.pos, text: c.text}
+		}
+	}
+	return nil
+}
+
+func (m *maker) items(list []Item, f *frame) *unmet {
+	for _, item := range list {
+		var wrong *unmet
+		switch item := item.(type) {
+		case *Line:
+			for _, field := range item.Fields {
+				if wrong == nil && field.Value != nil {
+					wrong = m.field(field, f)
+				}
+			}
+		case *Cases:
+			wrong = m.cases(item, f)
+		case *Repeat:
+			wrong = m.repeat(item, f)
+		case *Either:
+			wrong = m.either(item, f)
+		case *Require:
+			if n, bad := evaluated(item.Cond, f); bad != nil {
+				wrong = &unmet{pos: item.Pos, text: "require " + item.text, now: ": " + bad.text}
+			} else if n == 0 {
+				wrong = &unmet{pos: item.Pos, text: "require " + item.text, now: values(item.Cond, f)}
+			}
+		}
+		if wrong != nil {
+			return wrong
+		}
+	}
+	return nil
+}
+
+// style returns the name of the style of a field or an item, out of those that fit
+// it. The last of them is the one without any plan.
+func (m *maker) style(key any, names []string) string {
+	plain := names[len(names)-1]
+	if m.plain > 0 {
+		return plain
+	}
+	if name, ok := m.plan[key]; ok && slices.Contains(names, name) {
+		return name
+	}
+	if slices.Contains(names, m.Style) {
+		return m.Style
+	}
+	if m.plan != nil {
+		return plain
+	}
+	if m.fixed == nil {
+		return names[m.index(len(names))]
+	}
+	if _, ok := m.fixed[key]; !ok {
+		m.fixed[key] = names[m.index(len(names))]
+	}
+	return m.fixed[key]
+}
+
+// stylesOf are the names of the styles that fit a field.
+func stylesOf(f *Field, edge bool) []string {
+	v := f.Value
+	switch {
+	case f.ofEdges && v.Base == Int, v.Base == Int && len(v.Dims) > 0, v.Base == Real && len(v.Dims) > 0, v.Base == Pick && len(v.Dims) > 0:
+		return styleNames(arrayStyles, edge)
+	case v.Base == Int && f.counts:
+		return countStyles
+	case v.Base == Int, v.Base == Real, v.Base == Pick:
+		return styleNames(numberStyles, edge)
+	case v.Base == Word, v.Base == Text:
+		return styleNames(wordStyles, edge)
+	case v.Base == Perm:
+		return styleNames(permStyles, edge)
+	case v.Base == Grid:
+		return styleNames(gridStyles, edge)
+	case v.Base == Graph:
+		var names []string
+		for _, s := range graphStyles {
+			if (s.edge || !edge) && s.do.serves(s.name, v) {
+				names = append(names, s.name)
+			}
+		}
+		return names
+	}
+	return styleNames(treeStyles, edge)
+}
+
+// spend notes that so many values are made.
+func (m *maker) spend(pos Pos, n int64) {
+	if m.values += n; n < 0 || n > mostValues || m.values > mostValues {
+		panic(&MakeError{pos, fmt.Sprintf("an input of this size would hold more than %d million values; bound them with total, or with require, or make a smaller one", mostValues/1_000_000)})
+	}
+}
+
+func (m *maker) field(field *Field, f *frame) *unmet {
+	v, d := field.Value, &f.data[field.slot]
+	switch v.Base {
+	case Perm:
+		n := v.Args[0].eval(f)
+		m.spend(v.Pos, n)
+		order := make([]int32, n)
+		for i := range order {
+			order[i] = int32(i)
+		}
+		styleNamed(permStyles, m.style(field, stylesOf(field, false)))(m.random, order)
+		d.ints = make([]int64, n)
+		for i, x := range order {
+			d.ints[i] = v.From + int64(x)
+		}
+		d.count = n
+	case Grid:
+		m.grid(field, d, v.Args[0].eval(f), v.Args[1].eval(f))
+	case Tree, Parents:
+		m.tree(field, d, v.Args[0].eval(f))
+		return m.with(v, f, int(d.count))
+	case Graph:
+		n, edges := v.Args[0].eval(f), v.Args[1].eval(f)
+		if least, most := v.edgeBounds(n); edges < least || edges > most {
+			return &unmet{pos: v.Pos, text: fmt.Sprintf("a graph of %d vertices and %d edges", n, edges), hopeless: true}
+		}
+		m.spend(v.Pos, n)
+		m.spend(v.Pos, 2*edges)
+		name, ok := m.promised[field]
+		if delete(m.promised, field); !ok {
+			name = m.style(field, stylesOf(field, false))
+		}
+		d.ints = labelled(m.random, graphEdges(m.random, v, int(n), int(edges), styleNamed(graphStyles, name)), int(n), v.From, false, v.Directed)
+		d.count = edges
+		return m.with(v, f, int(edges))
+	default:
+		if len(v.Dims) == 0 {
+			m.spend(v.Pos, 1)
+			if v.Base == Int {
+				return m.integer(field, f)
+			}
+			return m.fill(field, d, f, 1)
+		}
+		n := m.length(v.Dims[0], f, field)
+		d.count = n
+		if len(v.Dims) == 2 {
+			columns := m.length(v.Dims[1], f, nil)
+			if columns > 0 && n > mostValues/columns {
+				m.spend(v.Pos, mostValues+1)
+			}
+			n *= columns
+		}
+		m.spend(v.Pos, n)
+		return m.fill(field, d, f, int(n))
+	}
+	return nil
+}
+
+// with makes what stands on the lines of edges.
+func (m *maker) with(v *Value, f *frame, edges int) *unmet {
+	for _, w := range v.With {
+		if w.Value == nil {
+			continue
+		}
+		d := &f.data[w.slot]
+		if wrong := m.fill(w, d, f, edges); wrong != nil {
+			return wrong
+		}
+		d.count = int64(edges)
+	}
+	return nil
+}
+
+// length draws how many elements there are, in a field or, without one, bodies.
+func (m *maker) length(l *Length, f *frame, field *Field) int64 {
+	if l.Exact != nil {
+		return max(0, l.Exact.eval(f))
+	}
+	low, high := l.Range.Low.eval(f), l.Range.High.eval(f)
+	if low > high {
+		panic(&MakeError{l.Range.Pos, fmt.Sprintf("no length lies in %d..%d (%s)", low, high, l.Range.text)})
+	}
+	return m.count(l, low, max(low, min(high, f.room(field))), -1)
+}
+
+// room is how long a field may be for the total of lengths that it counts towards.
+func (f *frame) room(field *Field) int64 {
+	if field == nil || field.total == 0 || f.allowed == nil {
+		return 1<<63 - 1
+	}
+	return f.allowed[field.total-1]
+}
+
+// countStyles are how large a count is in an edge case; none of them is drawn
+// otherwise.
+var countStyles = []string{"least", "next", "two", "largest", "any"}
+
+// count draws a count. wish is what a graph would like; -1: nothing.
+func (m *maker) count(key any, low, high, wish int64) int64 {
+	high = min(high, max(low, m.room))
+	if m.tiny {
+		return m.between(low, min(high, low+2))
+	}
+	switch m.plan[key] {
+	case "least":
+		return low
+	case "next":
+		return min(low+1, high)
+	case "two":
+		return min(max(low, 2), high)
+	case "largest":
+		if wish >= low && wish <= high {
+			return wish
+		}
+		return high
+	}
+	size := m.Size
+	if f, ok := key.(*Field); ok && m.scaled != nil && !m.scaled[f.Name] {
+		size = 0
+	}
+	target := low + int64(size.of(uint64(high-low)+1)) - 1
+	switch {
+	case wish >= low && wish <= target && (m.Exact || m.oneIn(2)):
+		return wish
+	case m.Exact || m.oneIn(2):
+		return target
+	}
+	return m.magnitude(low, target)
+}
+
+// fill makes n values of one field.
+func (m *maker) fill(field *Field, d *datum, f *frame, n int) *unmet {
+	v := field.Value
+	switch v.Base {
+	case Int:
+		low, high := v.bounds(f)
+		if low > high && n > 0 {
+			return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
+		}
+		d.ints = make([]int64, n)
+		m.numbers(field, d.ints, m.interval(low, high, field, f))
+	case Pick:
+		chosen := make([]int64, n)
+		m.numbers(field, chosen, interval{0, int64(len(v.Picks)) - 1, nil})
+		for _, i := range chosen {
+			d.texts = append(d.texts, v.Picks[i])
+		}
+		if v.Sorted || v.Distinct {
+			return m.words(field, d, f, n)
+		}
+	case Real:
+		return m.reals(field, d, f, n)
+	default:
+		return m.words(field, d, f, n)
+	}
+	return nil
+}
+
+// bounds are those of integers.
+func (v *Value) bounds(f *frame) (low, high int64) {
+	if v.Range == nil {
+		return -1 << 63, 1<<63 - 1
+	}
+	return v.Range.Low.eval(f), v.Range.High.eval(f)
+}
+
+// interval is where the integers of a field are drawn from, with what stands next
+// to the values of other names, or to half of them.
+func (m *maker) interval(low, high int64, field *Field, f *frame) interval {
+	v := interval{low: low, high: high}
+	add := func(x int64) {
+		if low <= x && x <= high && !slices.Contains(v.ties, x) {
+			v.ties = append(v.ties, x)
+		}
+	}
+	for at := f; at != nil; at = at.above {
+		for i := range at.data {
+			d := &at.data[i]
+			if len(d.ints) != 1 || i == field.slot && at == f || d.count != 1 || len(v.ties) > 24 {
+				continue
+			}
+			x := d.ints[0]
+			for _, near := range []int64{x, x / 2, x - x/2, x - 1, x/2 + 1} {
+				add(near)
+			}
+			if x < 1<<62 {
+				add(x + 1)
+			}
+		}
+	}
+	return v
+}
+
+// numbers fills integers by a style, as far as their order may be chosen.
+func (m *maker) numbers(field *Field, a []int64, v interval) {
+	value := field.Value
+	if len(value.Dims) == 0 && !field.ofEdges {
+		styleNamed(numberStyles, m.style(field, styleNames(numberStyles, false)))(m.random, a, v)
+		return
+	}
+	s := styleNamed(arrayStyles, m.style(field, styleNames(arrayStyles, false)))
+	if value.Distinct || value.Rising || value.Falling {
+		distinct(m.random, a, v, s)
+	} else {
+		s.fill(m.random, a, v)
+	}
+	if value.Sorted || value.Rising || value.Falling {
+		slices.Sort(a)
+	}
+	if value.Falling {
+		slices.Reverse(a)
+	}
+}
+
+// integer draws a single integer with all that is asked of it and known already.
+func (m *maker) integer(field *Field, f *frame) *unmet {
+	v, d := field.Value, &f.data[field.slot]
+	low, high := v.bounds(f)
+	d.count = 1
+	if low > high {
+		return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
+	}
+	low, high = m.narrowed(field, f, low, high)
+	if low > high {
+		return m.unmetBy(field, f)
+	}
+	if x, ok := m.fromColumn(field, f, low, high); ok {
+		d.ints = []int64{x}
+		return nil
+	}
+	draw := func() int64 {
+		if field.counts {
+			return m.count(field, low, high, m.wish(field, f))
+		}
+		one := []int64{0}
+		m.numbers(field, one, m.interval(low, high, field, f))
+		return one[0]
+	}
+	for tries := range 60 {
+		if tries == 20 {
+			draw = func() int64 { return m.between(low, high) }
+		}
+		if x := draw(); m.feasible(field, f, x) {
+			d.ints = []int64{x}
+			return nil
+		}
+	}
+	for step := range int64(1000) { // by order, from both ends
+		for _, x := range []int64{low + step, high - step} {
+			if x >= low && x <= high && m.feasible(field, f, x) {
+				d.ints = []int64{x}
+				return nil
+			}
+		}
+	}
+	return m.unmetBy(field, f)
+}
+
+// fromColumn takes a value from what was made for all bodies of a repeat.
+func (m *maker) fromColumn(field *Field, f *frame, low, high int64) (int64, bool) {
+	c, ok := m.columns[field]
+	if !ok || c.at >= len(c.values) || m.plain > 0 {
+		return 0, false
+	}
+	x := c.values[c.at]
+	c.at++
+	m.columns[field] = c
+	return x, low <= x && x <= high && m.feasible(field, f, x)
+}
+
+// wish is the number of edges that the style of a graph has by itself; -1 if a
+// field is not that number, or there is none.
+func (m *maker) wish(field *Field, f *frame) int64 {
+	g := field.edgesOf
+	if g == nil {
+		return -1
+	}
+	n, wrong := evaluated(g.Value.Args[0], f)
+	if wrong != nil {
+		return -1
+	}
+	name := m.style(g, stylesOf(g, false))
+	m.promised[g] = name
+	return styleNamed(graphStyles, name).edges(n)
+}
+
+func (m *maker) tree(field *Field, d *datum, n int64) {
+	v := field.Value
+	m.spend(v.Pos, 2*max(0, n))
+	name := m.style(field, stylesOf(field, false))
+	edges := styleNamed(treeStyles, name)(m.random, int(max(0, n)))
+	d.count = max(0, n-1)
+	if v.Base == Tree {
+		d.ints = labelled(m.random, edges, int(n), v.From, name == rootInTheMiddle, false)
+		return
+	}
+	if name == "uniform" || name == "attached" || name == "caterpillar" {
+		edges = relabelled(m.random, edges, int(n))
+	}
+	d.ints = parentsOf(edges, int(n))
+	for i := range d.ints {
+		d.ints[i] += v.From
+	}
+}
+
+// relabelled shuffles the vertices of some edges.
+func relabelled(r *random, edges []int32, n int) []int32 {
+	labels := r.permutation(n)
+	for i, v := range edges {
+		edges[i] = labels[v]
+	}
+	return edges
+}
+
+// parentsOf are the parents of the vertices 1 to n - 1 of a tree whose root is 0.
+func parentsOf(edges []int32, n int) []int64 {
+	start := make([]int32, n+1)
+	for _, v := range edges {
+		start[v+1]++
+	}
+	for i := range n {
+		start[i+1] += start[i]
+	}
+	next, at := make([]int32, len(edges)), slices.Clone(start)
+	for i, v := range edges {
+		next[at[v]] = edges[i^1]
+		at[v]++
+	}
+	parents := make([]int64, max(0, n-1))
+	waiting := make([]int32, 1, max(1, n))
+	for i := 0; i < len(waiting) && n > 0; i++ {
+		v := waiting[i]
+		for _, w := range next[start[v]:start[v+1]] {
+			if w != 0 && (v == 0 || int64(w) != parents[v-1]) {
+				parents[w-1] = int64(v)
+				waiting = append(waiting, w)
+			}
+		}
+	}
+	return parents
+}
+
+func (m *maker) grid(field *Field, d *datum, rows, columns int64) {
+	v := field.Value
+	if rows < 0 || columns < 0 || columns > 0 && rows > mostValues/columns || rows > mostValues {
+		m.spend(v.Pos, mostValues+1)
+	}
+	m.spend(v.Pos, rows*columns)
+	cells := make([]int32, rows*columns)
+	if len(cells) > 0 {
+		styleNamed(gridStyles, m.style(field, stylesOf(field, false)))(m.random, cells, int(columns), len(v.Set.Runes))
+	}
+	for i := range rows {
+		d.texts = append(d.texts, v.Set.spelled(cells[i*columns:(i+1)*columns]))
+	}
+	d.count = rows
+}
+
+// spelled are characters of a set by their indices.
+func (s *Set) spelled(indices []int32) string {
+	text := make([]byte, 0, len(indices))
+	if s.only {
+		for _, i := range indices {
+			text = append(text, byte(s.Runes[i]))
+		}
+		return string(text)
+	}
+	for _, i := range indices {
+		text = append(text, string(s.Runes[i])...)
+	}
+	return string(text)
+}

@@ -1,0 +1,273 @@
+package shape
+
+import (
+	"math/big"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// words makes words, texts and tokens: what has to be distinct or in order.
+func (m *maker) words(field *Field, d *datum, f *frame, n int) *unmet {
+	v := field.Value
+	array := len(v.Dims) > 0 || field.ofEdges
+	if v.Base == Pick {
+		return m.picked(v, d, n)
+	}
+	lengths := v.lengths(f)
+	if room := f.room(field); !array && room >= lengths[0] {
+		lengths[1] = min(lengths[1], room)
+	}
+	if lengths[0] > lengths[1] {
+		return &unmet{pos: v.Pos, text: v.Base.String() + " of " + v.Length.Range.shown(lengths[0], lengths[1]) + " characters", hopeless: true}
+	}
+	if array && v.Distinct {
+		return m.distinctWords(field, d, n, lengths)
+	}
+	name := ""
+	if array {
+		name = m.style(field, wordArrayStyles)
+	}
+	for i := range n {
+		if i > 0 && (name == "all-equal" || name == "few-distinct" && !m.oneIn(uint64(n))) {
+			d.texts = append(d.texts, d.texts[m.index(len(d.texts))])
+			continue
+		}
+		d.texts = append(d.texts, m.word(field, lengths, name))
+	}
+	if n == 1 && !array {
+		d.count = m.length64(v, d.texts[0])
+	}
+	m.inOrder(v, d.texts)
+	return nil
+}
+
+// wordArrayStyles are those of arrays of words, beside the ones of single words.
+var wordArrayStyles = append([]string{"all-equal", "few-distinct"}, styleNames(wordStyles, false)...)
+
+func (m *maker) length64(v *Value, word string) int64 {
+	if v.Set.only {
+		return int64(len(word))
+	}
+	return runes([]byte(word))
+}
+
+func (m *maker) inOrder(v *Value, texts []string) {
+	if v.Sorted || v.Rising || v.Falling {
+		slices.Sort(texts)
+	}
+	if v.Falling {
+		slices.Reverse(texts)
+	}
+}
+
+// word makes one word in a style; without one it is drawn for the word alone.
+func (m *maker) word(field *Field, lengths [2]int64, name string) string {
+	v := field.Value
+	n := lengths[0]
+	if lengths[0] < lengths[1] {
+		n = m.count(v.Length, lengths[0], lengths[1], -1)
+	}
+	m.spend(v.Pos, n/8)
+	if name == "" {
+		name = m.style(field, styleNames(wordStyles, false))
+	}
+	a := make([]int32, n)
+	if n > 0 {
+		styleNamed(wordStyles, name)(m.random, a, len(v.Set.Runes))
+	}
+	if v.Base == Text {
+		m.noBlanksAround(v.Set, a)
+	}
+	return v.Set.spelled(a)
+}
+
+// noBlanksAround takes blanks at the ends of a text, which are easily lost, out of
+// it, unless there is nothing else in the set.
+func (m *maker) noBlanksAround(s *Set, a []int32) {
+	blank := int32(slices.Index(s.Runes, ' '))
+	if blank < 0 || len(s.Runes) == 1 || len(a) == 0 {
+		return
+	}
+	for _, i := range []int{0, len(a) - 1} {
+		if a[i] == blank {
+			a[i] = (blank + 1 + int32(m.index(len(s.Runes)-1))) % int32(len(s.Runes))
+		}
+	}
+}
+
+// distinctWords draws until there are enough, or, where they are many of all that
+// there are, takes some of all.
+func (m *maker) distinctWords(field *Field, d *datum, n int, lengths [2]int64) *unmet {
+	v := field.Value
+	all := wordsOf(len(v.Set.Runes), lengths)
+	if uint64(n) > all {
+		return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct words of " + strconv.FormatUint(all, 10), hopeless: true}
+	}
+	if uint64(n) > all/4 {
+		for _, x := range m.sample(n, all) {
+			d.texts = append(d.texts, v.nthWord(x, lengths))
+		}
+	} else {
+		seen := map[string]bool{}
+		for tries := 0; len(d.texts) < n; tries++ {
+			name := ""
+			if tries > 2*n { // the style has not so many
+				name = "random"
+			}
+			word := m.word(field, lengths, name)
+			if tries > 4*n { // nor have words of these lengths
+				word = v.nthWord(m.below(all), lengths)
+			}
+			if !seen[word] {
+				seen[word] = true
+				d.texts = append(d.texts, word)
+			}
+		}
+	}
+	m.inOrder(v, d.texts)
+	return nil
+}
+
+// nthWord is a word by its number among all: the shorter ones first.
+func (v *Value) nthWord(x uint64, lengths [2]int64) string {
+	k := uint64(len(v.Set.Runes))
+	n := lengths[0]
+	for ; n < lengths[1]; n++ {
+		here := wordsOf(int(k), [2]int64{n, n})
+		if x < here {
+			break
+		}
+		x -= here
+	}
+	a := make([]int32, n)
+	for i := len(a) - 1; i >= 0; i-- {
+		a[i], x = int32(x%k), x/k
+	}
+	return v.Set.spelled(a)
+}
+
+// picked brings tokens into what is asked of them.
+func (m *maker) picked(v *Value, d *datum, n int) *unmet {
+	if v.Distinct {
+		if n > len(v.Picks) {
+			return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct tokens of " + strconv.Itoa(len(v.Picks)), hopeless: true}
+		}
+		for i, x := range m.sample(n, uint64(len(v.Picks))) {
+			d.texts[i] = v.Picks[x]
+		}
+	}
+	m.inOrder(v, d.texts)
+	return nil
+}
+
+// mostPlaces are the digits behind the point where nothing is said of them.
+const mostPlaces = 6
+
+// reals makes decimals: integers of the smallest unit, written with a point.
+func (m *maker) reals(field *Field, d *datum, f *frame, n int) *unmet {
+	v := field.Value
+	places := v.Places
+	if places < 0 {
+		places = m.index(mostPlaces + 1)
+	}
+	low, high, ok := v.units(f, places)
+	for ; !ok && v.Places < 0 && places < mostPlaces; places++ {
+		low, high, ok = v.units(f, places+1)
+	}
+	if !ok || low > high {
+		return &unmet{pos: v.Pos, text: "a real with " + strconv.Itoa(places) + " places in its range, in 64 bits of its smallest unit", hopeless: true}
+	}
+	if v.Distinct && n > 0 && uint64(high)-uint64(low) < uint64(n-1) {
+		return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct reals in so small a range", hopeless: true}
+	}
+	units := make([]int64, n)
+	m.numbers(field, units, interval{low: low, high: high})
+	d.texts = make([]string, n)
+	for i, u := range units {
+		d.texts[i] = decimalText(u, places)
+	}
+	if n == 1 {
+		d.count = 1
+	}
+	return nil
+}
+
+// units are the bounds of a real in units of its last place; not ok if they are
+// none or past 64 bits.
+func (v *Value) units(f *frame, places int) (low, high int64, ok bool) {
+	if v.Range == nil {
+		return -1_000_000_000, 1_000_000_000, true
+	}
+	scale := new(big.Int).Exp(big.NewInt(10), big.NewInt(int64(places)), nil)
+	end := func(e Expr, up bool) (int64, bool) {
+		x := rational(e, f)
+		if x == nil {
+			return 0, false
+		}
+		x.Mul(x, new(big.Rat).SetInt(scale))
+		q, r := new(big.Int).DivMod(x.Num(), x.Denom(), new(big.Int))
+		if up && r.Sign() > 0 {
+			q.Add(q, big.NewInt(1))
+		}
+		return q.Int64(), q.IsInt64()
+	}
+	low, ok = end(v.Range.Low, true)
+	high, ok2 := end(v.Range.High, false)
+	return low, high, ok && ok2 && low <= high
+}
+
+// rational is the exact value of a bound of a real; nil if it has none.
+func rational(e Expr, f *frame) *big.Rat {
+	switch e := e.(type) {
+	case *number:
+		if e.decimal != "" {
+			x, _ := new(big.Rat).SetString(e.decimal)
+			return x
+		}
+		return new(big.Rat).SetInt64(e.value)
+	case *unary:
+		if x := rational(e.x, f); x != nil {
+			return x.Neg(x)
+		}
+		return nil
+	case *binary:
+		x, y := rational(e.x, f), rational(e.y, f)
+		if x == nil || y == nil {
+			return nil
+		}
+		switch e.op {
+		case "+":
+			return x.Add(x, y)
+		case "-":
+			return x.Sub(x, y)
+		case "*":
+			return x.Mul(x, y)
+		case "/":
+			if y.Sign() == 0 {
+				return nil
+			}
+			return x.Quo(x, y)
+		}
+	}
+	n, wrong := evaluated(e, f)
+	if wrong != nil {
+		return nil
+	}
+	return new(big.Rat).SetInt64(n)
+}
+
+// decimalText writes a number of units with so many digits behind the point.
+func decimalText(units int64, places int) string {
+	if places == 0 {
+		return strconv.FormatInt(units, 10)
+	}
+	sign, digits := "", strconv.FormatUint(uint64(max(units, -units)), 10)
+	if units < 0 {
+		sign, digits = "-", strconv.FormatUint(uint64(-units), 10)
+	}
+	if len(digits) <= places {
+		digits = strings.Repeat("0", places+1-len(digits)) + digits
+	}
+	return sign + digits[:len(digits)-places] + "." + digits[len(digits)-places:]
+}

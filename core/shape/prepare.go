@@ -1,0 +1,274 @@
+package shape
+
+import (
+	"slices"
+)
+
+// A condition is something that must hold in a block: a requirement that is written
+// there, or one that is implied, such as that a range is not empty, or that a
+// simple graph has room for its edges.
+type condition struct {
+	pos   Pos
+	text  string
+	refs  []*reference
+	holds func(f *frame) bool // an expression without a value does not hold
+	expr  Expr                // of a requirement that is written
+	// deep says that it is about more than single integers, so that it can be held
+	// against what was made only.
+	deep bool
+}
+
+// prepare finds what must hold for an input that is to be made.
+func (s *Shape) prepare() {
+	p := preparer{now: s.top}
+	p.items(s.Items)
+}
+
+type preparer struct{ now *block }
+
+func (p *preparer) inside(b *block, do func()) {
+	above := p.now
+	p.now = b
+	do()
+	p.now = above
+}
+
+func (p *preparer) items(list []Item) {
+	for _, item := range list {
+		switch item := item.(type) {
+		case *Line:
+			for _, f := range item.Fields {
+				p.field(f)
+			}
+		case *Cases:
+			p.field(item.Count)
+			p.inside(item.body, func() {
+				p.items(item.Items)
+				for k, t := range item.Totals {
+					left := t.Left
+					if c, ok := left.(*call); ok && c.name == "len" {
+						if r := c.args[0].(*reference); r.up == 0 {
+							r.field.total = k + 1
+						}
+					}
+					p.must(t.Pos, "total "+left.String(), true, func(f *frame) bool {
+						return f.allowed == nil || left.eval(f) <= f.allowed[k]
+					}, left)
+				}
+			})
+		case *Repeat:
+			p.length(item.Count)
+			p.inside(item.body, func() { p.items(item.Items) })
+		case *Either:
+			for i, branch := range item.Branches {
+				p.inside(item.bodies[i], func() { p.items(branch) })
+			}
+		case *Require:
+			p.must(item.Pos, "require "+item.text, false, func(f *frame) bool { return item.Cond.eval(f) != 0 }, item.Cond)
+			last := p.now.conditions[len(p.now.conditions)-1]
+			last.expr = item.Cond
+		}
+	}
+}
+
+// must adds a condition about some expressions.
+func (p *preparer) must(pos Pos, text string, implied bool, holds func(f *frame) bool, about ...Expr) {
+	c := &condition{pos: pos, text: text, holds: holds}
+	for _, e := range about {
+		if !isConstant(e) {
+			c.collect(e)
+		}
+	}
+	for _, r := range c.refs {
+		if !r.field.single() {
+			c.deep = true
+		}
+	}
+	if implied && len(c.refs) == 0 {
+		return
+	}
+	p.now.conditions = append(p.now.conditions, c)
+	for _, r := range c.refs {
+		if r.up == 0 && !c.deep && !slices.Contains(r.field.conditions, c) {
+			r.field.conditions = append(r.field.conditions, c)
+		}
+	}
+}
+
+func (c *condition) collect(e Expr) {
+	switch e := e.(type) {
+	case *reference:
+		c.refs = append(c.refs, e)
+		if e.index != nil {
+			c.deep = true
+			c.collect(e.index)
+		}
+	case *unary:
+		c.collect(e.x)
+	case *binary:
+		c.collect(e.x)
+		c.collect(e.y)
+	case *call:
+		for _, a := range e.args {
+			c.collect(a)
+		}
+	}
+}
+
+// met reports whether a condition holds; one that has no value does not.
+func (c *condition) met(f *frame) (ok bool) {
+	defer func() {
+		if r := recover(); r != nil {
+			if _, is := r.(trouble); !is {
+				panic(r)
+			}
+			ok = false
+		}
+	}()
+	return c.holds(f)
+}
+
+func (p *preparer) field(f *Field) {
+	v := f.Value
+	if v == nil {
+		return
+	}
+	if v.Range != nil && v.Base == Int {
+		p.notEmpty(v.Range)
+	}
+	if v.Length != nil {
+		p.length(v.Length)
+	}
+	for _, d := range v.Dims {
+		p.length(d)
+	}
+	for _, a := range v.Args {
+		p.length(&Length{Exact: a})
+	}
+	for _, w := range v.With {
+		p.field(w)
+	}
+	if v.Distinct || v.Rising || v.Falling {
+		p.distinct(v)
+	}
+	if v.Base == Graph {
+		p.graph(f)
+	}
+}
+
+func (p *preparer) notEmpty(g *Range) {
+	p.must(g.Pos, g.text+" is a range", true, func(f *frame) bool { return g.Low.eval(f) <= g.High.eval(f) }, g.Low, g.High)
+}
+
+func (p *preparer) length(l *Length) {
+	if l.Range != nil {
+		p.notEmpty(l.Range)
+		return
+	}
+	p.must(l.Exact.place(), l.Exact.String()+" >= 0", true, func(f *frame) bool { return l.Exact.eval(f) >= 0 }, l.Exact)
+}
+
+// distinct wants as many values as there are elements.
+func (p *preparer) distinct(v *Value) {
+	if len(v.Dims) != 1 || v.Dims[0].Exact == nil {
+		return
+	}
+	n := v.Dims[0].Exact
+	switch {
+	case v.Base == Int && v.Range != nil:
+		p.must(v.Pos, "enough distinct integers", true, func(f *frame) bool {
+			need, low, high := n.eval(f), v.Range.Low.eval(f), v.Range.High.eval(f)
+			return need <= 0 || low <= high && uint64(need-1) <= uint64(high)-uint64(low)
+		}, n, v.Range.Low, v.Range.High)
+	case v.Base == Word:
+		about := []Expr{n}
+		most := v.Length.Exact
+		if most == nil {
+			most = v.Length.Range.High
+		}
+		p.must(v.Pos, "enough distinct words", true, func(f *frame) bool {
+			return uint64(max(0, n.eval(f))) <= wordsOf(len(v.Set.Runes), v.lengths(f))
+		}, append(about, most)...)
+	}
+}
+
+// lengths returns how long a word is at the least and at the most.
+func (v *Value) lengths(f *frame) [2]int64 {
+	if e := v.Length.Exact; e != nil {
+		n := e.eval(f)
+		return [2]int64{n, n}
+	}
+	return [2]int64{v.Length.Range.Low.eval(f), v.Length.Range.High.eval(f)}
+}
+
+// wordsOf counts words over so many characters; at most 2^62.
+func wordsOf(letters int, lengths [2]int64) (count uint64) {
+	const most = 1 << 62
+	if letters == 1 { // one of each length
+		return uint64(lengths[1]-lengths[0]) + 1
+	}
+	one := uint64(1)
+	for n := int64(0); n <= lengths[1]; n++ {
+		if n >= lengths[0] {
+			count += one
+		}
+		if count >= most || one > most/uint64(letters) {
+			return most
+		}
+		one *= uint64(letters)
+	}
+	return count
+}
+
+// graph wants a number of edges that the graph has room for.
+func (p *preparer) graph(field *Field) {
+	v := field.Value
+	n, m := v.Args[0], v.Args[1]
+	p.must(v.Pos, "a graph that has room for its edges", true, func(f *frame) bool {
+		least, most := v.edgeBounds(n.eval(f))
+		count := m.eval(f)
+		return least <= count && count <= most
+	}, n, m)
+	if r, ok := m.(*reference); ok && r.index == nil && r.up == 0 {
+		r.field.edgesOf = field
+	}
+}
+
+// edgeBounds are how many edges a graph of n vertices has at the least and at the
+// most.
+func (v *Value) edgeBounds(n int64) (least, most int64) {
+	const unbounded = 1 << 62
+	if v.Connected {
+		least = max(0, n-1)
+	}
+	if n <= 0 {
+		return 0, 0
+	}
+	pairs := func(x, y int64) int64 {
+		if p, ok := arithmetic("*", x, y); ok {
+			return p
+		}
+		return unbounded
+	}
+	switch {
+	case v.Acyclic && !v.Directed:
+		most = n - 1
+	case v.Parallel && (n > 1 || v.Loops):
+		most = unbounded
+	case v.Bipartite && v.Directed && !v.Acyclic:
+		most = pairs(n, n) / 2
+		if n%2 == 1 {
+			most = pairs(n-1, n+1) / 2
+		}
+	case v.Bipartite:
+		most = pairs(n/2, n-n/2)
+	case v.Directed && !v.Acyclic:
+		most = pairs(n, n-1)
+	default:
+		most = pairs(n, n-1) / 2
+	}
+	if v.Loops && !v.Parallel && !v.Acyclic && !v.Bipartite {
+		most = min(unbounded, most+n)
+	}
+	return least, most
+}

@@ -1,0 +1,176 @@
+package shape
+
+import (
+	"io"
+	"slices"
+	"strconv"
+)
+
+// An Input is an input taken apart: a tree of values that has the form of its shape.
+// It can be written back to the very bytes that it was read from.
+type Input struct {
+	shape *Shape
+	top   *frame
+}
+
+// Read takes a valid input apart. What is taken loosely is written strictly. The
+// fault and the error are those of Check; there is no Input where there is one.
+func (s *Shape) Read(in io.Reader, o Options) (*Input, *Fault, error) {
+	top, fault, err := s.read(in, o, true)
+	if fault != nil || err != nil {
+		return nil, fault, err
+	}
+	return &Input{s, top}, nil, nil
+}
+
+// Append writes the input behind some bytes.
+func (in *Input) Append(dst []byte) []byte {
+	w := &writer{dst}
+	w.items(in.shape.Items, in.top)
+	return w.text
+}
+
+// Count returns the value of a name that is one integer and is declared outside of
+// all blocks.
+func (in *Input) Count(name string) (n int64, ok bool) {
+	for _, f := range in.shape.top.fields {
+		if d := &in.top.data[f.slot]; f.Name == name && f.single() && len(d.ints) == 1 {
+			return d.ints[0], true
+		}
+	}
+	return 0, false
+}
+
+// single reports a field that is one integer.
+func (f *Field) single() bool {
+	return f.Value.Base == Int && len(f.Value.Dims) == 0 && !f.ofEdges
+}
+
+// clone copies a frame with all that lies in it.
+func (f *frame) clone(above *frame) *frame {
+	c := &frame{data: slices.Clone(f.data), above: above}
+	for i := range c.data {
+		d := &c.data[i]
+		d.ints, d.texts, d.bodies = slices.Clone(d.ints), slices.Clone(d.texts), slices.Clone(d.bodies)
+		for k, body := range d.bodies {
+			d.bodies[k] = body.clone(c)
+		}
+	}
+	return c
+}
+
+// A writer writes values as an input holds them.
+type writer struct{ text []byte }
+
+func (w *writer) end() { w.text = append(w.text, '\n') }
+
+func (w *writer) items(list []Item, f *frame) {
+	for _, item := range list {
+		switch item := item.(type) {
+		case *Line:
+			w.line(item, f)
+		case *Cases:
+			d := &f.data[item.Count.slot]
+			w.text = strconv.AppendInt(w.text, d.ints[0], 10)
+			w.end()
+			for _, body := range d.bodies {
+				w.items(item.Items, body)
+			}
+		case *Repeat:
+			for _, body := range f.data[item.slot].bodies {
+				w.items(item.Items, body)
+			}
+			if item.HasUntil {
+				w.text = append(w.text, item.Until...)
+				w.end()
+			}
+		case *Either:
+			d := &f.data[item.slot]
+			w.items(item.Branches[d.count], d.bodies[0])
+		case *Blank:
+			w.end()
+		}
+	}
+}
+
+func (w *writer) line(l *Line, f *frame) {
+	first := true
+	for _, field := range l.Fields {
+		v := field.Value
+		if v == nil {
+			w.blank(first)
+			w.text = append(w.text, field.Literal...)
+			first = false
+			continue
+		}
+		d := &f.data[field.slot]
+		switch {
+		case v.Base == Grid:
+			w.rows(d, len(d.texts), 1)
+			return
+		case v.Base == Tree, v.Base == Graph:
+			w.edges(v, d, f)
+			return
+		case v.Down:
+			w.rows(d, d.size(), 1)
+			return
+		case len(v.Dims) == 2:
+			columns := 0
+			if d.count > 0 {
+				columns = d.size() / int(d.count)
+			}
+			w.rows(d, int(d.count), columns)
+			return
+		}
+		for i := range d.size() {
+			w.blank(first)
+			w.value(d, i)
+			first = false
+		}
+	}
+	w.end()
+}
+
+// size is how many single values a datum holds.
+func (d *datum) size() int { return len(d.ints) + len(d.texts) }
+
+func (w *writer) blank(first bool) {
+	if !first {
+		w.text = append(w.text, ' ')
+	}
+}
+
+func (w *writer) value(d *datum, i int) {
+	if len(d.texts) > 0 {
+		w.text = append(w.text, d.texts[i]...)
+		return
+	}
+	w.text = strconv.AppendInt(w.text, d.ints[i], 10)
+}
+
+func (w *writer) rows(d *datum, rows, columns int) {
+	for i := range rows {
+		for j := range columns {
+			w.blank(j == 0)
+			w.value(d, i*columns+j)
+		}
+		w.end()
+	}
+}
+
+func (w *writer) edges(v *Value, d *datum, f *frame) {
+	for i := range len(d.ints) / 2 {
+		w.value(d, 2*i)
+		w.text = append(w.text, ' ')
+		w.value(d, 2*i+1)
+		for _, more := range v.With {
+			w.text = append(w.text, ' ')
+			if more.Value == nil {
+				w.text = append(w.text, more.Literal...)
+				continue
+			}
+			w.value(&f.data[more.slot], i)
+		}
+		w.end()
+	}
+}
