@@ -197,7 +197,8 @@ func (m *maker) unmetBy(field *Field, f *frame) *unmet {
 	for _, c := range field.conditions {
 		d := &f.data[field.slot]
 		d.ints = append(d.ints[:0], low)
-		if _, n := unknown(c, f); n == 0 && !c.met(f) {
+		later, n := unknown(c, f)
+		if lost := n == 0 && !c.met(f) || n == 1 && !m.hasValue(later, f); lost {
 			d.ints = d.ints[:0]
 			u.pos, u.text = c.pos, c.text
 			u.now = ": with " + orThis(field.Name) + " from " + (&Range{Low: field.Value.lowEnd(), High: field.Value.highEnd()}).shown(low, high)

@@ -97,7 +97,7 @@ func (s *Shape) Styles() []string {
 		}
 	}, func(item Item) {
 		if _, ok := item.(*Cases); ok {
-			for _, name := range styleNames(casesStyles, false) {
+			for _, name := range casesNames {
 				names[name] = true
 			}
 		}
@@ -169,6 +169,15 @@ type maker struct {
 	// promised are styles of graphs to which the number of edges was fitted.
 	promised map[*Field]string
 	columns  map[*Field]column
+	// lost counts how often a branch could not be made in the repeat around, without
+	// having been made in between.
+	lost map[branchOf]int
+}
+
+// A branchOf is one branch of an either.
+type branchOf struct {
+	item   *Either
+	branch int32
 }
 
 // A column is what a field holds in all bodies of a repeat.
@@ -339,7 +348,7 @@ func (m *maker) field(field *Field, f *frame) *unmet {
 		for i := range order {
 			order[i] = int32(i)
 		}
-		styleNamed(permStyles, m.style(field, stylesOf(field, false)))(m.random, order)
+		styleNamed(permStyles, m.style(field, field.styles))(m.random, order)
 		d.ints = make([]int64, n)
 		for i, x := range order {
 			d.ints[i] = v.From + int64(x)
@@ -359,7 +368,7 @@ func (m *maker) field(field *Field, f *frame) *unmet {
 		m.spend(v.Pos, 2*edges)
 		name, ok := m.promised[field]
 		if delete(m.promised, field); !ok {
-			name = m.style(field, stylesOf(field, false))
+			name = m.style(field, field.styles)
 		}
 		d.ints = labelled(m.random, graphEdges(m.random, v, int(n), int(edges), styleNamed(graphStyles, name)), int(n), v.From, false, v.Directed)
 		d.count = edges
@@ -469,10 +478,10 @@ func (m *maker) fill(field *Field, d *datum, f *frame, n int) *unmet {
 			return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
 		}
 		d.ints = make([]int64, n)
-		m.numbers(field, d.ints, m.interval(low, high, field, f))
+		m.numbers(field, f, d.ints, interval{low: low, high: high})
 	case Pick:
 		chosen := make([]int64, n)
-		m.numbers(field, chosen, interval{0, int64(len(v.Picks)) - 1, nil})
+		m.numbers(field, f, chosen, interval{high: int64(len(v.Picks)) - 1})
 		for _, i := range chosen {
 			d.texts = append(d.texts, v.Picks[i])
 		}
@@ -495,19 +504,27 @@ func (v *Value) bounds(f *frame) (low, high int64) {
 	return v.Range.Low.eval(f), v.Range.High.eval(f)
 }
 
-// interval is where the integers of a field are drawn from, with what stands next
-// to the values of other names, or to half of them.
-func (m *maker) interval(low, high int64, field *Field, f *frame) interval {
-	v := interval{low: low, high: high}
+// mostTies bounds how many values are taken that stand next to others.
+const mostTies = 24
+
+// tie gives an interval what stands in it next to the values of other names, or to
+// half of them, if that is what a style is about.
+func (v *interval) tie(name string, field *Field, f *frame) {
+	if name != "ties" {
+		return
+	}
 	add := func(x int64) {
-		if low <= x && x <= high && !slices.Contains(v.ties, x) {
+		if v.low <= x && x <= v.high && !slices.Contains(v.ties, x) {
 			v.ties = append(v.ties, x)
 		}
 	}
 	for at := f; at != nil; at = at.above {
 		for i := range at.data {
 			d := &at.data[i]
-			if len(d.ints) != 1 || i == field.slot && at == f || d.count != 1 || len(v.ties) > 24 {
+			if len(v.ties) > mostTies {
+				return
+			}
+			if len(d.ints) != 1 || i == field.slot && at == f || d.count != 1 {
 				continue
 			}
 			x := d.ints[0]
@@ -519,17 +536,20 @@ func (m *maker) interval(low, high int64, field *Field, f *frame) interval {
 			}
 		}
 	}
-	return v
 }
 
 // numbers fills integers by a style, as far as their order may be chosen.
-func (m *maker) numbers(field *Field, a []int64, v interval) {
+func (m *maker) numbers(field *Field, f *frame, a []int64, v interval) {
 	value := field.Value
 	if len(value.Dims) == 0 && !field.ofEdges {
-		styleNamed(numberStyles, m.style(field, styleNames(numberStyles, false)))(m.random, a, v)
+		name := m.style(field, numberNames)
+		v.tie(name, field, f)
+		styleNamed(numberStyles, name)(m.random, a, v)
 		return
 	}
-	s := styleNamed(arrayStyles, m.style(field, styleNames(arrayStyles, false)))
+	name := m.style(field, arrayNames)
+	v.tie(name, field, f)
+	s := styleNamed(arrayStyles, name)
 	if value.Distinct || value.Rising || value.Falling {
 		distinct(m.random, a, v, s)
 	} else {
@@ -564,7 +584,7 @@ func (m *maker) integer(field *Field, f *frame) *unmet {
 			return m.count(field, low, high, m.wish(field, f))
 		}
 		one := []int64{0}
-		m.numbers(field, one, m.interval(low, high, field, f))
+		m.numbers(field, f, one, interval{low: low, high: high})
 		return one[0]
 	}
 	for tries := range 60 {
@@ -610,7 +630,7 @@ func (m *maker) wish(field *Field, f *frame) int64 {
 	if wrong != nil {
 		return -1
 	}
-	name := m.style(g, stylesOf(g, false))
+	name := m.style(g, g.styles)
 	m.promised[g] = name
 	return styleNamed(graphStyles, name).edges(n)
 }
@@ -618,7 +638,7 @@ func (m *maker) wish(field *Field, f *frame) int64 {
 func (m *maker) tree(field *Field, d *datum, n int64) {
 	v := field.Value
 	m.spend(v.Pos, 2*max(0, n))
-	name := m.style(field, stylesOf(field, false))
+	name := m.style(field, field.styles)
 	edges := styleNamed(treeStyles, name)(m.random, int(max(0, n)))
 	d.count = max(0, n-1)
 	if v.Base == Tree {
@@ -679,7 +699,7 @@ func (m *maker) grid(field *Field, d *datum, rows, columns int64) {
 	m.spend(v.Pos, rows*columns)
 	cells := make([]int32, rows*columns)
 	if len(cells) > 0 {
-		styleNamed(gridStyles, m.style(field, stylesOf(field, false)))(m.random, cells, int(columns), len(v.Set.Runes))
+		styleNamed(gridStyles, m.style(field, field.styles))(m.random, cells, int(columns), len(v.Set.Runes))
 	}
 	for i := range rows {
 		d.texts = append(d.texts, v.Set.spelled(cells[i*columns:(i+1)*columns]))

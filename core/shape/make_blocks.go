@@ -28,6 +28,14 @@ func atMost(n int64) func(*maker, int64, int64) int64 {
 	return func(_ *maker, low, high int64) int64 { return max(low, min(n, high)) }
 }
 
+// most is as many cases as the size allows; in an edge case, as many as there may be.
+func most(m *maker, low, high int64) int64 {
+	if m.plan != nil {
+		return high
+	}
+	return bySize(m, low, high)
+}
+
 // bySize draws a count of cases as any other count.
 func bySize(m *maker, low, high int64) int64 { return m.count(nil, low, high, -1) }
 
@@ -39,12 +47,13 @@ var casesStyles = []style[casesStyle]{
 		}
 		return same
 	}}},
-	{"many-tiny", true, casesStyle{func(m *maker, low, high int64) int64 {
-		if m.plan != nil {
-			return high
+	{"many-alike", true, casesStyle{most, func(_ *maker, i, _, _ int64) part {
+		if i == 0 {
+			return even
 		}
-		return bySize(m, low, high)
-	}, func(*maker, int64, int64, int64) part { return little }}},
+		return same
+	}}},
+	{"many-tiny", true, casesStyle{most, func(*maker, int64, int64, int64) part { return little }}},
 	{"large-among-tiny", true, casesStyle{func(m *maker, low, high int64) int64 {
 		return atMost(3+int64(m.index(20)))(m, low, high)
 	}, func(_ *maker, i, _, large int64) part {
@@ -98,9 +107,9 @@ func (m *maker) cases(item *Cases, f *frame) *unmet {
 				now: ": the smallest case adds " + strconv.FormatInt(least[k], 10) + ", there are " + strconv.FormatInt(low, 10) + " cases at the least, and the bound is " + strconv.FormatInt(left[k], 10)}
 		}
 	}
-	s := styleNamed(casesStyles, m.style(item, styleNames(casesStyles, false)))
+	s := styleNamed(casesStyles, m.style(item, casesNames))
 	count := s.count(m, low, max(low, min(high, m.room)))
-	m.spend(item.Pos, 1)
+	m.spend(item.Pos, 1+count) // a value for each at the least
 	d.ints = []int64{count}
 	return m.inside(func() *unmet { return m.bodies(item, f, s, count, left, least) })
 }
@@ -190,8 +199,9 @@ func (m *maker) again(item *Cases, body *frame, left []int64) bool {
 func (m *maker) repeat(item *Repeat, f *frame) *unmet {
 	n := m.length(item.Count, f, nil)
 	m.spend(item.Pos, n)
-	room, outer := m.room, m.columns
-	defer func() { m.room, m.columns = room, outer }()
+	room, outer, lost := m.room, m.columns, m.lost
+	defer func() { m.room, m.columns, m.lost = room, outer, lost }()
+	m.lost = map[branchOf]int{}
 	m.room = max(1, room/max(1, n))
 	m.columnsOf(item, f, n)
 	seen := map[string]bool{}
@@ -259,7 +269,9 @@ func (m *maker) columnsOf(item *Repeat, f *frame, n int64) {
 				continue
 			}
 			values := make([]int64, n)
-			styleNamed(arrayStyles, m.style(field, styleNames(arrayStyles, false))).fill(m.random, values, m.interval(low, high, field, body))
+			name, v := m.style(field, arrayNames), interval{low: low, high: high}
+			v.tie(name, field, body)
+			styleNamed(arrayStyles, name).fill(m.random, values, v)
 			columns[field] = column{values: values}
 		}
 	}
@@ -270,15 +282,23 @@ func (m *maker) columnsOf(item *Repeat, f *frame, n int64) {
 func (m *maker) either(item *Either, f *frame) *unmet {
 	d := &f.data[item.slot]
 	order := m.permutation(len(item.Branches))
-	if only, err := strconv.Atoi(strings.TrimPrefix(m.style(item, branchStyles(item)), "only-")); err == nil {
+	if only, err := strconv.Atoi(strings.TrimPrefix(m.style(item, item.styles), "only-")); err == nil {
 		order = append([]int32{int32(only - 1)}, order...)
 	}
 	var wrong *unmet
-	for _, i := range order {
-		var body *frame
-		if body, wrong = m.body(item.bodies[i], item.Branches[i], f, nil); wrong != nil {
+	for at, i := range order {
+		key := branchOf{item, i}
+		if m.lost[key] > 2 && at < len(order)-1 { // hardly ever
 			continue
 		}
+		var body *frame
+		if body, wrong = m.body(item.bodies[i], item.Branches[i], f, nil); wrong != nil {
+			if m.lost != nil {
+				m.lost[key]++
+			}
+			continue
+		}
+		delete(m.lost, key)
 		if item.ambiguous && !item.tells(body, int(i)) {
 			wrong = &unmet{pos: item.Pos, text: "a branch that is not taken for another"}
 			continue

@@ -2,8 +2,16 @@ package shape
 
 import (
 	"bytes"
+	"crypto/sha256"
+	"flag"
 	"fmt"
+	"maps"
+	"math"
+	"os"
+	"slices"
+	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -113,4 +121,210 @@ func mustSize(t *testing.T, text string) Size {
 	s, err := ParseSize(text)
 	require.NoError(t, err)
 	return s
+}
+
+var update = flag.Bool("update", false, "write the golden files anew")
+
+// TestTheSameSeedMakesTheSameInputForEver holds what is made against what an earlier
+// version made. Where it differs on purpose, MakerVersion must change.
+func TestTheSameSeedMakesTheSameInputForEver(t *testing.T) {
+	var made strings.Builder
+	for _, name := range slices.Sorted(maps.Keys(madeShapes)) {
+		s := parsed(t, madeShapes[name])
+		for seed := range Seed(4) {
+			in, err := s.Make(Making{Seed: seed, Size: Largest / 2})
+			require.NoError(t, err)
+			fmt.Fprintf(&made, "%s, seed %s: %.8x\n", name, seed, sha256.Sum256(in.Append(nil)))
+		}
+		for _, style := range s.Styles() {
+			in, err := s.Make(Making{Seed: 1, Size: Largest / 3, Style: style})
+			require.NoError(t, err)
+			fmt.Fprintf(&made, "%s, %s: %.8x\n", name, style, sha256.Sum256(in.Append(nil)))
+		}
+	}
+	const golden = "testdata/made.txt"
+	if *update {
+		require.NoError(t, os.WriteFile(golden, []byte(made.String()), 0o644))
+	}
+	want, err := os.ReadFile(golden)
+	require.NoError(t, err)
+	assert.Equal(t, string(want), made.String())
+}
+
+// TestWhatIsSaidToBeUniformIs draws small things so often that each should come
+// 1,000 times. The bound is that of a chi-squared test that fails once in a million
+// times; the seed is fixed.
+func TestWhatIsSaidToBeUniformIs(t *testing.T) {
+	for _, tt := range []struct {
+		name, shape string
+		style       string
+		sorted      bool // the order of lines and of the two on them does not count
+		kinds       int
+	}{
+		{"trees", "t: tree(4)", "uniform", true, 16},
+		{"permutations", "p: perm(4)", "random", false, 24},
+		{"simple graphs", "g: graph(4, 3)", "random", true, 20},
+		{"simple graphs that are sparse", "g: graph(7, 2)", "random", true, 210},
+		{"directed graphs", "g: graph(3, 2) directed", "random", false, 30},
+		{"forests by their edges", "g: graph(3, 1) acyclic", "random", true, 3},
+		{"integers", "w: int[2] 1..5", "random", false, 25},
+		{"words", "s: word(3, \"abc\")", "random", false, 27},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			t.Parallel()
+			s := parsed(t, tt.shape)
+			counts := map[string]int{}
+			for seed := range Seed(1000 * tt.kinds) {
+				in, err := s.Make(Making{Seed: seed, Style: tt.style})
+				require.NoError(t, err)
+				text := string(in.Append(nil))
+				if tt.sorted {
+					text = inOrder(text)
+				}
+				counts[text]++
+			}
+			require.Len(t, counts, tt.kinds)
+			chi := 0.0
+			for _, n := range counts {
+				chi += float64(n-1000) * float64(n-1000) / 1000
+			}
+			free := float64(tt.kinds - 1)
+			assert.Less(t, chi, free+5*1.4142*math.Sqrt(free)+14)
+		})
+	}
+}
+
+// inOrder brings lines, and the words on each, into order.
+func inOrder(text string) string {
+	lines := strings.Split(strings.TrimSpace(text), "\n")
+	for i, line := range lines {
+		words := strings.Fields(line)
+		slices.Sort(words)
+		lines[i] = strings.Join(words, " ")
+	}
+	slices.Sort(lines)
+	return strings.Join(lines, "\n")
+}
+
+func TestDistinctNumbersAreUniform(t *testing.T) {
+	r := newRandom(5)
+	for _, n := range []uint64{5, 9} { // a permutation's start, and drawing again
+		counts := map[[2]uint64]int{}
+		for range 1000 * int(n*(n-1)) {
+			x := r.sample(2, n)
+			counts[[2]uint64{x[0], x[1]}]++
+		}
+		assert.Len(t, counts, int(n*(n-1)))
+		for pair, count := range counts {
+			assert.InDelta(t, 1000, count, 180, pair)
+		}
+	}
+	assert.Len(t, r.sample(1000, 1<<63), 1000)
+	all := r.sample(100, 100)
+	slices.Sort(all)
+	assert.EqualValues(t, 99, all[99])
+}
+
+func TestWhatCannotBeMadeIsSaid(t *testing.T) {
+	for _, tt := range []struct{ name, shape, says string }{
+		{"a contradiction", "n: int 1..9\nrequire n > 9", "2:1: require n > 9 cannot be met: with n from 1..9"},
+		{"a contradiction of two", "a: int 1..5, b: int 6..9\nrequire a > b", "require a > b"},
+		{"hardly ever", "w: int[20] 0..9\nrequire sum(w) = 0 and w[0] = w[1] and w[2] < 0", "2:1: require sum(w) = 0 and w[0] = w[1] and w[2] < 0 was met by none of"},
+		{"a range that is empty", "a: int 5..9, b: int a..4", "a..4 is a range cannot be met"},
+		{"too few for distinct", "n: int 10..20\nw: int[n] 1..5 distinct", "enough distinct integers"},
+		{"too few words", "n: int 10..20\nw: word(2, \"ab\")[n] distinct", "enough distinct words"},
+		{"a sum past its bound", "cases t: int 5..9 {\n n: int 3..9\n w: int[n] 1..2\n total n <= 10\n}", "total n <= 10 cannot be met: the smallest case adds 3, there are 5 cases at the least, and the bound is 10"},
+		{"no room for edges", "n: int 1..3, m: int 4..9\ng: graph(n, m)", "a graph that has room for its edges"},
+		{"too large", "n: int 1e6..1e6\nw: int[n][n] 0..1", "more than 20 million values"},
+		{"too many cases", "cases t: int 30e6..30e6 { n: int 1..2 }", "more than 20 million values"},
+		{"pairs that run out", "repeat 5 distinct { a: int 1..2 }", "another body that differs from all before"},
+		{"only the end", "repeat 1..2 until \"0\" { a: int 0..0 }", "a body that is not the line 0"},
+		{"past 64 bits", "a: int 1..9e18\nrequire a * a > 0", ""},
+		{"no length", "n: int 1..5\nw: word(n-9, \"a\")", "n - 9 >= 0 cannot be met"},
+		{"no branch", "n: int 1..1\neither { \"a\", v: int 2..n } or { \"b\", v: int 3..n }", "cannot be met"},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			began := time.Now()
+			in, err := parsed(t, tt.shape).Make(Making{Size: Largest})
+			assert.Less(t, time.Since(began), 20*time.Second)
+			if tt.says == "" {
+				require.NoError(t, err)
+				assert.NotEmpty(t, in.Append(nil))
+				return
+			}
+			require.ErrorContains(t, err, tt.says)
+		})
+	}
+	_, err := parsed(t, "n: int 1..5").Make(Making{Style: "larges"})
+	assert.ErrorContains(t, err, `did you mean "largest"?`)
+}
+
+func TestSeedsSayTheirMaker(t *testing.T) {
+	for _, text := range []string{"42", "1:42"} {
+		seed, err := ParseSeed(text)
+		require.NoError(t, err)
+		assert.Equal(t, "1:42", seed.String())
+	}
+	for text, says := range map[string]string{"x": "is no seed", "-1": "is no seed", "": "is no seed", "1:": "is no seed", "99:1": "the seed 99:1 is one of maker 99, and this program has maker 1"} {
+		_, err := ParseSeed(text)
+		assert.ErrorContains(t, err, says, text)
+	}
+}
+
+// TestStylesAreWhatTheyAreCalled looks at what is made in some of them.
+func TestStylesAreWhatTheyAreCalled(t *testing.T) {
+	for _, tt := range []struct{ shape, style, want string }{
+		{"w: int[5] 3..9", "all-least", "3 3 3 3 3\n"},
+		{"w: int[5] 3..9", "all-largest", "9 9 9 9 9\n"},
+		{"w: int[5] 1..5 distinct", "sorted", "1 2 3 4 5\n"},
+		{"w: int[5] 1..5 distinct", "reversed", "5 4 3 2 1\n"},
+		{"w: int[5] 1..5 distinct", "zigzag", "1 5 2 4 3\n"},
+		{"p: perm(4)", "identity", "1 2 3 4\n"},
+		{"p: perm(4, from 0)", "reversed", "3 2 1 0\n"},
+		{"p: parents(6)", "path", "1 2 3 4 5\n"},
+		{"p: parents(6)", "star", "1 1 1 1 1\n"},
+		{"p: parents(7)", "binary", "1 1 2 2 3 3\n"},
+		{"p: parents(7)", "root-in-the-middle", "1 1 2 3 4 5\n"},
+		{"p: parents(7)", "broom", "1 2 3 4 4 4\n"},
+		{"g: grid(5, 7, \"#.\")", "spiral", ""},
+		{"s: word(6, \"ab\")", "palindrome", ""},
+	} {
+		in, err := parsed(t, tt.shape).Make(Making{Style: tt.style, Seed: 3})
+		require.NoError(t, err)
+		text := string(in.Append(nil))
+		switch tt.style {
+		case "spiral": // one way from a corner to the middle, of one symbol
+			way := string(text[0])
+			assert.Equal(t, strings.Repeat(way, 7), strings.Split(text, "\n")[0])
+			assert.Equal(t, strings.Repeat(way, 7), strings.Split(text, "\n")[4])
+			assert.Equal(t, strings.Repeat(way, 5)+"#.#."[strings.Index("#.", way)+1:][:1]+way, strings.Split(text, "\n")[2])
+		case "palindrome":
+			back := []byte(strings.TrimSpace(text))
+			slices.Reverse(back)
+			assert.Equal(t, strings.TrimSpace(text), string(back))
+		default:
+			assert.Equal(t, tt.want, text, "%s of %s", tt.style, tt.shape)
+		}
+	}
+}
+
+func FuzzWhateverIsMadeIsValid(f *testing.F) {
+	for _, text := range madeShapes {
+		f.Add(text, uint64(1))
+	}
+	f.Fuzz(func(t *testing.T, text string, seed uint64) {
+		s, err := Parse(text)
+		if err != nil {
+			return
+		}
+		in, err := s.Make(Making{Seed: Seed(seed), Size: Size(seed % uint64(Largest/8))})
+		if err != nil {
+			assert.NotEmpty(t, err.Error())
+			return
+		}
+		made := in.Append(nil)
+		fault, err := s.Check(bytes.NewReader(made), Options{})
+		require.NoError(t, err)
+		require.Nil(t, fault, "%s\n%v\n%.500q", text, fault, made)
+	})
 }

@@ -43,7 +43,7 @@ func (m *maker) words(field *Field, d *datum, f *frame, n int) *unmet {
 }
 
 // wordArrayStyles are those of arrays of words, beside the ones of single words.
-var wordArrayStyles = append([]string{"all-equal", "few-distinct"}, styleNames(wordStyles, false)...)
+var wordArrayStyles = append([]string{"all-equal", "few-distinct"}, wordNames...)
 
 func (m *maker) length64(v *Value, word string) int64 {
 	if v.Set.only {
@@ -70,7 +70,7 @@ func (m *maker) word(field *Field, lengths [2]int64, name string) string {
 	}
 	m.spend(v.Pos, n/8)
 	if name == "" {
-		name = m.style(field, styleNames(wordStyles, false))
+		name = m.style(field, wordNames)
 	}
 	a := make([]int32, n)
 	if n > 0 {
@@ -182,7 +182,7 @@ func (m *maker) reals(field *Field, d *datum, f *frame, n int) *unmet {
 		return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct reals in so small a range", hopeless: true}
 	}
 	units := make([]int64, n)
-	m.numbers(field, units, interval{low: low, high: high})
+	m.numbers(field, f, units, interval{low: low, high: high})
 	d.texts = make([]string, n)
 	for i, u := range units {
 		d.texts[i] = decimalText(u, places)

@@ -60,6 +60,7 @@ func (p *preparer) items(list []Item) {
 			p.length(item.Count)
 			p.inside(item.body, func() { p.items(item.Items) })
 		case *Either:
+			item.styles = branchStyles(item)
 			for i, branch := range item.Branches {
 				p.inside(item.bodies[i], func() { p.items(branch) })
 			}
@@ -133,6 +134,7 @@ func (p *preparer) field(f *Field) {
 	if v == nil {
 		return
 	}
+	f.styles = stylesOf(f, false)
 	if v.Range != nil && v.Base == Int {
 		p.notEmpty(v.Range)
 	}

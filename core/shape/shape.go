@@ -78,6 +78,7 @@ type Field struct {
 	// What is known before an input is made; see prepare.
 	conditions []*condition // that mention it, one integer, in its own block
 	edgesOf    *Field       // the graph of whose edges it is the number
+	styles     []string     // the names of those that fit it
 	total      int          // which total of its cases counts its length, from 1; 0: none
 }
 
@@ -176,6 +177,7 @@ type Either struct {
 	count  []int    // of each branch, the tokens on its first line; -1: not known
 	// ambiguous says that what is in a branch could look like another one's token.
 	ambiguous bool
+	styles    []string // to make one branch only, or any
 }
 
 // Blank is an empty line.

@@ -34,6 +34,14 @@ func styleNames[F any](table []style[F], edge bool) (names []string) {
 	return names
 }
 
+// The names of all styles of a table, in its order.
+var (
+	numberNames = styleNames(numberStyles, false)
+	arrayNames  = styleNames(arrayStyles, false)
+	wordNames   = styleNames(wordStyles, false)
+	casesNames  = styleNames(casesStyles, false)
+)
+
 // An interval is where integers are drawn from.
 type interval struct {
 	low, high int64
@@ -56,6 +64,7 @@ func (v interval) within(low, high int64) interval {
 var numberStyles = []style[func(r *random, a []int64, v interval)]{
 	{"least", true, func(_ *random, a []int64, v interval) { fill(a, func() int64 { return v.low }) }},
 	{"largest", true, func(_ *random, a []int64, v interval) { fill(a, func() int64 { return v.high }) }},
+	{"zero", true, func(_ *random, a []int64, v interval) { fill(a, func() int64 { return v.near(0) }) }},
 	{"low", false, func(r *random, a []int64, v interval) {
 		fill(a, func() int64 { return r.between(v.low, v.low+int64(min(3, uint64(v.high)-uint64(v.low)))) })
 	}},
@@ -133,6 +142,7 @@ func arranged(order func(r *random, a []int64)) arrayStyle {
 var arrayStyles = []style[arrayStyle]{
 	{"all-least", true, numbersOf("least")},
 	{"all-largest", true, numbersOf("largest")},
+	{"all-zero", true, numbersOf("zero")},
 	{"all-equal", true, arrayStyle{fill: func(r *random, a []int64, v interval) {
 		x := r.between(v.low, v.high)
 		fill(a, func() int64 { return x })

@@ -1,0 +1,573 @@
+package shape
+
+import (
+	"bytes"
+	"context"
+	"hash/maphash"
+	"maps"
+	"math/bits"
+	"slices"
+)
+
+// Shrink looks for a smallest input that is still valid and of which fails still
+// says that it fails, starting from one of which it said so. It works on the values
+// and not on the text: it leaves out cases, bodies, elements, vertices, edges and
+// characters, in halves first and one by one at last (Zeller and Hildebrandt, 2002),
+// and then pulls numbers and characters to simple ones and brings them into order.
+//
+// complete says that no single step makes the result smaller; otherwise the context
+// ended before that was known. The error is that of fails, which is called with
+// valid inputs only and may keep none of them.
+func (s *Shape) Shrink(ctx context.Context, in *Input, fails func(context.Context, []byte) (bool, error)) (small *Input, complete bool, err error) {
+	k := &shrinker{ctx: ctx, shape: s, fails: fails, best: in.top.clone(nil), seed: maphash.MakeSeed(), tried: map[uint64]bool{}}
+	k.weight = k.weigh(k.best)
+	for before := (weight{}); k.going() && before != k.weight; {
+		before = k.weight
+		k.eachFrame(k.structure)
+		k.eachFrame(k.simplify)
+	}
+	return &Input{s, k.best}, k.going(), k.err
+}
+
+// A shrinker holds the smallest input found so far.
+type shrinker struct {
+	ctx    context.Context
+	shape  *Shape
+	fails  func(context.Context, []byte) (bool, error)
+	err    error
+	best   *frame
+	weight weight
+	text   []byte
+	seed   maphash.Seed
+	tried  map[uint64]bool
+}
+
+func (k *shrinker) going() bool { return k.err == nil && k.ctx.Err() == nil }
+
+// A weight orders inputs: fewer values first, then simpler ones, then those in
+// order.
+type weight struct{ values, high, low, disorder uint64 }
+
+func (w weight) less(than weight) bool {
+	for _, pair := range [][2]uint64{{w.values, than.values}, {w.high, than.high}, {w.low, than.low}} {
+		if pair[0] != pair[1] {
+			return pair[0] < pair[1]
+		}
+	}
+	return w.disorder < than.disorder
+}
+
+func (w *weight) add(distance uint64) {
+	var carry uint64
+	w.low, carry = bits.Add64(w.low, distance, 0)
+	w.high += carry
+}
+
+// try takes a changed input if it is valid, smaller, and still fails.
+func (k *shrinker) try(change func(top *frame) bool) bool {
+	if !k.going() {
+		return false
+	}
+	top := k.best.clone(nil)
+	if !k.change(top, change) {
+		return false
+	}
+	lighter := k.weigh(top)
+	if !lighter.less(k.weight) {
+		return false
+	}
+	w := &writer{k.text[:0]}
+	w.items(k.shape.Items, top)
+	k.text = w.text
+	hash := maphash.Bytes(k.seed, k.text)
+	if k.tried[hash] {
+		return false
+	}
+	k.tried[hash] = true
+	if fault, err := k.shape.Check(bytes.NewReader(k.text), Options{}); fault != nil || err != nil {
+		return false
+	}
+	failed, err := k.fails(k.ctx, k.text)
+	if k.ctx.Err() != nil {
+		return false
+	}
+	if k.err = err; err != nil || !failed {
+		return false
+	}
+	k.best, k.weight = top, lighter
+	return true
+}
+
+// change makes a change and brings into its bounds what it left outside. A change
+// after which an expression has no value is none.
+func (k *shrinker) change(top *frame, change func(top *frame) bool) (ok bool) {
+	defer func() {
+		if r := recover(); r != nil {
+			if _, is := r.(trouble); !is {
+				panic(r)
+			}
+			ok = false
+		}
+	}()
+	if !change(top) {
+		return false
+	}
+	mend(k.shape.Items, top)
+	return true
+}
+
+// A place is where a frame lies: from the top, a slot and a body of it, and so on.
+type place [][2]int
+
+func (p place) in(top *frame) *frame {
+	for _, step := range p {
+		top = top.data[step[0]].bodies[step[1]]
+	}
+	return top
+}
+
+// eachFrame visits every frame of the smallest input, outer ones first. It may
+// become smaller on the way.
+func (k *shrinker) eachFrame(visit func(at place, list []Item)) {
+	var walk func(at place, list []Item)
+	walk = func(at place, list []Item) {
+		visit(at, list)
+		for _, item := range list {
+			slot, inner := blockOf(item, at.in(k.best))
+			if inner == nil {
+				continue
+			}
+			for i := 0; k.going() && i < len(at.in(k.best).data[slot].bodies); i++ {
+				walk(append(slices.Clone(at), [2]int{slot, i}), inner)
+			}
+		}
+	}
+	walk(nil, k.shape.Items)
+}
+
+// blockOf returns where the bodies of an item lie, and what is in them; nil if it
+// has none.
+func blockOf(item Item, f *frame) (slot int, inner []Item) {
+	switch item := item.(type) {
+	case *Cases:
+		return item.Count.slot, item.Items
+	case *Repeat:
+		return item.slot, item.Items
+	case *Either:
+		return item.slot, item.Branches[f.data[item.slot].count]
+	}
+	return 0, nil
+}
+
+// structure leaves out what one frame holds more than one of.
+func (k *shrinker) structure(at place, list []Item) {
+	bodies := func(slot int, count bool) {
+		k.leaveOut(func() int { return len(at.in(k.best).data[slot].bodies) }, func(top *frame, i, j int) bool {
+			d := &at.in(top).data[slot]
+			if d.bodies = slices.Delete(d.bodies, i, j); count {
+				d.ints[0] -= int64(j - i)
+			}
+			return true
+		})
+	}
+	for _, item := range list {
+		switch item := item.(type) {
+		case *Cases:
+			bodies(item.Count.slot, true)
+		case *Repeat:
+			if item.Count.Range != nil {
+				bodies(item.slot, false)
+			}
+		case *Line:
+			for _, f := range item.Fields {
+				if f.Value != nil {
+					k.shorten(at, list, f)
+				}
+			}
+		}
+	}
+}
+
+// shorten leaves out what a field counts, or what lies in it where its length is
+// free.
+func (k *shrinker) shorten(at place, list []Item, f *Field) {
+	v := f.Value
+	switch {
+	case f.single() && f.counts:
+		for _, c := range []cut{{}, {contract: true}, {raise: true}} {
+			k.leaveOut(func() int { return int(min(1<<31, max(0, at.in(k.best).data[f.slot].ints[0]))) }, func(top *frame, i, j int) bool {
+				old, now := at.in(k.best), at.in(top)
+				now.data[f.slot].ints[0] -= int64(j - i)
+				return (&cut{i, j, c.contract, c.raise}).items(list, old, now)
+			})
+		}
+	case len(v.Dims) == 1 && v.Dims[0].Range != nil:
+		k.leaveOut(func() int { return at.in(k.best).data[f.slot].size() }, func(top *frame, i, j int) bool {
+			at.in(top).data[f.slot].remove(i, j)
+			return true
+		})
+	case v.Length != nil && v.Length.Range != nil && len(v.Dims) == 0:
+		k.leaveOut(func() int { return len([]rune(at.in(k.best).data[f.slot].texts[0])) }, func(top *frame, i, j int) bool {
+			d := &at.in(top).data[f.slot]
+			d.texts[0] = without(d.texts[0], i, j)
+			d.count = int64(len([]rune(d.texts[0])))
+			return true
+		})
+	}
+}
+
+// remove leaves out elements.
+func (d *datum) remove(i, j int) {
+	if len(d.texts) > 0 {
+		d.texts = slices.Delete(d.texts, i, j)
+	} else {
+		d.ints = slices.Delete(d.ints, i, j)
+	}
+	d.count -= int64(j - i)
+}
+
+func without(text string, i, j int) string {
+	r := []rune(text)
+	return string(slices.Delete(r, i, j))
+}
+
+// leaveOut tries to leave out parts of so many things: all, halves, quarters, and at
+// last single ones until none can go.
+func (k *shrinker) leaveOut(count func() int, remove func(top *frame, i, j int) bool) {
+	for size := count(); size > 0 && k.going(); {
+		removed := false
+		for i := 0; i < count() && k.going(); {
+			j := min(i+size, count())
+			if k.try(func(top *frame) bool { return remove(top, i, j) }) {
+				removed = true
+			} else {
+				i = j
+			}
+		}
+		if size == 1 && !removed {
+			return
+		}
+		size = max(1, size/2)
+	}
+}
+
+// mend pulls integers and vertices that are outside of their bounds to the nearest
+// end, and brings sorted arrays into order.
+func mend(list []Item, f *frame) {
+	for _, item := range list {
+		if line, ok := item.(*Line); ok {
+			for _, field := range line.Fields {
+				if field.Value != nil {
+					mendField(field, f)
+				}
+			}
+		}
+		if slot, inner := blockOf(item, f); inner != nil {
+			for _, body := range f.data[slot].bodies {
+				mend(inner, body)
+			}
+		}
+	}
+}
+
+func mendField(field *Field, f *frame) {
+	v, d := field.Value, &f.data[field.slot]
+	for _, w := range v.With {
+		if w.Value != nil {
+			mendField(w, f)
+		}
+	}
+	if v.Base != Int || field.counts && field.single() {
+		return
+	}
+	low, high := v.bounds(f)
+	for i, x := range d.ints {
+		d.ints[i] = max(min(x, high), low)
+	}
+	if v.Sorted {
+		slices.Sort(d.ints)
+	}
+}
+
+// weigh returns the weight of an input.
+func (k *shrinker) weigh(top *frame) (w weight) {
+	var walk func(list []Item, f *frame)
+	walk = func(list []Item, f *frame) {
+		for _, item := range list {
+			if line, ok := item.(*Line); ok {
+				for _, field := range line.Fields {
+					if field.Value != nil {
+						weighField(&w, field, f)
+					}
+				}
+			}
+			if slot, inner := blockOf(item, f); inner != nil {
+				w.values += uint64(len(f.data[slot].bodies))
+				for _, body := range f.data[slot].bodies {
+					walk(inner, body)
+				}
+			}
+		}
+	}
+	walk(k.shape.Items, top)
+	return w
+}
+
+func weighField(w *weight, field *Field, f *frame) {
+	v, d := field.Value, &f.data[field.slot]
+	for _, more := range v.With {
+		if more.Value != nil {
+			weighField(w, more, f)
+		}
+	}
+	w.values += uint64(len(d.ints) + len(d.texts))
+	simple := int64(0)
+	if v.Base == Int {
+		low, wrong := evaluated(v.lowEnd(), f)
+		high, wrong2 := evaluated(v.highEnd(), f)
+		if wrong == nil && wrong2 == nil {
+			simple = simplest(low, high)
+		}
+	}
+	for i, x := range d.ints {
+		w.add(uint64(max(x, simple)) - uint64(min(x, simple)))
+		if i > 0 && v.Base != Tree && v.Base != Graph {
+			w.disorder += truthU(d.ints[i-1] > x)
+		}
+	}
+	if v.Base == Tree || v.Base == Graph {
+		for i := 0; i < len(d.ints); i += 2 {
+			w.disorder += truthU(d.ints[i] > d.ints[i+1] && !v.Directed)
+			w.disorder += truthU(i > 0 && slices.Compare(d.ints[i-2:i], d.ints[i:i+2]) > 0)
+		}
+	}
+	for _, text := range d.texts {
+		switch v.Base {
+		case Real:
+			w.add(uint64(len(text)))
+			for _, c := range text {
+				w.add(truthU(c > '0' && c <= '9') * uint64(c-'0'))
+			}
+		case Pick:
+			w.add(uint64(slices.Index(v.Picks, text)))
+		default:
+			w.values += uint64(len(text))
+			for _, r := range text {
+				at, _ := slices.BinarySearch(v.Set.Runes, r)
+				w.add(uint64(at))
+			}
+		}
+	}
+}
+
+func truthU(b bool) uint64 { return uint64(truth(b)) }
+
+// simplest is the integer of a range that a person likes best.
+func simplest(low, high int64) int64 { return min(max(0, low), max(high, low)) }
+
+// simplify makes the values of one frame simpler.
+func (k *shrinker) simplify(at place, list []Item) {
+	for _, item := range list {
+		switch item := item.(type) {
+		case *Line:
+			for _, f := range item.Fields {
+				if f.Value == nil {
+					continue
+				}
+				for _, w := range f.Value.With {
+					if w.Value != nil {
+						k.simplifyField(at, w)
+					}
+				}
+				k.simplifyField(at, f)
+			}
+		}
+	}
+}
+
+func (k *shrinker) simplifyField(at place, f *Field) {
+	v := f.Value
+	datumIn := func(top *frame) *datum { return &at.in(top).data[f.slot] }
+	switch {
+	case f.single() && f.counts:
+		return
+	case v.Base == Int:
+		low, wrong := evaluated(v.lowEnd(), at.in(k.best))
+		high, wrong2 := evaluated(v.highEnd(), at.in(k.best))
+		if wrong != nil || wrong2 != nil {
+			return
+		}
+		simple := simplest(low, high)
+		k.alike(func() int { return len(datumIn(k.best).ints) }, func(top *frame, i, j int) bool {
+			return changed(datumIn(top).ints[i:j], func(int64) int64 { return simple })
+		})
+		for i := 0; i < len(datumIn(k.best).ints) && k.going(); i++ {
+			k.lower(func(top *frame) *int64 { return &datumIn(top).ints[i] }, simple)
+		}
+	case v.Base == Real:
+		k.simplifyReals(f, datumIn)
+	case v.Base == Pick:
+		k.alike(func() int { return len(datumIn(k.best).texts) }, func(top *frame, i, j int) bool {
+			return changed(datumIn(top).texts[i:j], func(string) string { return v.Picks[0] })
+		})
+	case v.Set != nil:
+		for i := 0; i < len(datumIn(k.best).texts) && k.going(); i++ {
+			k.alike(func() int { return len([]rune(datumIn(k.best).texts[i])) }, func(top *frame, from, to int) bool {
+				r := []rune(datumIn(top).texts[i])
+				ok := changed(r[from:to], func(rune) rune { return v.Set.Runes[0] })
+				datumIn(top).texts[i] = string(r)
+				return ok
+			})
+		}
+	}
+	k.order(f, datumIn)
+}
+
+// changed sets elements, and reports that one was different.
+func changed[T comparable](list []T, to func(T) T) (ok bool) {
+	for i, x := range list {
+		list[i] = to(x)
+		ok = ok || list[i] != x
+	}
+	return ok
+}
+
+// alike sets parts of so many things to the simplest: all, halves, and so on.
+func (k *shrinker) alike(count func() int, set func(top *frame, i, j int) bool) {
+	for size := count(); size > 0 && k.going(); size /= 2 {
+		for i := 0; i < count() && k.going(); i += size {
+			k.try(func(top *frame) bool { return set(top, i, min(i+size, count())) })
+		}
+	}
+}
+
+// lower brings a number as near to a simple one as it goes, by halving the way, and
+// then to a rounder one where there is one near.
+func (k *shrinker) lower(number func(top *frame) *int64, simple int64) {
+	set := func(x int64) bool {
+		return k.try(func(top *frame) bool {
+			*number(top) = x
+			return true
+		})
+	}
+	if *number(k.best) == simple {
+		return
+	}
+	border(*number(k.best), simple, func(x int64) bool { return x == *number(k.best) || set(x) })
+}
+
+// simplifyReals takes digits off decimals.
+func (k *shrinker) simplifyReals(f *Field, datumIn func(top *frame) *datum) {
+	for i := 0; i < len(datumIn(k.best).texts) && k.going(); i++ {
+		for digit := 0; digit < len(datumIn(k.best).texts[i]); digit++ {
+			k.try(func(top *frame) bool {
+				text := []byte(datumIn(top).texts[i])
+				if digit >= len(text) || text[digit] == '0' || text[digit] == '.' {
+					return false
+				}
+				if text[digit] == '-' {
+					text = text[1:]
+				} else {
+					text[digit] = '0'
+				}
+				datumIn(top).texts[i] = withoutZeros(string(text))
+				return true
+			})
+		}
+	}
+}
+
+// withoutZeros takes leading zeros off, and the sign off nothing.
+func withoutZeros(text string) string {
+	sign, digits := "", text
+	if digits[0] == '-' {
+		sign, digits = "-", digits[1:]
+	}
+	for len(digits) > 1 && digits[0] == '0' && digits[1] != '.' {
+		digits = digits[1:]
+	}
+	if !bytes.ContainsAny([]byte(digits), "123456789") {
+		sign = ""
+	}
+	return sign + digits
+}
+
+// order sorts an array, or the edges of a graph, whole or in parts.
+func (k *shrinker) order(f *Field, datumIn func(top *frame) *datum) {
+	v := f.Value
+	if v.Base == Tree || v.Base == Graph {
+		k.relabel(v, datumIn)
+		if len(v.With) == 0 {
+			k.try(func(top *frame) bool {
+				sortEdges(datumIn(top).ints, !v.Directed)
+				return true
+			})
+		}
+		return
+	}
+	if len(v.Dims) != 1 && v.Base != Perm || v.Base != Int && v.Base != Perm {
+		return
+	}
+	k.alike(func() int { return len(datumIn(k.best).ints) }, func(top *frame, i, j int) bool {
+		part := datumIn(top).ints[i:j]
+		if slices.IsSorted(part) {
+			return false
+		}
+		slices.Sort(part)
+		return true
+	})
+}
+
+// fewVertices are so few that the labels of each two are exchanged.
+const fewVertices = 12
+
+// relabel gives the vertices with most edges the least labels, or exchanges two.
+func (k *shrinker) relabel(v *Value, datumIn func(top *frame) *datum) {
+	degree := map[int64]int{}
+	for _, x := range datumIn(k.best).ints {
+		degree[x]++
+	}
+	labels := slices.Collect(maps.Keys(degree))
+	slices.Sort(labels)
+	byDegree := slices.Clone(labels)
+	slices.SortStableFunc(byDegree, func(a, b int64) int { return degree[b] - degree[a] })
+	to := map[int64]int64{}
+	for i, x := range byDegree {
+		to[x] = v.From + int64(i)
+	}
+	k.try(func(top *frame) bool {
+		return changed(datumIn(top).ints, func(x int64) int64 { return to[x] })
+	})
+	for i := 0; i < len(labels) && len(labels) <= fewVertices; i++ {
+		for _, b := range labels[i+1:] {
+			a := labels[i]
+			k.try(func(top *frame) bool {
+				return changed(datumIn(top).ints, func(x int64) int64 {
+					switch x {
+					case a:
+						return b
+					case b:
+						return a
+					}
+					return x
+				})
+			})
+		}
+	}
+}
+
+// sortEdges brings edges into order, and their ends where turn says so.
+func sortEdges(ends []int64, turn bool) {
+	edges := make([][2]int64, len(ends)/2)
+	for i := range edges {
+		a, b := ends[2*i], ends[2*i+1]
+		if turn && a > b {
+			a, b = b, a
+		}
+		edges[i] = [2]int64{a, b}
+	}
+	slices.SortFunc(edges, func(a, b [2]int64) int { return slices.Compare(a[:], b[:]) })
+	for i, e := range edges {
+		ends[2*i], ends[2*i+1] = e[0], e[1]
+	}
+}
