@@ -60,9 +60,6 @@ func (a *app) shapeCheck(ctx context.Context, c *cli.Command, o shape.Options) e
 	if err != nil {
 		return err
 	}
-	if p.Call != nil {
-		return usageError("this is a function problem: its cases are held against the types of [call] whenever they are read")
-	}
 	indices, err := p.SelectCases(c.Args().Slice())
 	if err != nil {
 		return err

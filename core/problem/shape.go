@@ -14,11 +14,15 @@ const largestShape = 1 << 20
 // shape reads input.shape.
 func (l *loader) shape() {
 	text, ok := l.read(ShapeFile, largestShape, "say less in it")
-	if !ok {
+	if !ok || l.brokenCall {
 		return
 	}
 	var err error
-	l.problem.Shape, err = shape.Parse(string(text))
+	if call := l.problem.Call; call != nil {
+		l.problem.Shape, err = shape.ParseArguments(string(text), call.Takes)
+	} else {
+		l.problem.Shape, err = shape.Parse(string(text))
+	}
 	var mistakes shape.Mistakes
 	if errors.As(err, &mistakes) {
 		for _, m := range mistakes {
@@ -31,7 +35,7 @@ func (l *loader) shape() {
 // if it is valid, or if there is no shape. The error says that the input could not
 // be read.
 func (p *Problem) CheckShape(d Data, o shape.Options) (*shape.Fault, error) {
-	if p.Shape == nil || p.Call != nil {
+	if p.Shape == nil {
 		return nil, nil
 	}
 	file, err := d.Open()

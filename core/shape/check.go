@@ -41,7 +41,8 @@ type Options struct {
 	Loose bool
 }
 
-// Check reads an input and returns the first fault; nil if it is valid. It reads in
+// Check reads an input, or the arguments of a call, and returns the first fault; nil
+// if it is valid. It reads in
 // one pass, in time that grows with the size of the input; the properties of graphs
 // take n log n. The error is that of reading.
 func (s *Shape) Check(in io.Reader, o Options) (*Fault, error) {
@@ -51,7 +52,13 @@ func (s *Shape) Check(in io.Reader, o Options) (*Fault, error) {
 
 // read reads an input; keep keeps all bodies.
 func (s *Shape) read(in io.Reader, o Options, keep bool) (top *frame, fault *Fault, err error) {
-	c := &checker{scanner: newScanner(in, o.Loose), keep: keep}
+	if s.takes != nil {
+		return s.readCall(in)
+	}
+	return s.readFrom(&checker{scanner: newScanner(in, o.Loose), keep: keep})
+}
+
+func (s *Shape) readFrom(c *checker) (top *frame, fault *Fault, err error) {
 	defer func() {
 		if r := recover(); r != nil {
 			switch wrong := r.(type) {
@@ -76,8 +83,10 @@ func (s *Shape) read(in io.Reader, o Options, keep bool) (top *frame, fault *Fau
 // A checker holds an input against a shape.
 type checker struct {
 	*scanner
-	keep  bool
-	spare map[*block][]*frame // frames that may be used again
+	keep bool
+	// actual are the lengths of arguments, which nothing in a line says.
+	actual map[*Length]int64
+	spare  map[*block][]*frame // frames that may be used again
 }
 
 func (c *checker) frame(b *block, above *frame) *frame {
@@ -291,8 +300,16 @@ func (c *checker) literal(text string, first bool) {
 	}
 }
 
-// lengthOf evaluates a length that is one number.
+// lengthOf evaluates a length that is one number. Of an argument it is what the
+// argument has.
 func (c *checker) lengthOf(l *Length, f *frame) int64 {
+	if l.Range != nil {
+		n := c.actual[l]
+		if low, high := l.Range.Low.eval(f), l.Range.High.eval(f); n < low || n > high {
+			c.fault("", "there are %d, outside %s", n, l.Range.shown(low, high))
+		}
+		return n
+	}
 	n := l.Exact.eval(f)
 	if n < 0 {
 		c.fault("", "a length is %s = %d", l.Exact, n)
@@ -594,7 +611,7 @@ func cmpFloat(a, b float64) int {
 
 func (c *checker) grid(field *Field, d *datum, f *frame) {
 	v := field.Value
-	rows, columns := c.size(v.Args[0], f), c.size(v.Args[1], f)
+	rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
 	r := &valueReader{checker: c, field: field, length: [2]int64{columns, columns}}
 	for i := range rows {
 		if i > 0 {

@@ -79,14 +79,15 @@ func (c *cut) field(f *Field, old, now *frame) bool {
 	case Perm:
 		return c.perm(v, d, now)
 	case Grid:
-		rows, columns := v.Args[0].eval(now), v.Args[1].eval(now)
-		i, j, ok := c.part(len(d.texts), rows)
-		if !ok {
-			return false
+		if v.Dims[0].Exact != nil {
+			rows := v.Dims[0].Exact.eval(now)
+			i, j, ok := c.part(len(d.texts), rows)
+			if !ok {
+				return false
+			}
+			d.texts, d.count = slices.Delete(d.texts, i, j), rows
 		}
-		d.texts = slices.Delete(d.texts, i, j)
-		d.count = rows
-		return c.characters(d, columns)
+		return v.Dims[1].Exact == nil || c.characters(d, v.Dims[1].Exact.eval(now))
 	case Tree, Parents, Graph:
 		return c.graph(f, old, now)
 	}
@@ -108,8 +109,8 @@ func (c *cut) field(f *Field, old, now *frame) bool {
 	}
 	rows := v.Dims[0].Exact.eval(now)
 	columns := int64(1)
-	if len(v.Dims) == 2 {
-		columns = v.Dims[1].Exact.eval(old)
+	if len(v.Dims) == 2 && d.count > 0 {
+		columns = int64(d.size()) / d.count
 	}
 	i, j, ok := c.part(int(d.count), rows)
 	if !ok {
@@ -117,7 +118,7 @@ func (c *cut) field(f *Field, old, now *frame) bool {
 	}
 	d.delete(i*int(columns), j*int(columns))
 	d.count = rows
-	if len(v.Dims) == 2 {
+	if len(v.Dims) == 2 && v.Dims[1].Exact != nil {
 		if wanted := v.Dims[1].Exact.eval(now); wanted != columns {
 			return c.columns(d, int(columns), wanted)
 		}

@@ -10,7 +10,10 @@ import (
 // implies, so that a person can hold it against a statement. What lies in a block
 // is indented by two blanks more.
 func (s *Shape) Explain() []string {
-	e := &explainer{known: map[*Field]span{}, line: 1}
+	e := &explainer{known: map[*Field]span{}, unit: "line", line: 1}
+	if s.takes != nil {
+		e.unit = "argument"
+	}
 	e.items(s.Items, "")
 	return e.lines
 }
@@ -22,8 +25,9 @@ type span struct{ low, high *big.Int }
 type explainer struct {
 	lines  []string
 	known  map[*Field]span
-	line   int // of the input; 0: it depends on the input from here on
-	within int // blocks around
+	unit   string // a line, or an argument
+	line   int    // of the input; 0: it depends on the input from here on
+	within int    // blocks around
 }
 
 func (e *explainer) say(indent, format string, args ...any) {
@@ -36,7 +40,7 @@ func (e *explainer) where() string {
 		return "a line: "
 	}
 	e.line++
-	return fmt.Sprintf("line %d: ", e.line-1)
+	return fmt.Sprintf("%s %d: ", e.unit, e.line-1)
 }
 
 func (e *explainer) items(list []Item, indent string) {
@@ -101,7 +105,7 @@ func (e *explainer) oneLine(l *Line, indent string) {
 		parts[i] = e.field(f)
 	}
 	v := l.Fields[0].Value
-	if v != nil && (v.Down || len(v.Dims) == 2 || v.Base >= Grid && v.Base != Parents) {
+	if e.unit == "line" && v != nil && (v.Down || len(v.Dims) == 2 || v.Base > Grid && v.Base != Parents) {
 		e.say(indent, "%s", parts[0])
 		e.line = 0
 		return
@@ -132,7 +136,12 @@ func (e *explainer) field(f *Field) string {
 		e.known[f] = span{big.NewInt(v.From), last(v.From, n.high)}
 		return fmt.Sprintf("%sa permutation of the %s integers from %d%s", name, v.Args[0], v.From, e.most(v.Args[0]))
 	case Grid:
-		return fmt.Sprintf("%s%s lines of %s characters of %s%s", name, v.Args[0], v.Args[1], v.Set.Text, e.most(&binary{op: "*", x: v.Args[0], y: v.Args[1]}))
+		most := ""
+		if v.Dims[0].Exact != nil && v.Dims[1].Exact != nil {
+			most = e.most(&binary{op: "*", x: v.Dims[0].Exact, y: v.Dims[1].Exact})
+			return fmt.Sprintf("%s%s lines of %s characters of %s%s", name, v.Dims[0].Exact, v.Dims[1].Exact, v.Set.Text, most)
+		}
+		return fmt.Sprintf("%s%s texts of %s characters of %s", name, e.lengthWords(v.Dims[0]), e.lengthWords(v.Dims[1]), v.Set.Text)
 	case Tree:
 		return fmt.Sprintf("%sa tree of %s vertices, numbered from %d, an edge a line%s", name, v.Args[0], v.From, e.with(v))
 	case Parents:

@@ -307,6 +307,8 @@ func (m *maker) style(key any, names []string) string {
 func stylesOf(f *Field, edge bool) []string {
 	v := f.Value
 	switch {
+	case v.Base == Grid:
+		return styleNames(gridStyles, edge)
 	case f.ofEdges && v.Base == Int, v.Base == Int && len(v.Dims) > 0, v.Base == Real && len(v.Dims) > 0, v.Base == Pick && len(v.Dims) > 0:
 		return styleNames(arrayStyles, edge)
 	case v.Base == Int && f.counts:
@@ -317,8 +319,6 @@ func stylesOf(f *Field, edge bool) []string {
 		return styleNames(wordStyles, edge)
 	case v.Base == Perm:
 		return styleNames(permStyles, edge)
-	case v.Base == Grid:
-		return styleNames(gridStyles, edge)
 	case v.Base == Graph:
 		var names []string
 		for _, s := range graphStyles {
@@ -355,7 +355,7 @@ func (m *maker) field(field *Field, f *frame) *unmet {
 		}
 		d.count = n
 	case Grid:
-		m.grid(field, d, v.Args[0].eval(f), v.Args[1].eval(f))
+		m.grid(field, d, m.length(v.Dims[0], f, nil), m.length(v.Dims[1], f, nil))
 	case Tree, Parents:
 		m.tree(field, d, v.Args[0].eval(f))
 		return m.with(v, f, int(d.count))

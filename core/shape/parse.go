@@ -7,6 +7,7 @@ import (
 	"unicode/utf8"
 
 	"coldverdict/core/settings"
+	"coldverdict/core/value"
 )
 
 // deepestNesting bounds how deeply blocks and brackets lie in each other.
@@ -16,8 +17,10 @@ const deepestNesting = 200
 const mostText = 1 << 20
 
 // Parse reads a shape. The error is a Mistakes.
-func Parse(text string) (*Shape, error) {
-	p := &parser{s: &Shape{}}
+func Parse(text string) (*Shape, error) { return parse(text, nil) }
+
+func parse(text string, takes []value.Field) (*Shape, error) {
+	p := &parser{s: &Shape{takes: takes}}
 	if len(text) > mostText || !utf8.ValidString(text) {
 		p.wrong(Pos{1, 1}, "a shape is text of at most 1 MiB")
 		return nil, p.mistakes
@@ -31,6 +34,9 @@ func Parse(text string) (*Shape, error) {
 		}
 		p.wrong(p.now.pos, "this } closes nothing")
 		p.advance()
+	}
+	if takes != nil {
+		p.asArguments()
 	}
 	p.resolve()
 	if len(p.mistakes) > 0 {
@@ -215,8 +221,8 @@ func (p *parser) field() *Field {
 	f := &Field{Pos: p.now.pos}
 	if p.now.kind == tokenString {
 		f.Literal = p.advance().text
-		if f.Literal == "" || strings.ContainsAny(f.Literal, " \t\r\n") && strings.TrimSpace(f.Literal) != f.Literal {
-			p.fatal(f.Pos, "a string is a token that stands in the input as it is; it can be neither empty nor begin or end with a blank")
+		if f.Literal == "" || !plainWords(f.Literal) {
+			p.fatal(f.Pos, "a string is a token that stands in the input as it is; it can neither be empty nor begin or end with a blank, nor have two in a row")
 		}
 		return f
 	}
@@ -227,6 +233,9 @@ func (p *parser) field() *Field {
 	f.Value = p.value()
 	return f
 }
+
+// plainWords reports that there is one blank between two words, and nowhere else.
+func plainWords(text string) bool { return strings.Join(strings.Fields(text), " ") == text }
 
 func (p *parser) value() *Value {
 	v := &Value{Pos: p.now.pos, Places: -1}
@@ -272,9 +281,9 @@ func (p *parser) base(v *Value) {
 			v.From = p.signed()
 		}
 	case Grid:
-		v.Args = []Expr{p.expr()}
+		v.Dims = []*Length{p.length()}
 		p.expect(",", "and the number of columns")
-		v.Args = append(v.Args, p.expr())
+		v.Dims = append(v.Dims, p.length())
 		p.expect(",", "and a set of characters")
 		v.Set = p.set()
 	default:
@@ -325,6 +334,9 @@ func (p *parser) signed() int64 {
 }
 
 func (p *parser) dims(v *Value) {
+	if v.Base == Grid {
+		return
+	}
 	for p.is("[") {
 		p.advance()
 		v.Dims = append(v.Dims, p.length())
@@ -407,7 +419,8 @@ func (p *parser) modifiers(v *Value) {
 func (p *parser) fits(v *Value) {
 	numbers := v.Base == Int || v.Base == Real
 	edges := v.Base == Graph || v.Base == Tree
-	array := len(v.Dims) > 0
+	array := len(v.Dims) > 0 && v.Base != Grid
+	lines := p.s.takes == nil
 	for _, one := range []struct {
 		set  bool
 		fine bool
@@ -421,7 +434,7 @@ func (p *parser) fits(v *Value) {
 		{len(v.With) > 0, edges, "with belongs to tree and graph"},
 		{array, v.Base <= Pick, "an array is one of int, real, word, text or pick"},
 		{v.Down, len(v.Dims) == 1, "down belongs to an array of one dimension"},
-		{v.Base == Text && array && !v.Down, false, "an array of text stands one a line: write down"},
+		{lines && v.Base == Text && array && !v.Down, false, "an array of text stands one a line: write down"},
 		{v.Loops && v.Acyclic, false, "a graph with loops is not acyclic"},
 		{v.Rising && v.Falling || v.Sorted && v.Falling, false, "an array cannot be both rising and falling"},
 	} {
@@ -504,6 +517,9 @@ func (p *parser) repeat(pos Pos) Item {
 	if p.take("until") {
 		if p.now.kind != tokenString {
 			p.fatal(p.now.pos, "expected the line that ends the bodies, in quotes, found %s", p.now)
+		}
+		if !plainWords(p.now.text) {
+			p.fatal(p.now.pos, "this line can neither begin or end with a blank, nor have two in a row")
 		}
 		r.Until, r.HasUntil = p.advance().text, true
 	}

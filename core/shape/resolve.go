@@ -131,7 +131,7 @@ func (r *resolver) line(l *Line) {
 		}
 		r.value(f)
 		r.declare(f)
-		alone := f.Value.Down || len(f.Value.Dims) == 2 || f.Value.Base >= Grid && f.Value.Base != Parents
+		alone := f.Value.Down || len(f.Value.Dims) == 2 || f.Value.Base > Grid && f.Value.Base != Parents
 		switch {
 		case alone && len(l.Fields) > 1:
 			r.wrong(f.Pos, "this takes several lines, so it stands alone: end the line before it, and behind it")
@@ -218,8 +218,8 @@ func (r *resolver) value(f *Field) {
 	}
 	for _, d := range v.Dims {
 		r.length(d, v.Pos)
-		if d.Range != nil && len(v.Dims) == 2 {
-			r.wrong(v.Pos, "the lengths of an array of two dimensions are known: one number each")
+		if d.Range != nil && len(v.Dims) == 2 && r.s.takes == nil {
+			r.wrong(v.Pos, "the lengths of what has two dimensions are known: one number each")
 		}
 	}
 	if v.Range != nil {

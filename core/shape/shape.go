@@ -15,6 +15,8 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+
+	"coldverdict/core/value"
 )
 
 // A Shape is what valid input looks like.
@@ -22,7 +24,8 @@ type Shape struct {
 	Items []Item
 	Scale []string // what grows in a series: as scale items say, or every name used as a length
 
-	top *block
+	top   *block
+	takes []value.Field // of a function whose arguments it describes; nil: it describes lines
 }
 
 // A Pos is a place in a shape's text, from 1; columns are in characters.
@@ -107,11 +110,11 @@ func (b Base) String() string { return baseWords[b] }
 type Value struct {
 	Pos    Pos
 	Base   Base
-	Args   []Expr  // of perm, grid, tree, parents and graph
+	Args   []Expr  // of perm, tree, parents and graph
 	Length *Length // of a word or a text
 	Set    *Set    // of characters
 	Picks  []string
-	Dims   []*Length // of an array, the outermost first
+	Dims   []*Length // of an array, the outermost first; of a grid its rows and columns
 	Down   bool      // one element a line
 	Range  *Range    // of integers and reals; nil: any of 64 bits
 

@@ -76,9 +76,7 @@ func (k *shrinker) try(change func(top *frame) bool) bool {
 	if !lighter.less(k.weight) {
 		return false
 	}
-	w := &writer{k.text[:0]}
-	w.items(k.shape.Items, top)
-	k.text = w.text
+	k.text = (&Input{k.shape, top}).Append(k.text[:0])
 	hash := maphash.Bytes(k.seed, k.text)
 	if k.tried[hash] {
 		return false
@@ -201,6 +199,14 @@ func (k *shrinker) shorten(at place, list []Item, f *Field) {
 				return (&cut{i, j, c.contract, c.raise}).items(list, old, now)
 			})
 		}
+	case len(v.Dims) == 2 && v.Dims[0].Range != nil:
+		k.leaveOut(func() int { return int(at.in(k.best).data[f.slot].count) }, func(top *frame, i, j int) bool {
+			d := &at.in(top).data[f.slot]
+			columns := d.size() / int(d.count)
+			d.delete(i*columns, j*columns)
+			d.count -= int64(j - i)
+			return true
+		})
 	case len(v.Dims) == 1 && v.Dims[0].Range != nil:
 		k.leaveOut(func() int { return at.in(k.best).data[f.slot].size() }, func(top *frame, i, j int) bool {
 			at.in(top).data[f.slot].remove(i, j)

@@ -23,8 +23,11 @@ func (s *Shape) Read(in io.Reader, o Options) (*Input, *Fault, error) {
 	return &Input{s, top}, nil, nil
 }
 
-// Append writes the input behind some bytes.
+// Append writes the input behind some bytes: lines, or the arguments of a call.
 func (in *Input) Append(dst []byte) []byte {
+	if in.shape.takes != nil {
+		return in.appendCall(dst)
+	}
 	w := &writer{dst}
 	w.items(in.shape.Items, in.top)
 	return w.text

@@ -1,0 +1,122 @@
+package shape
+
+import (
+	"bytes"
+	"context"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/value"
+)
+
+func takes(t *testing.T, list ...string) (fields []value.Field) {
+	t.Helper()
+	for _, text := range list {
+		f, err := value.ParseField(text)
+		require.NoError(t, err)
+		fields = append(fields, f)
+	}
+	return fields
+}
+
+var everyArgument = []string{"temps: int[]", "limit: long", "names: text[]", "map: text[]", "table: long[][]", "way: text", "x: real[]", "p: int[]", "n: int", "roads: int[][]", "mark: char", "open: bool", "note: text"}
+
+const everyArgumentShape = `temps: int[1..1000] -50..50, limit: int -1e15..1e15
+names: word(1..8, "a-z")[0..20] distinct
+map: grid(1..12, 1..9, "#.")
+table: int[1..5][0..4] 0..9
+way: pick("in", "out"), x: real[0..9] -1..1 places 2, p: perm(7, from 0)
+n: int 1..50
+roads: tree(n) with (metres: int 1..99)
+mark: word(1, "xo"), open: pick("true", "false")
+note: text(0..20, "a-z ,\"")
+require max(temps) - min(temps) <= 90`
+
+func TestArgumentsAreMadeAndHeldAgainstAShape(t *testing.T) {
+	s, err := ParseArguments(everyArgumentShape, takes(t, everyArgument...))
+	require.NoError(t, err)
+	for seed := range Seed(60) {
+		text := madeValid(t, s, Making{Seed: seed, Size: Size(seed) * Largest / 60})
+		args, err := value.ReadCall(string(text), s.takes)
+		require.NoError(t, err, "%s", text)
+		require.Len(t, args, len(everyArgument))
+	}
+	all, _ := edgeCasesOf(t, s, 40)
+	assert.Len(t, all.Cases, 40)
+	_, fault, err := s.Read(strings.NewReader("temps = [1]\n"), Options{})
+	require.NoError(t, err)
+	assert.Contains(t, fault.Error(), "limit")
+}
+
+func TestWhatArgumentsCannotBe(t *testing.T) {
+	for _, tt := range []struct{ takes, shape, call, says string }{
+		{"temps: int[]", "temps: int[1..4] -50..50", "temps = [1, 60]", "line 1: temps[1] is 60, outside -50..50"},
+		{"temps: int[]", "temps: int[1..4] -50..50", "temps = []", "line 1: temps has 0 elements, and has 1..4"},
+		{"temps: int[]", "temps: int[1..4] -50..50", "temps = [1, 2, 3, 4, 5]", "line 1: temps has 5 elements, and has 1..4"},
+		{"temps: int[]", "temps: int[1..4] sorted", "temps = [2, 1]", "temps is not sorted: 1 comes behind 2"},
+		{"temps: int[]", "temps: int[1..4]\nrequire sum(temps) > 5", "temps = [2, 1]", "it is required that sum(temps) > 5"},
+		{"a: int, s: text", "a: int 1..5\ns: word(1..3, \"ab\")", "a = 3\ns = \"a b\"", "line 2: s holds ' ', which is not in \"ab\""},
+		{"s: text", "s: word(1..3, \"ab\")", "s = \"abab\"", "s has 4 characters, and has 1 to 3"},
+		{"s: text[]", "s: word(1..3, \"ab\")[2]", "s = [\"a\", \"b\", \"a\"]", "s has 3 elements, and has 2 (2)"},
+		{"m: text[]", "m: grid(1..3, 2..3, \"ab\")", "m = [\"ab\", \"a\"]", "m[1] has 1 characters, and m[0] has 2"},
+		{"m: text[]", "m: grid(1..3, 2..3, \"ab\")", "m = [\"a\", \"a\"]", "there are 1, outside 2..3"},
+		{"t: int[][]", "t: int[1..3][1..3] 0..9", "t = [[1, 2], [3]]", "t[1] has 1 elements, and t[0] has 2"},
+		{"t: int[][]", "t: int[1..3][1..3] 0..9", "t = [[1, 2], [3, 10]]", "t[1][1] is 10, outside 0..9"},
+		{"n: int, e: int[][]", "n: int 1..9\ne: tree(n)", "n = 3\ne = [[1, 2], [2, 1]]", "line 2: this is no tree"},
+		{"n: int, e: int[][]", "n: int 1..9\ne: tree(n)", "n = 2\ne = [[1, 2, 3]]", "e[0] has 3 numbers, and has 2"},
+		{"way: text", "way: pick(\"in\", \"out\")", "way = \"ou\"", `way is "ou", and none of in, out; did you mean "out"?`},
+		{"a: int?", "a: int 1..5", "a = null", "a is null, and has a value here"},
+		{"a: bigint", "a: int 1..5", "a = 100000000000000000000", "a is past 64 bits"},
+		{"a: int", "a: int 1..5", "a = \"x\"", "line 1"},
+		{"a: int, b: int", "a: int 1..5, b: int a..9", "a = 5\nb = 4", "line 2: b is 4, outside 5..9 (a)"},
+	} {
+		fields := takes(t, strings.Split(tt.takes, ", ")...)
+		s, err := ParseArguments(tt.shape, fields)
+		require.NoError(t, err, tt.shape)
+		fault, err := s.Check(strings.NewReader(tt.call+"\n"), Options{})
+		require.NoError(t, err)
+		require.NotNil(t, fault, tt.call)
+		assert.Contains(t, fault.Error(), tt.says)
+	}
+}
+
+func TestAShapeThatDoesNotFitTheFunction(t *testing.T) {
+	for _, tt := range []struct{ takes, shape, says string }{
+		{"a: int", "b: int 1..5", "1:1: the argument 1 of the function is a; name this field so"},
+		{"a: int", "a: int 1..5, c: int", "1:14: the function takes no argument behind a"},
+		{"a: int, b: text", "a: int 1..5", "there is no field for the argument b"},
+		{"a: text", "a: int 1..5", "1:4: a is int or long or bigint, and the function takes text"},
+		{"a: int[]", "a: int 1..5", "the function takes int[]"},
+		{"a: int", "cases t: int 1..5 { a: int }", "a function has no lines"},
+		{"a: int", "\"x\", a: int", "a token in quotes is no argument"},
+		{"a: int", "blank", "a function has no lines"},
+	} {
+		_, err := ParseArguments(tt.shape, takes(t, strings.Split(tt.takes, ", ")...))
+		assert.ErrorContains(t, err, tt.says)
+	}
+	s, err := ParseArguments("temps: int[1..5] -9..9, limit: int", takes(t, "temps: int[]", "limit: long"))
+	require.NoError(t, err)
+	assert.Equal(t, []string{"argument 1: temps, 1 to 5 integers, each from -9 to 9; their sum may reach 45", "argument 2: limit, an integer"}, s.Explain())
+}
+
+func TestArgumentsAreShrunk(t *testing.T) {
+	s, err := ParseArguments("temps: int[1..1e5] -50..50, limit: int 0..1e9", takes(t, "temps: int[]", "limit: long"))
+	require.NoError(t, err)
+	in, err := s.Make(Making{Size: Largest, Seed: 4})
+	require.NoError(t, err)
+	small, complete, err := s.Shrink(t.Context(), in, func(_ context.Context, call []byte) (bool, error) {
+		args, err := value.ReadCall(string(call), s.takes)
+		if err != nil {
+			return false, err
+		}
+		temps := args[0].([]any)
+		return len(temps) > 2 && temps[len(temps)-1].(int64) != 0, nil
+	})
+	require.NoError(t, err)
+	assert.True(t, complete)
+	assert.Equal(t, "temps = [0, 0, 1]\nlimit = 0\n", strings.ReplaceAll(string(small.Append(nil)), "-1", "1"))
+	assert.False(t, bytes.Contains(in.Append(nil), []byte("null")))
+}
