@@ -13,11 +13,11 @@ import (
 func (a *app) shapeCommand() *cli.Command {
 	return &cli.Command{
 		Name:  "shape",
-		Usage: "hold inputs against input.shape, and say what it means",
+		Usage: "hold inputs against input.shape, make them from it, and say what it means",
 		Description: "input.shape says what one valid input looks like, in the order and words of a statement:\n\n" +
 			"   n: int 1..2e5, cap: int 1..1e9\n" +
 			"   w: int[n] 1..cap",
-		Commands: []*cli.Command{a.shapeCheckCommand(), a.shapeExplainCommand()},
+		Commands: []*cli.Command{a.shapeCheckCommand(), a.shapeMakeCommand(), a.shapeEdgesCommand(), a.shapeExplainCommand()},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {
 				return unknownCommand(c, c.Args().First())
@@ -34,7 +34,7 @@ func (a *app) shaped() (*problem.Problem, error) {
 	case err != nil:
 		return nil, err
 	case p.Shape == nil:
-		return nil, usageError("there is no %s here; write one, such as n: int 1..100, a line of the input a line", problem.ShapeFile)
+		return nil, noShape()
 	}
 	return p, nil
 }

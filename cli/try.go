@@ -40,6 +40,7 @@ type tryFlags struct {
 	checker  bool
 	alone    bool
 	driver   bool
+	edges    bool
 }
 
 func (a *app) tryCommand() *cli.Command {
@@ -73,6 +74,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "checked", Usage: "run builds that stop at what is undefined, out of range or overflows, with wider limits", Destination: &f.checked},
 			&cli.BoolFlag{Name: "checker", Usage: "try the checker of your own on the answers that cases have for it", Destination: &f.checker},
 			&cli.BoolFlag{Name: "alone", Usage: "in a function problem, give each call a process of its own", Destination: &f.alone},
+			&cli.BoolFlag{Name: "edges", Usage: "add the edge cases that 'cold shape edges' lists, as the group edges", Destination: &f.edges},
 			&cli.BoolFlag{Name: "driver", Usage: "in a function problem, print the program that is put around the function", Destination: &f.driver},
 			&cli.BoolFlag{Name: "warnings", Usage: "show what compilers say of sources that they build", Destination: &f.warnings},
 			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
@@ -110,9 +112,18 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if f.checker {
 		return a.tryChecker(ctx, c, p, options, f)
 	}
+	if f.edges && f.input != "" {
+		return usageError("--edges adds cases, and --input takes their place; choose one")
+	}
 	if f.input != "" {
 		return a.tryInput(ctx, c, p, options, from, f)
 	}
+	options.Languages = a.languages
+	p, end, err := a.withEdges(ctx, p, f, options)
+	if err != nil {
+		return err
+	}
+	defer end()
 	solutions, chosen, err := solutions(p, a.languages, c.Args().Slice(), from, f)
 	if err != nil {
 		return err
@@ -129,7 +140,6 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		a.screen.Print("nothing failed when it was run last")
 		return exit(exitUnjudged)
 	}
-	options.Languages = a.languages
 	options.MissingIsFault = len(solutions) == 1 || c.Args().Present()
 
 	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every,
@@ -168,6 +178,26 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		return everyExit(solutions, verdicts, f.json != "-", view)
 	}
 	return verdictsExit(verdicts)
+}
+
+// withEdges returns the problem with edge cases beside its own, if they are asked for.
+// end must be called when it is no longer needed.
+func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, o judge.Options) (with *problem.Problem, end func(), err error) {
+	if !f.edges {
+		return p, func() {}, nil
+	}
+	if p.Shape == nil {
+		return nil, nil, noShape()
+	}
+	e, err := judge.AddEdges(ctx, p, o, usualEdgeCases, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
+	a.screen.Progress("")
+	if err != nil {
+		return nil, nil, err
+	}
+	if f.json != "-" {
+		a.screen.Edges(e)
+	}
+	return e.Problem, func() { e.Close() }, nil
 }
 
 // cases returns the indices of the cases that were asked for.

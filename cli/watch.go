@@ -152,6 +152,13 @@ func (w *watching) once(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	o := w.options
+	o.Languages, o.MissingIsFault = w.languages, true
+	p, end, err := w.withEdges(ctx, p, w.flags, o)
+	if err != nil {
+		return err
+	}
+	defer end()
 	list, chosen, err := solutions(p, w.languages, w.command.Args().Slice(), w.from, w.flags)
 	if err != nil {
 		return err
@@ -160,11 +167,9 @@ func (w *watching) once(ctx context.Context) error {
 		return usageError("%s has no case yet; it is run when there is one", p.Dir)
 	}
 	memory := rememberedOf(p)
-	o := w.options
 	if o.Cases, err = w.flags.cases(p, memory, list); err != nil {
 		return err
 	}
-	o.Languages, o.MissingIsFault = w.languages, true
 	index := map[string]int{}
 	for i, c := range p.Cases {
 		index[c.Name] = i

@@ -1,8 +1,10 @@
 package term
 
 import (
+	"fmt"
 	"strings"
 
+	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
@@ -36,4 +38,34 @@ func (s *Screen) Explanation(lines []string) {
 			s.Print("%s%s", indent, part)
 		}
 	}
+}
+
+// EdgeCases lists edge cases, with their sizes.
+func (s *Screen) EdgeCases(e shape.EdgeCases) {
+	for _, c := range e.Cases {
+		s.Print("%10s  %s", Size(c.Bytes), s.wrapped(normal, Visible(c.Name), strings.Repeat(" ", 12)))
+	}
+	s.EdgeCover(e)
+}
+
+// EdgeCover says how many pairs of choices edge cases cover.
+func (s *Screen) EdgeCover(e shape.EdgeCases) {
+	words := "all " + Count(e.Pairs, "pair") + " of choices are in them"
+	switch {
+	case e.Pairs == 0:
+		words = "there is nothing to choose in this shape"
+	case e.Covered < e.Pairs:
+		words = Count(e.Covered, "pair") + " of choices, of " + Count(e.Pairs, "pair") + ", are in them"
+	}
+	if e.Contradicting > 0 {
+		words += "; " + Count(e.Contradicting, "combination") + " contradict the shape"
+	}
+	s.Print("%s", dim.Render(Count(len(e.Cases), "edge case")+"; "+words))
+}
+
+// Edges says which edge cases were added to the cases of a problem, and what is known
+// of their answers.
+func (s *Screen) Edges(e *judge.Edges) {
+	words := fmt.Sprintf("%s from %s: %s", Count(len(e.Chosen.Cases), "edge case"), problem.ShapeFile, Visible(e.Answers))
+	s.Print("%s\n", s.wrapped(dim, words, ""))
 }

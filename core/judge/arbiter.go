@@ -32,6 +32,7 @@ type arbiter struct {
 const (
 	roleChecker   = "the checker"
 	roleOtherSide = "the other side"
+	roleMaker     = "what makes inputs"
 )
 
 // A wanted arbiter is named by verdict.toml.
@@ -74,7 +75,7 @@ func (s *session) readyArbiters(ctx context.Context, cases []int) (err error) {
 func (a *arbiter) ready(ctx context.Context, s *session, w *worker, want wanted) (err error) {
 	if want.script != "" {
 		a.script = s.problem.PathOf(want.script)
-		if err := script.Check(a.script, want.role == roleOtherSide); err != nil {
+		if err := script.Check(a.script, scriptRole(want.role)); err != nil {
 			return fmt.Errorf("%s cannot be used: %w", a.role, err)
 		}
 		return nil
@@ -87,6 +88,17 @@ func (a *arbiter) ready(ctx context.Context, s *session, w *worker, want wanted)
 		return fmt.Errorf("%s %s does not build: %s", a.role, a.name, cmp.Or(a.build.Read(a.build.Log, true).String(), lastLine(a.build.Log)))
 	}
 	return nil
+}
+
+// scriptRole is what a script is for.
+func scriptRole(role string) script.Role {
+	switch role {
+	case roleOtherSide:
+		return script.Talks
+	case roleMaker:
+		return script.Makes
+	}
+	return script.Decides
 }
 
 // program is how to run it with one argument.
@@ -253,6 +265,11 @@ func (h *hearing) hear(ctx context.Context, r *caseRun, input io.Reader, expecte
 	}
 	if err := h.put(script.InputFile, input); err != nil {
 		return d, said, fmt.Errorf("cannot give the checker the input: %w", err)
+	}
+	if r.problem.Shape != nil && r.problem.Call == nil {
+		if err := h.put(script.ShapeFile, strings.NewReader(r.problem.Shape.Text())); err != nil {
+			return d, said, fmt.Errorf("cannot give the checker the shape: %w", err)
+		}
 	}
 	var known io.Reader = bytes.NewReader(nil)
 	if len(expected) > 0 {

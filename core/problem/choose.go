@@ -131,10 +131,10 @@ func (p *Problem) PathOf(name string) string {
 	return filepath.Join(p.Dir, name)
 }
 
-// judges reports whether a file is a checker or the other side of an
-// interactive problem.
+// judges reports whether a file is a checker, the other side of an interactive
+// problem, or what makes inputs.
 func (p *Problem) judges(name string) bool {
-	if p.PathOf(p.Talk.Program) == p.PathOf(name) || p.PathOf(p.Compare.Program) == p.PathOf(name) {
+	if slices.Contains([]string{p.PathOf(p.Talk.Program), p.PathOf(p.Compare.Program), p.PathOf(p.Make.Program)}, p.PathOf(name)) {
 		return true
 	}
 	return slices.ContainsFunc(p.Cases, func(c Case) bool { return p.PathOf(c.Compare.Program) == p.PathOf(name) })

@@ -37,7 +37,7 @@ func (l *loader) config() {
 		"compare":     c.compare,
 		"solution":    c.solutions,
 		"language":    func(string, any) {}, // for the table of languages to read
-		"make":        c.later,
+		"make":        c.make,
 		"files":       c.files,
 		"call":        c.call,
 		"interactive": c.interactive,
@@ -58,10 +58,16 @@ type configReader struct {
 	*settings.Reader
 }
 
-// later refuses what only a later version can serve: to pass over it in
-// silence would make every verdict doubtful.
-func (c *configReader) later(at string, _ any) {
-	c.WrongAt(at, "this version of cold does not serve [%s]; take it out, or use a version that does", at)
+// make reads what makes inputs that no shape describes.
+func (c *configReader) make(at string, value any) {
+	m := &c.problem.Make
+	c.Table(at, value, settings.Fields{"script": c.script(&m.Script), "program": c.source(&m.Program)})
+	switch {
+	case m.Script != "" && m.Program != "":
+		c.WrongAt(at, "script and program both make inputs; take one of them out")
+	case *m == Make{} && !c.Has(at+".script") && !c.Has(at+".program"):
+		c.WrongAt(at, "[make] names nothing that makes inputs; write script = \"make.star\" or program = \"gen.cpp\"")
+	}
 }
 
 func (c *configReader) duration(into *time.Duration) func(string, any) {

@@ -59,6 +59,7 @@ type Problem struct {
 	Compare   Comparison
 	Rules     []GroupRule // the [[group]] tables of verdict.toml, in its order
 	Talk      Talk        // an interactive problem's other side
+	Make      Make        // what makes inputs, beside the shape
 	Files     Files
 	Call      *Call        // the function of a function problem; nil: solutions are whole programs
 	Shape     *shape.Shape // of the input, as input.shape says; nil: there is none
@@ -162,6 +163,10 @@ func (c Comparison) Custom() bool { return c.Script != "" || c.Program != "" }
 // Talk is the other side of an interactive problem: a script or a program, at
 // most one of them; the problem is not interactive without.
 type Talk struct{ Script, Program string }
+
+// Make is what makes inputs that no shape describes: a script or a program, at most
+// one of them.
+type Make struct{ Script, Program string }
 
 // Interactive reports whether solutions talk with another side.
 func (p *Problem) Interactive() bool { return p.Talk != Talk{} }
@@ -309,7 +314,7 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 	}
 	l := &loader{words: words, problem: &Problem{Dir: dir, Title: filepath.Base(dir)}}
 	if !holdsProblem(entries, words) {
-		return nil, Mistakes{{File: dir, Text: "is not a problem's folder: it holds no verdict.toml, no cases.md, no cases/, no NAME.in and no source file; 'cold open NAME' makes one"}}
+		return nil, Mistakes{{File: dir, Text: "is not a problem's folder: it holds no verdict.toml, no cases.md, no cases/, no input.shape, no NAME.in and no source file; 'cold open NAME' makes one"}}
 	}
 	l.config()
 	l.shape()
@@ -353,7 +358,7 @@ func IsFolder(dir string, words Vocabulary) bool {
 func holdsProblem(entries []fs.DirEntry, words Vocabulary) bool {
 	return slices.ContainsFunc(entries, func(e fs.DirEntry) bool {
 		name := e.Name()
-		return name == ConfigFile || name == CasesFile || name == CasesFolder ||
+		return name == ConfigFile || name == CasesFile || name == CasesFolder || name == ShapeFile ||
 			strings.HasSuffix(name, ".in") || words.IsSource(name)
 	})
 }

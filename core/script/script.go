@@ -1,11 +1,11 @@
-// Package script runs what a person writes in Starlark: checkers, and the
-// other side of interactive problems.
+// Package script runs what a person writes in Starlark: checkers, the other side
+// of interactive problems, and what makes inputs.
 //
 // Starlark is https://github.com/google/starlark-go/blob/master/doc/spec.md,
 // with recursion, while, sets and integers of any size. A script cannot reach
 // files, the network or the clock. It runs in a process of its own, which is
 // this same binary started again, so that a box holds its time and memory as it
-// holds those of any program; see Decide and Talk. A program that uses these
+// holds those of any program; see Decide, Talk and Make. A program that uses these
 // must call Main first thing in main.
 //
 // Such a process says its decision in one line, as checkers in other languages
@@ -28,6 +28,7 @@ import (
 	"go.starlark.net/syntax"
 
 	"coldverdict/core/box"
+	"coldverdict/core/shape"
 )
 
 // marker is the first argument of this binary when it is started to run a
@@ -38,6 +39,7 @@ const marker = "cold-script"
 const (
 	decides = "decide"
 	talks   = "talk"
+	makes   = "make"
 )
 
 // The names of the files that a checker finds in its folder.
@@ -64,6 +66,11 @@ func Decide(script, folder string) (box.Program, error) { return program(decides
 // DecisionFD.
 func Talk(script, input string) (box.Program, error) { return program(talks, script, input) }
 
+// Make returns the program that makes an input and writes it on standard output.
+func Make(script string, seed shape.Seed, size shape.Size) (box.Program, error) {
+	return program(makes, script, seed.String()+" "+size.String())
+}
+
 func program(does, script, data string) (box.Program, error) {
 	self, err := os.Executable()
 	if err != nil {
@@ -88,34 +95,79 @@ func Main() {
 }
 
 func serve(does, script, data string) error {
-	if does == talks {
+	switch does {
+	case makes:
+		return makeInput(script, data, os.Stdout)
+	case talks:
 		return talk(script, data, os.Stdin, os.Stdout, os.NewFile(DecisionFD, "decision"))
 	}
 	return decide(script, data, os.Stdout)
 }
 
+// A Role is what a script is for.
+type Role string
+
+// The roles.
+const (
+	Decides Role = decides
+	Talks   Role = talks
+	Makes   Role = makes
+)
+
 // Check reports what is wrong with a script before it is run: a mistake of
 // syntax, a name that there is not, or that it does not define what it is
 // for. The error names file and line.
-func Check(path string, isTalk bool) error {
-	does, known := decides, forDecide
-	if isTalk {
-		does, known = talks, forTalk(nil)
+func Check(path string, role Role) error {
+	_, err := parsed(path, role)
+	return err
+}
+
+// NeedsExpected reports whether a checker looks at the expected output, as far as
+// its third parameter stands anywhere in it. A script that cannot be read needs it.
+func NeedsExpected(path string) bool {
+	def, err := parsed(path, Decides)
+	if err != nil || len(def.Params) < 3 {
+		return true
+	}
+	expected, ok := def.Params[2].(*syntax.Ident)
+	if !ok {
+		return true
+	}
+	found := false
+	for _, statement := range def.Body {
+		syntax.Walk(statement, func(n syntax.Node) bool {
+			if id, ok := n.(*syntax.Ident); ok && id.Name == expected.Name {
+				found = true
+			}
+			return !found
+		})
+	}
+	return found
+}
+
+// parsed returns the function that a script is for.
+func parsed(path string, role Role) (*syntax.DefStmt, error) {
+	does, known := string(role), forDecide
+	switch role {
+	case Talks:
+		known = forTalk(nil)
+	case Makes:
+		known = forMake
 	}
 	text, err := os.ReadFile(path)
 	if err != nil {
-		return err
+		return nil, err
 	}
 	file, _, err := starlark.SourceProgramOptions(options, filepath.Base(path), text, known.Has)
 	if err != nil {
-		return plain(err)
+		return nil, plain(err)
 	}
 	for _, statement := range file.Stmts {
 		if def, ok := statement.(*syntax.DefStmt); ok && def.Name.Name == does {
-			return nil
+			return def, nil
 		}
 	}
-	return missing(filepath.Base(path), does)
+	return nil, missing(filepath.Base(path), does)
 }
 
 func missing(name, does string) error {
@@ -125,12 +177,31 @@ func missing(name, does string) error {
 var signatures = map[string]string{
 	decides: "decide(case, got, expected):",
 	talks:   "talk(case, say, hear):",
+	makes:   "make(rng, size):",
 }
 
 var options = &syntax.FileOptions{Set: true, While: true, TopLevelControl: true, GlobalReassign: true, Recursion: true}
 
-// call runs a script, and then its function of the given name.
+// call runs a script, and then its function of the given name, which decides.
 func call(path, name string, known starlark.StringDict, args starlark.Tuple) (decision, error) {
+	value, at, err := run(path, name, known, args)
+	var rejected rejection
+	switch {
+	case errors.As(err, &rejected):
+		return decision{"reject", string(rejected), 0}, nil
+	case err != nil:
+		return decision{}, plain(err)
+	}
+	d, ok := value.(decision)
+	if !ok {
+		return decision{}, fmt.Errorf("%s: %s returned %s; it must return accept(), reject(\"why\") or share(0.4, \"why\")", at, name, short(value))
+	}
+	return d, nil
+}
+
+// run runs a script, and then its function of the given name, and returns what that
+// returned and where it stands.
+func run(path, name string, known starlark.StringDict, args starlark.Tuple) (value starlark.Value, at syntax.Position, err error) {
 	thread := &starlark.Thread{
 		Name:  filepath.Base(path),
 		Print: func(_ *starlark.Thread, words string) { fmt.Fprintln(os.Stderr, words) },
@@ -141,29 +212,18 @@ func call(path, name string, known starlark.StringDict, args starlark.Tuple) (de
 	}
 	text, err := os.ReadFile(path)
 	if err != nil {
-		return decision{}, err
+		return nil, at, err
 	}
 	globals, err := starlark.ExecFileOptions(options, thread, filepath.Base(path), text, known)
 	if err != nil {
-		return decision{}, plain(err)
+		return nil, at, plain(err)
 	}
 	function, ok := globals[name].(*starlark.Function)
 	if !ok {
-		return decision{}, missing(filepath.Base(path), name)
+		return nil, at, missing(filepath.Base(path), name)
 	}
-	value, err := starlark.Call(thread, function, args, nil)
-	var rejected rejection
-	switch {
-	case errors.As(err, &rejected):
-		return decision{"reject", string(rejected), 0}, nil
-	case err != nil:
-		return decision{}, plain(err)
-	}
-	d, ok := value.(decision)
-	if !ok {
-		return decision{}, fmt.Errorf("%s: %s returned %s; it must return accept(), reject(\"why\") or share(0.4, \"why\")", function.Position(), name, short(value))
-	}
-	return d, nil
+	value, err = starlark.Call(thread, function, args, nil)
+	return value, function.Position(), err
 }
 
 // plain words an error of a script with the place in it that is at fault.

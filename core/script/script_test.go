@@ -95,11 +95,11 @@ func TestAScriptIsCheckedBeforeItIsRun(t *testing.T) {
 		"def decide(case, got, expected):\n  hear()\n":                         "check.star:2:3: undefined: hear",
 		"def decide(case, got, expected):\n  return accept()\nx = hear_ints\n": "undefined: hear_ints",
 	} {
-		assert.ErrorContains(t, Check(write(t, text), false), says)
+		assert.ErrorContains(t, Check(write(t, text), Decides), says)
 	}
-	assert.NoError(t, Check(write(t, "def decide(case, got, expected):\n  return accept()\n"), false))
-	assert.NoError(t, Check(write(t, "def talk(case, say, hear):\n  return hear_ints()\n"), true))
-	assert.ErrorContains(t, Check(write(t, "def decide(case, got, expected):\n  return accept()\n"), true), "write def talk(case, say, hear):")
+	assert.NoError(t, Check(write(t, "def decide(case, got, expected):\n  return accept()\n"), Decides))
+	assert.NoError(t, Check(write(t, "def talk(case, say, hear):\n  return hear_ints()\n"), Talks))
+	assert.ErrorContains(t, Check(write(t, "def decide(case, got, expected):\n  return accept()\n"), Talks), "write def talk(case, say, hear):")
 }
 
 // spoken runs the other side of a talk with a candidate that says all at once.

@@ -10,6 +10,8 @@ import (
 	"strings"
 
 	"go.starlark.net/starlark"
+
+	"coldverdict/core/shape"
 )
 
 // decide runs a checker on the files of a folder.
@@ -19,12 +21,20 @@ func decide(script, folder string, out io.Writer) error {
 	if err != nil {
 		return err
 	}
+	shaped, err := readShape(folder)
+	if err != nil {
+		return err
+	}
 	for _, name := range []string{InputFile, GotFile, ExpectedFile} {
 		data, err := os.ReadFile(filepath.Join(folder, name))
 		if err != nil {
 			return err
 		}
-		args = append(args, &text{name: name, all: string(data), judged: name == GotFile, values: values[name]})
+		t := &text{name: name, all: string(data), judged: name == GotFile, values: values[name]}
+		if name == InputFile {
+			t.shape = shaped
+		}
+		args = append(args, t)
 	}
 	d, err := call(script, decides, forDecide, args)
 	if err != nil {
@@ -40,6 +50,7 @@ type text struct {
 	all    string
 	judged bool           // it is the candidate's: what is wrong with it rejects it
 	values starlark.Value // what it holds, in a function problem; nil in others
+	shape  *shape.Shape   // of an input; nil: it has none
 	parts  map[string]starlark.Value
 }
 
@@ -56,7 +67,7 @@ var views = map[string]func(*text) (starlark.Value, error){
 	"tokens": func(t *text) (starlark.Value, error) { return t.list(words(t.all), asText) },
 	"ints":   func(t *text) (starlark.Value, error) { return t.list(words(t.all), t.asInteger) },
 	"value":  func(t *text) (starlark.Value, error) { return t.values, nil },
-	"values": func(t *text) (starlark.Value, error) { return t.values, nil },
+	"values": (*text).named,
 	"reals":  func(t *text) (starlark.Value, error) { return t.list(words(t.all), t.asReal) },
 }
 
@@ -69,7 +80,7 @@ func (t *text) Attr(name string) (starlark.Value, error) {
 		return part, nil
 	}
 	view := views[name]
-	if valued := name == "value" || name == "values"; view == nil || valued && (t.values == nil || (name == "values") != (t.name == InputFile)) {
+	if view == nil || name == "value" && (t.values == nil || t.name == InputFile) || name == "values" && (t.name != InputFile || t.values == nil && t.shape == nil) {
 		return nil, nil
 	}
 	part, err := view(t)

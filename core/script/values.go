@@ -4,13 +4,16 @@ import (
 	"bytes"
 	stdjson "encoding/json"
 	"errors"
+	"fmt"
 	"io/fs"
 	"os"
 	"path/filepath"
+	"strings"
 
 	"go.starlark.net/lib/json"
 	"go.starlark.net/starlark"
 
+	"coldverdict/core/shape"
 	"coldverdict/core/value"
 )
 
@@ -68,6 +71,71 @@ func readValues(folder string) (map[string]starlark.Value, error) {
 		values[InputFile] = named{arguments}
 	}
 	return values, nil
+}
+
+// ShapeFile holds the shape of the input, in the folder that a checker decides on,
+// where there is one. In a script its names are case.values.NAME.
+const ShapeFile = "shape"
+
+// readShape returns the shape of the input; nil if there is none.
+func readShape(folder string) (*shape.Shape, error) {
+	text, err := os.ReadFile(filepath.Join(folder, ShapeFile))
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	return shape.Parse(string(text))
+}
+
+// named are the values of an input by the names of its shape, or the arguments of a
+// call.
+func (t *text) named() (starlark.Value, error) {
+	if t.shape == nil {
+		return t.values, nil
+	}
+	in, fault, err := t.shape.Read(strings.NewReader(t.all), shape.Options{})
+	if fault != nil { // blanks and line ends are the judge's business
+		in, fault, err = t.shape.Read(strings.NewReader(t.all), shape.Options{Loose: true})
+	}
+	switch {
+	case err != nil:
+		return nil, err
+	case fault != nil:
+		return nil, fmt.Errorf("%s does not have its shape, so there are no %s.values: %w", t.name, t.name, fault)
+	}
+	v := valuesOf(in.Values())
+	v.Freeze()
+	return v, nil
+}
+
+func valuesOf(list shape.Values) starlark.Value {
+	d := starlark.NewDict(len(list))
+	for _, one := range list {
+		d.SetKey(starlark.String(one.Name), valueOf(one.Value))
+	}
+	return named{d}
+}
+
+func valueOf(v any) starlark.Value {
+	switch v := v.(type) {
+	case int64:
+		return starlark.MakeInt64(v)
+	case float64:
+		return starlark.Float(v)
+	case string:
+		return starlark.String(v)
+	case shape.Values:
+		return valuesOf(v)
+	case []any:
+		list := make([]starlark.Value, len(v))
+		for i, one := range v {
+			list[i] = valueOf(one)
+		}
+		return starlark.NewList(list)
+	}
+	return starlark.None
 }
 
 // named are values with names: v.limit, and v["from"] where a name is a word of the

@@ -30,20 +30,32 @@ type EdgeCases struct {
 // A factor is something that is chosen in an edge case.
 type factor struct {
 	key     any // a field, a length or an item
+	kind    factorKind
 	label   string
 	options []string
 }
+
+// A factorKind is what is chosen.
+type factorKind int
+
+const (
+	ofCount  factorKind = iota // how many
+	ofNumber                   // a single value
+	ofMany                     // the style of many values
+	ofBlock                    // how cases, or branches, are
+)
 
 // mostFactors bounds what is chosen on purpose; what comes later in a shape is
 // drawn.
 const mostFactors = 40
 
-// EdgeCases chooses, for each count, among the least, the next, two and the largest,
-// and for each value a style, and covers every pair of choices with few inputs:
+// EdgeCases chooses, for each count, among the least, the next, two, a few and the
+// largest, and for each value a style. First comes each style with few and with most
+// of everything; then every pair of choices is covered with few further inputs:
 // greedily, each input being the one, out of some that begin with a pair that is not
 // covered yet, that covers most pairs (Cohen, Dalal, Fredman and Patton, 1997). The
-// result is the same every time. At most so many cases are made, those first that
-// cover most. The error is that of the context.
+// result is the same every time. At most so many cases are made. The error is that
+// of the context.
 func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 	factors := s.factors()
 	c := newCovering(factors)
@@ -52,12 +64,18 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 	names := map[string]int{}
 	seed := maphash.MakeSeed()
 	var text []byte
+	begun := c.styles()
 	for tries := 0; len(all.Cases) < most && (c.left > 0 || tries == 0) && tries < 20*most; tries++ {
 		if err := ctx.Err(); err != nil {
 			return EdgeCases{}, err
 		}
-		chosen := c.next()
-		o := Making{Size: Largest / 2, Exact: true, plan: map[any]string{}}
+		var chosen []int
+		if tries < len(begun) {
+			chosen = begun[tries]
+		} else {
+			chosen = c.next()
+		}
+		o := Making{Seed: Seed(tries), Size: Largest / 2, Exact: true, plan: map[any]string{}}
 		for i, f := range factors {
 			o.plan[f.key] = f.options[chosen[i]]
 		}
@@ -82,14 +100,14 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 // factors are what an edge case chooses.
 func (s *Shape) factors() (list []factor) {
 	taken := map[string]int{}
-	add := func(key any, label string, options []string) {
+	add := func(kind factorKind, key any, label string, options []string) {
 		if len(options) < 2 || len(list) == mostFactors {
 			return
 		}
 		if taken[label]++; taken[label] > 1 {
 			label = fmt.Sprintf("%s-%d", label, taken[label])
 		}
-		list = append(list, factor{key, label, options})
+		list = append(list, factor{key, kind, label, options})
 	}
 	inRepeat := map[*Field]bool{}
 	counts := map[*Field]bool{}
@@ -99,7 +117,14 @@ func (s *Shape) factors() (list []factor) {
 			label = v.Base.String()
 		}
 		if !counts[f] {
-			add(f, label, edgeOptions(f, inRepeat[f]))
+			kind := ofMany
+			switch single := len(v.Dims) == 0 && v.Base <= Pick; {
+			case f.single() && f.counts:
+				kind = ofCount
+			case single && v.Base != Word && v.Base != Text && !inRepeat[f] && !f.ofEdges:
+				kind = ofNumber
+			}
+			add(kind, f, label, edgeOptions(f, inRepeat[f]))
 		}
 		lengths := v.Dims
 		if v.Length != nil {
@@ -107,7 +132,7 @@ func (s *Shape) factors() (list []factor) {
 		}
 		for _, l := range lengths {
 			if l.Range != nil {
-				add(l, label+"-length", countOptions(l.Range))
+				add(ofCount, l, label+"-length", countOptions(l.Range))
 			}
 		}
 	}, func(item Item) {
@@ -115,11 +140,11 @@ func (s *Shape) factors() (list []factor) {
 		case *Cases:
 			counts[item.Count] = true
 			if n, ok := constant(item.Count.Value.highEnd()); !ok || n > 1 {
-				add(item, item.Count.Name, styleNames(casesStyles, true))
+				add(ofBlock, item, item.Count.Name, styleNames(casesStyles, true))
 			}
 		case *Repeat:
 			if item.Count.Range != nil {
-				add(item.Count, "bodies", countOptions(item.Count.Range))
+				add(ofCount, item.Count, "bodies", countOptions(item.Count.Range))
 			}
 			for _, i := range item.Items {
 				if line, ok := i.(*Line); ok {
@@ -129,7 +154,7 @@ func (s *Shape) factors() (list []factor) {
 				}
 			}
 		case *Either:
-			add(item, "branches", branchStyles(item))
+			add(ofBlock, item, "branches", branchStyles(item))
 		}
 	})
 	return list
@@ -149,6 +174,9 @@ func countOptions(g *Range) (names []string) {
 	}
 	if (!known || low == 0 || low == 1) && (!ends || high > 2) {
 		names = append(names, "two")
+	}
+	if !known || room(max(2, 3-low)) {
+		names = append(names, "few")
 	}
 	return append(names, "largest")
 }
@@ -252,6 +280,37 @@ func newCovering(factors []factor) *covering {
 		c.left = len(factors[0].options)
 	}
 	return c
+}
+
+// styles are choices with each style of many values at a time, with a few and with
+// as many as there may be, and with large single values.
+func (c *covering) styles() (list [][]int) {
+	longest := 0
+	for _, f := range c.factors {
+		if f.kind == ofMany {
+			longest = max(longest, len(f.options))
+		}
+	}
+	for _, level := range []string{"few", "largest"} {
+		for k := range longest {
+			chosen := make([]int, len(c.factors))
+			for i, f := range c.factors {
+				last := len(f.options) - 1
+				switch {
+				case f.kind == ofMany && k < len(f.options), f.kind == ofBlock && level == "few":
+					chosen[i] = k % len(f.options)
+				case f.kind == ofCount:
+					chosen[i] = max(slices.Index(f.options, level), 0)
+				case f.kind == ofNumber && (level == "largest" || k%2 == 0):
+					chosen[i] = max(slices.Index(f.options, "largest"), 0)
+				default:
+					chosen[i] = last
+				}
+			}
+			list = append(list, chosen)
+		}
+	}
+	return list
 }
 
 // pair is where the pair of two options is kept; of one factor alone, an option

@@ -433,7 +433,7 @@ func (f *frame) room(field *Field) int64 {
 
 // countStyles are how large a count is in an edge case; none of them is drawn
 // otherwise.
-var countStyles = []string{"least", "next", "two", "largest", "any"}
+var countStyles = []string{"least", "next", "two", "few", "largest", "any"}
 
 // count draws a count. wish is what a graph would like; -1: nothing.
 func (m *maker) count(key any, low, high, wish int64) int64 {
@@ -448,6 +448,9 @@ func (m *maker) count(key any, low, high, wish int64) int64 {
 		return min(low+1, high)
 	case "two":
 		return min(max(low, 2), high)
+	case "few":
+		least := min(max(low, 3), high)
+		return m.between(least, min(high, least+5))
 	case "largest":
 		if wish >= low && wish <= high {
 			return wish

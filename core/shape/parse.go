@@ -20,7 +20,7 @@ const mostText = 1 << 20
 func Parse(text string) (*Shape, error) { return parse(text, nil) }
 
 func parse(text string, takes []value.Field) (*Shape, error) {
-	p := &parser{s: &Shape{takes: takes}}
+	p := &parser{s: &Shape{text: text, takes: takes}}
 	if len(text) > mostText || !utf8.ValidString(text) {
 		p.wrong(Pos{1, 1}, "a shape is text of at most 1 MiB")
 		return nil, p.mistakes

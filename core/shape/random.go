@@ -92,6 +92,29 @@ func (r *random) sample(k int, n uint64) []uint64 {
 	return list
 }
 
+// A Source draws as the maker does, for what makes inputs in another way.
+type Source struct{ r *random }
+
+// NewSource returns a source that begins at a seed.
+func NewSource(seed Seed) *Source { return &Source{newRandom(uint64(seed))} }
+
+// Between draws an integer from low to high, both included, each alike. low is at
+// most high.
+func (s *Source) Between(low, high int64) int64 { return s.r.between(low, high) }
+
+// Permutation returns 0 to n - 1 in an order of which each is alike.
+func (s *Source) Permutation(n int) []int32 { return s.r.permutation(n) }
+
+// Sample draws k different integers from low to high, in an order of which each is
+// alike. There are so many.
+func (s *Source) Sample(k int, low, high int64) []int64 {
+	list := make([]int64, k)
+	for i, x := range s.r.sample(k, uint64(high)-uint64(low)+1) {
+		list[i] = low + int64(x)
+	}
+	return list
+}
+
 // numbers is a set of integers below 2^64 - 1, in a table with open addresses that
 // is at most half full.
 type numbers struct {

@@ -25,8 +25,12 @@ type Shape struct {
 	Scale []string // what grows in a series: as scale items say, or every name used as a length
 
 	top   *block
+	text  string
 	takes []value.Field // of a function whose arguments it describes; nil: it describes lines
 }
+
+// Text is the shape as it is written.
+func (s *Shape) Text() string { return s.text }
 
 // A Pos is a place in a shape's text, from 1; columns are in characters.
 type Pos struct{ Line, Column int }

@@ -1,0 +1,238 @@
+package judge
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"sync"
+	"time"
+
+	"coldverdict/core/box"
+	"coldverdict/core/problem"
+	"coldverdict/core/script"
+	"coldverdict/core/shape"
+	"coldverdict/core/verdict"
+)
+
+// EdgesGroup is the group of the edge cases that are made from a shape; with a number
+// behind it where a problem has such a group itself.
+const EdgesGroup = "edges"
+
+// Edges are a problem with edge cases beside its own. They must be closed when the
+// problem is no longer needed.
+type Edges struct {
+	Problem *problem.Problem // a copy
+	Chosen  shape.EdgeCases
+	// Answers says where the expected outputs come from, and of how many of the edge
+	// cases there are none and why.
+	Answers string
+	scratch *box.Scratch
+}
+
+// Close removes the inputs that were made.
+func (e *Edges) Close() error { return e.scratch.Remove() }
+
+// AddEdges makes edge cases from a problem's shape, at most so many. Their expected
+// outputs come from the reference, as far as there is one and it is fast enough;
+// where the checker or the other side judges without one, none are needed. progress
+// is told what goes on. The error is the context's, a *shape.MakeError, or says what
+// failed on our side.
+func AddEdges(ctx context.Context, p *problem.Problem, o Options, most int, progress func(words string)) (e *Edges, err error) {
+	progress("choosing edge cases …")
+	chosen, err := p.Shape.EdgeCases(ctx, most)
+	if err != nil {
+		return nil, err
+	}
+	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-edges-")
+	if err != nil {
+		return nil, fmt.Errorf("cannot make a folder for edge cases: %w", err)
+	}
+	copied := *p
+	e = &Edges{Problem: &copied, Chosen: chosen, scratch: scratch}
+	defer func() {
+		if err != nil {
+			err = errors.Join(err, e.Close())
+			e = nil
+		}
+	}()
+	group := EdgesGroup
+	for n := 2; slices.Contains(p.Groups(), group); n++ {
+		group = fmt.Sprintf("%s-%d", EdgesGroup, n)
+	}
+	copied.Cases = slices.Clone(p.Cases)
+	copied.Solutions = slices.Clone(p.Solutions)
+	for i, s := range copied.Solutions {
+		if len(s.Groups) > 0 {
+			copied.Solutions[i].Groups = append(slices.Clone(s.Groups), group)
+		}
+	}
+	for i, c := range chosen.Cases {
+		if err := ctx.Err(); err != nil {
+			return e, err
+		}
+		progress(fmt.Sprintf("making edge cases: %d of %d", i, len(chosen.Cases)))
+		if err := e.add(group, c, p); err != nil {
+			return e, err
+		}
+	}
+	return e, e.answer(ctx, o, len(p.Cases), progress)
+}
+
+// add makes one edge case.
+func (e *Edges) add(group string, c shape.EdgeCase, p *problem.Problem) error {
+	in, err := p.Shape.Make(c.Making)
+	if err != nil {
+		return err
+	}
+	path := filepath.Join(e.scratch.Dir, c.Name+".in")
+	if err := os.WriteFile(path, in.Append(nil), 0o600); err != nil {
+		return err
+	}
+	e.Problem.Cases = append(e.Problem.Cases, problem.Case{
+		Name: group + "/" + c.Name, Group: group, Input: problem.Data{Path: path, Size: c.Bytes}, Compare: p.Compare, Where: problem.ShapeFile,
+		Reason: "made from " + problem.ShapeFile + ": " + strings.ReplaceAll(c.Name, ".", ", "),
+	})
+	return nil
+}
+
+// The bounds of a reference that answers edge cases.
+const (
+	answerTime = 2 * time.Second  // of one, at the least; else twice the limit
+	answersAll = 20 * time.Second // of all, in which it runs on further ones
+	tooSlow    = 3                // so many that pass a limit end it
+)
+
+// answer fills in the expected outputs of the edge cases, which begin at an index.
+func (e *Edges) answer(ctx context.Context, o Options, from int, progress func(string)) error {
+	p := e.Problem
+	made := len(p.Cases) - from
+	held := "are held to the limits only"
+	switch {
+	case p.Interactive():
+		e.Answers = "the other side judges them"
+		return nil
+	case p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
+		e.Answers = "the checker judges them, and needs no expected output"
+		return nil
+	case slices.ContainsFunc(p.Solutions, func(s problem.Solution) bool { return len(s.Groups) > 0 && len(s.Args) > 0 }):
+		e.Answers = "the problem has several parts, so nobody knows which answer is wanted; they " + held
+		e.judgeNothing(from)
+		return nil
+	}
+	at := slices.IndexFunc(p.Solutions, func(s problem.Solution) bool { return s.Role == problem.Reference })
+	if at < 0 {
+		e.Answers = "there is no reference to answer them; they " + held
+		e.judgeNothing(from)
+		return nil
+	}
+	reference := p.Solutions[at]
+	known, why, err := e.ask(ctx, o, reference, from, progress)
+	if err != nil {
+		return err
+	}
+	e.Answers = reference.File + " answers all of them"
+	if known < made {
+		e.Answers = fmt.Sprintf("%s answers %d of them; the others %s: %s", reference.File, known, held, why)
+		if known == 0 {
+			e.Answers = fmt.Sprintf("%s answers none of them, and they %s: %s", reference.File, held, why)
+		}
+	}
+	e.judgeNothing(from)
+	return nil
+}
+
+// judgeNothing takes the checker away from edge cases without an expected output,
+// which it would ask for.
+func (e *Edges) judgeNothing(from int) {
+	for i := from; i < len(e.Problem.Cases); i++ {
+		if len(e.Problem.Cases[i].Accepted) == 0 {
+			e.Problem.Cases[i].Compare = problem.Comparison{}
+		}
+	}
+}
+
+// ask runs the reference on the edge cases, the smaller ones first, and takes what it
+// prints as the expected output. It returns how many it answered, and why not all.
+func (e *Edges) ask(ctx context.Context, o Options, reference problem.Solution, from int, progress func(string)) (known int, why string, err error) {
+	asked := *e.Problem // judges nothing
+	asked.Cases = slices.Clone(e.Problem.Cases)
+	o.Cases = nil
+	for i := from; i < len(asked.Cases); i++ {
+		asked.Cases[i].Compare = problem.Comparison{}
+		o.Cases = append(o.Cases, i)
+	}
+	limits, _ := asked.Limits.For(nil)
+	o.Limits = verdict.Limits{Time: max(answerTime, 2*limits.Time)}
+	o.MissingIsFault, o.Checked, o.UntilFailure, o.Repeat, o.First = false, false, false, 1, nil
+	var mu sync.Mutex
+	printed := map[int]*bytes.Buffer{}
+	o.Output = func(_, index int) io.Writer {
+		mu.Lock()
+		defer mu.Unlock()
+		printed[index] = &bytes.Buffer{}
+		return printed[index]
+	}
+	began := time.Now()
+	run, stop := context.WithCancel(ctx)
+	defer stop()
+	slow, failed := 0, 0
+	err = Run(run, &asked, []problem.Solution{reference}, o, func(event Event) {
+		switch event := event.(type) {
+		case Building:
+			progress("building " + reference.File + " …")
+		case Running:
+			progress(fmt.Sprintf("answering edge cases with %s: %d of %d", reference.File, event.Finished, event.Total))
+		case Case:
+			mu.Lock()
+			text := printed[event.Index]
+			delete(printed, event.Index)
+			mu.Unlock()
+			switch event.Outcome.Verdict {
+			case verdict.Unjudged:
+				if wrong := e.keep(event.Index, text.Bytes()); wrong != nil {
+					why = wrong.Error()
+					stop()
+				}
+				known++
+			case verdict.TimeLimit, verdict.Stalled, verdict.MemoryLimit:
+				slow++
+			default:
+				failed++
+				why = fmt.Sprintf("it failed on %d of them, the first time with %s", failed, event.Outcome.Verdict)
+			}
+			if slow == tooSlow || time.Since(began) > answersAll {
+				stop()
+			}
+		case Ended:
+			if event.Verdict == verdict.Skipped || event.Verdict == verdict.Fault || event.Verdict == verdict.CompileError {
+				why = event.Message
+			}
+		}
+	})
+	if ctx.Err() != nil {
+		return known, why, ctx.Err()
+	}
+	if errors.Is(err, context.Canceled) {
+		err = nil // by ourselves
+	}
+	if why == "" {
+		why = "it is too slow for them"
+	}
+	return known, why, err
+}
+
+// keep puts an expected output beside its input.
+func (e *Edges) keep(index int, text []byte) error {
+	path := strings.TrimSuffix(e.Problem.Cases[index].Input.Path, ".in") + ".out"
+	if err := os.WriteFile(path, text, 0o600); err != nil {
+		return err
+	}
+	e.Problem.Cases[index].Accepted = []problem.Data{{Path: path, Size: int64(len(text))}}
+	return nil
+}
