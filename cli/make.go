@@ -150,10 +150,11 @@ func (a *app) making(ctx context.Context, p *problem.Problem, f makeFlags, size 
 
 // wrongMaker is what the command line says of an error of what [make] names.
 func wrongMaker(ctx context.Context, err error) error {
-	if err == nil || ctx.Err() != nil {
+	var wrong *judge.MakerError
+	if err == nil || ctx.Err() != nil || !errors.As(err, &wrong) {
 		return err
 	}
-	return usageError("[make]: %v", err)
+	return usageError("[make]: %v", wrong)
 }
 
 // wrongShape is what the command line says of a shape from which nothing can be made.
@@ -236,6 +237,9 @@ func (a *app) shapeEdges(ctx context.Context, count int, out string, list bool) 
 	p, err := a.shaped()
 	if err != nil {
 		return err
+	}
+	if p.Make != (problem.Make{}) {
+		return usageError("[make] makes the inputs here, and knows no choices; 'cold shape make --size 0' makes a small one, and 'cold try --edges' tries some of all sizes")
 	}
 	edges, err := a.edgeCases(ctx, p.Shape, count)
 	if err != nil {

@@ -3,6 +3,7 @@ package cli
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -186,13 +187,17 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, o j
 	if !f.edges {
 		return p, func() {}, nil
 	}
-	if p.Shape == nil {
+	if p.Shape == nil && p.Make == (problem.Make{}) {
 		return nil, nil, noShape()
 	}
 	e, err := judge.AddEdges(ctx, p, o, usualEdgeCases, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
 	a.screen.Progress("")
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, wrongMaker(ctx, err)
+	}
+	if e.Made == 0 {
+		_, err := a.edgeCases(ctx, p.Shape, 1)
+		return nil, nil, errors.Join(err, e.Close())
 	}
 	if f.json != "-" {
 		a.screen.Edges(e)

@@ -66,6 +66,6 @@ func (s *Screen) EdgeCover(e shape.EdgeCases) {
 // Edges says which edge cases were added to the cases of a problem, and what is known
 // of their answers.
 func (s *Screen) Edges(e *judge.Edges) {
-	words := fmt.Sprintf("%s from %s: %s", Count(len(e.Chosen.Cases), "edge case"), problem.ShapeFile, Visible(e.Answers))
+	words := fmt.Sprintf("%s from %s: %s", Count(e.Made, "edge case"), Visible(e.From), Visible(e.Answers))
 	s.Print("%s\n", s.wrapped(dim, words, ""))
 }

@@ -28,7 +28,8 @@ const EdgesGroup = "edges"
 // problem is no longer needed.
 type Edges struct {
 	Problem *problem.Problem // a copy
-	Chosen  shape.EdgeCases
+	Made    int              // edge cases
+	From    string           // what made them: a file
 	// Answers says where the expected outputs come from, and of how many of the edge
 	// cases there are none and why.
 	Answers string
@@ -38,23 +39,18 @@ type Edges struct {
 // Close removes the inputs that were made.
 func (e *Edges) Close() error { return e.scratch.Remove() }
 
-// AddEdges makes edge cases from a problem's shape, at most so many. Their expected
-// outputs come from the reference, as far as there is one and it is fast enough;
+// AddEdges makes edge cases from a problem's shape, at most so many; where [make]
+// makes the inputs, it makes some of all sizes. Their expected outputs come from the reference, as far as there is one and it is fast enough;
 // where the checker or the other side judges without one, none are needed. progress
 // is told what goes on. The error is the context's, a *shape.MakeError, or says what
 // failed on our side.
 func AddEdges(ctx context.Context, p *problem.Problem, o Options, most int, progress func(words string)) (e *Edges, err error) {
-	progress("choosing edge cases …")
-	chosen, err := p.Shape.EdgeCases(ctx, most)
-	if err != nil {
-		return nil, err
-	}
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-edges-")
 	if err != nil {
 		return nil, fmt.Errorf("cannot make a folder for edge cases: %w", err)
 	}
 	copied := *p
-	e = &Edges{Problem: &copied, Chosen: chosen, scratch: scratch}
+	e = &Edges{Problem: &copied, From: problem.ShapeFile, scratch: scratch}
 	defer func() {
 		if err != nil {
 			err = errors.Join(err, e.Close())
@@ -72,31 +68,78 @@ func AddEdges(ctx context.Context, p *problem.Problem, o Options, most int, prog
 			copied.Solutions[i].Groups = append(slices.Clone(s.Groups), group)
 		}
 	}
-	for i, c := range chosen.Cases {
-		if err := ctx.Err(); err != nil {
-			return e, err
-		}
-		progress(fmt.Sprintf("making edge cases: %d of %d", i, len(chosen.Cases)))
-		if err := e.add(group, c, p); err != nil {
-			return e, err
-		}
+	if p.Make != (problem.Make{}) {
+		err = e.fromMaker(ctx, o, group, progress)
+	} else {
+		err = e.fromShape(ctx, most, group, progress)
+	}
+	if err != nil {
+		return e, err
 	}
 	return e, e.answer(ctx, o, len(p.Cases), progress)
 }
 
-// add makes one edge case.
-func (e *Edges) add(group string, c shape.EdgeCase, p *problem.Problem) error {
-	in, err := p.Shape.Make(c.Making)
+func (e *Edges) fromShape(ctx context.Context, most int, group string, progress func(string)) error {
+	progress("choosing edge cases …")
+	chosen, err := e.Problem.Shape.EdgeCases(ctx, most)
 	if err != nil {
 		return err
 	}
-	path := filepath.Join(e.scratch.Dir, c.Name+".in")
-	if err := os.WriteFile(path, in.Append(nil), 0o600); err != nil {
+	for i, c := range chosen.Cases {
+		if err := ctx.Err(); err != nil {
+			return err
+		}
+		progress(fmt.Sprintf("making edge cases: %d of %d", i, len(chosen.Cases)))
+		in, err := e.Problem.Shape.Make(c.Making)
+		if err != nil {
+			return err
+		}
+		if err := e.add(group, c.Name, in.Append(nil)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Sizes and seeds of what [make] makes.
+var (
+	makerSizes = []shape.Size{0, shape.Largest / 20, shape.Largest / 5, shape.Largest / 2, shape.Largest}
+	makerSeeds = shape.Seed(4)
+)
+
+// fromMaker makes inputs of all sizes; a maker knows no choices.
+func (e *Edges) fromMaker(ctx context.Context, o Options, group string, progress func(string)) (err error) {
+	e.From = e.Problem.Make.Script + e.Problem.Make.Program
+	progress("making edge cases with " + e.From + " …")
+	m, err := OpenMaker(ctx, e.Problem, Options{Languages: o.Languages, Cache: o.Cache, Uncontained: o.Uncontained})
+	if err != nil {
 		return err
 	}
+	defer func() { err = errors.Join(err, m.Close()) }()
+	for _, size := range makerSizes {
+		for seed := range makerSeeds {
+			text, err := m.Make(ctx, seed, size)
+			if err != nil {
+				return err
+			}
+			if err := e.add(group, fmt.Sprintf("size-%s.seed-%d", size, uint64(seed)), text); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// add adds one edge case.
+func (e *Edges) add(group, name string, text []byte) error {
+	path := filepath.Join(e.scratch.Dir, name+".in")
+	if err := os.WriteFile(path, text, 0o600); err != nil {
+		return err
+	}
+	e.Made++
 	e.Problem.Cases = append(e.Problem.Cases, problem.Case{
-		Name: group + "/" + c.Name, Group: group, Input: problem.Data{Path: path, Size: c.Bytes}, Compare: p.Compare, Where: problem.ShapeFile,
-		Reason: "made from " + problem.ShapeFile + ": " + strings.ReplaceAll(c.Name, ".", ", "),
+		Name: group + "/" + name, Group: group, Input: problem.Data{Path: path, Size: int64(len(text))}, Compare: e.Problem.Compare, Where: e.From,
+		Reason: "made by " + e.From + ": " + strings.ReplaceAll(name, ".", ", "),
 	})
 	return nil
 }
@@ -104,7 +147,7 @@ func (e *Edges) add(group string, c shape.EdgeCase, p *problem.Problem) error {
 // The bounds of a reference that answers edge cases.
 const (
 	answerTime = 2 * time.Second  // of one, at the least; else twice the limit
-	answersAll = 20 * time.Second // of all, in which it runs on further ones
+	answersAll = 10 * time.Second // of all, in which it runs on further ones
 	tooSlow    = 3                // so many that pass a limit end it
 )
 

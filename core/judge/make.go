@@ -6,7 +6,6 @@ import (
 	"errors"
 	"fmt"
 	"io"
-	"strings"
 
 	"coldverdict/core/box"
 	"coldverdict/core/problem"
@@ -21,8 +20,16 @@ type Maker struct {
 	made    *readied
 }
 
+// A MakerError says in what way what a person wrote to make inputs is wrong, or what
+// it made.
+type MakerError struct{ Err error }
+
+func (e *MakerError) Error() string { return e.Err.Error() }
+func (e *MakerError) Unwrap() error { return e.Err }
+
 // OpenMaker makes ready what [make] of a problem names: it builds a program, or looks
-// at a script. The error is the context's, or says what is wrong with it.
+// at a script. The error is the context's, a *MakerError, or says what failed on our
+// side.
 func OpenMaker(ctx context.Context, p *problem.Problem, o Options) (m *Maker, err error) {
 	s, err := begin(p, o, nil)
 	if err != nil {
@@ -43,7 +50,7 @@ func OpenMaker(ctx context.Context, p *problem.Problem, o Options) (m *Maker, er
 		return m, ctx.Err()
 	}
 	if err != nil {
-		return m, err
+		return m, &MakerError{err}
 	}
 	s.arbiters[want] = m.made
 	m.worker = s.arbiterWorker(box.Options{Scratch: s.scratch.Dir, Uncontained: o.Uncontained, Groups: <-s.groups})
@@ -60,12 +67,14 @@ const mostMade = 1 << 30
 // Make makes an input: a script gets the seed and the size, from 0 to 1; a program has
 // them, the number of the seed and the size as a decimal, as its arguments, and what
 // it prints is the input. Where the problem has a shape, the input has it. The error
-// is the context's, or says in what way it failed.
+// is the context's, a *MakerError, or says what failed on our side.
 func (m *Maker) Make(ctx context.Context, seed shape.Seed, size shape.Size) ([]byte, error) {
 	limits := m.session.problem.Limits.OfChecker()
 	limits.Output = mostMade
-	program := m.made.build.Program(limits, []string{fmt.Sprint(uint64(seed)), size.String()})
-	if m.made.script != "" {
+	var program box.Program
+	if m.made.script == "" {
+		program = m.made.build.Program(limits, []string{fmt.Sprint(uint64(seed)), size.String()})
+	} else {
 		var err error
 		if program, err = script.Make(m.made.script, seed, size); err != nil {
 			return nil, err
@@ -78,7 +87,7 @@ func (m *Maker) Make(ctx context.Context, seed shape.Seed, size shape.Size) ([]b
 		return nil, err
 	}
 	if _, err := m.made.decided(result, &box.Head{Text: []byte("accept")}, errs, limits); err != nil {
-		return nil, fmt.Errorf("%w (with the seed %d and the size %s)", err, uint64(seed), size)
+		return nil, &MakerError{fmt.Errorf("%w (with the seed %d and the size %s)", err, uint64(seed), size)}
 	}
 	p := m.session.problem
 	fault, err := p.CheckShape(problem.Data{Text: input.Bytes(), Size: int64(input.Len())}, shape.Options{})
@@ -86,8 +95,8 @@ func (m *Maker) Make(ctx context.Context, seed shape.Seed, size shape.Size) ([]b
 		return nil, err
 	}
 	if fault != nil {
-		return nil, fmt.Errorf("what %s makes with the seed %d and the size %s does not have the shape that %s says: %w",
-			strings.TrimSpace(m.made.name), uint64(seed), size, problem.ShapeFile, fault)
+		return nil, &MakerError{fmt.Errorf("what %s makes with the seed %d and the size %s does not have the shape that %s says: %w",
+			m.made.name, uint64(seed), size, problem.ShapeFile, fault)}
 	}
 	return input.Bytes(), nil
 }

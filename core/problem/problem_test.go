@@ -197,7 +197,6 @@ func TestEachMistakeIsToldWithItsPlaceAndWhatToDo(t *testing.T) {
 			[]string{`verdict.toml:2: there is no file "gone.cpp"`, `verdict.toml:3: a [[solution]] needs a file`, `verdict.toml:4: solution[1].role is "refrence"; did you mean "reference"?`,
 				`verdict.toml:6: the extension of "notes.txt"`, `verdict.toml:7: solution[2].expect is "wrong"`}},
 		{"a group that no case has", map[string]string{"a.cpp": "", "1.in": "", "verdict.toml": "[[solution]]\nfile = \"a.cpp\"\ngroups = [\"case\"]\n"}, []string{`verdict.toml:1: a.cpp is to run the group "case", which no case has; did you mean "cases"?`}},
-		{"what a later version serves", map[string]string{"verdict.toml": "[make]\nscript = \"make.star\"\n"}, []string{"verdict.toml:1: this version"}},
 		{"a folder for a file", map[string]string{"verdict.toml/x": "", "a.cpp": ""}, []string{"verdict.toml: is a folder; a file was expected"}},
 		{"an input that is a folder", map[string]string{"cases/1.in/x": "", "a.cpp": ""}, []string{"cases/1.in: is a folder; a file was expected"}},
 		{"a file for a folder", map[string]string{"cases": "", "a.cpp": ""}, []string{"cases: is a file; a folder was expected"}},

@@ -65,12 +65,13 @@ func inputOf(value starlark.Value) (string, error) {
 			}
 			fmt.Fprintf(&b, "%s = %s\n", name, string(text.(starlark.String)))
 		}
-	case starlark.Sequence:
-		for line := range starlark.Elements(v) {
+	case *starlark.List, starlark.Tuple:
+		for line := range starlark.Elements(v.(starlark.Sequence)) {
 			words := []starlark.Value{line}
-			if list, ok := line.(starlark.Sequence); ok {
+			switch list := line.(type) {
+			case *starlark.List, starlark.Tuple:
 				words = words[:0]
-				for word := range starlark.Elements(list) {
+				for word := range starlark.Elements(list.(starlark.Sequence)) {
 					words = append(words, word)
 				}
 			}

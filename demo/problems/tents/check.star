@@ -1,7 +1,6 @@
 # Accepts any valid placement.
 def decide(case, got, expected):
-    n, k, d = [integer(word) for word in case.tokens[:3]]
-    ground = case.tokens[3]
+    n, k, d, ground = case.values.n, case.values.k, case.values.d, case.values.ground
     fits = expected.ints != [0]
     tents = sorted(got.ints)
     if tents == [0]:
