@@ -41,7 +41,7 @@ func main() {
 		return
 	}
 	rounds := flag.Int("rounds", 5, "rounds of each measurement")
-	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, calls, edit, import or watch")
+	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, calls, shape, shrink, edit, import or watch")
 	flag.Parse()
 	if err := run(*rounds, *only); err != nil {
 		fmt.Fprintln(os.Stderr, "bench:", err)
@@ -65,6 +65,8 @@ func run(rounds int, only string) error {
 		"gcc -O2 -static -o " + b.path("late") + " bench/programs/late.c",
 		"gcc -O2 -o " + b.path("pingpong") + " bench/programs/pingpong.c",
 		"gcc -O2 -static -o " + b.path("pour") + " bench/programs/pour.c",
+		"gcc -O2 -static -o " + b.path("dump") + " bench/programs/dump.c",
+		"g++ -O2 -static -o " + b.path("planted") + " bench/programs/planted.cpp",
 	} {
 		words := strings.Fields(build)
 		cmd := exec.Command(words[0], words[1:]...)
@@ -77,7 +79,7 @@ func run(rounds int, only string) error {
 		name    string
 		measure func() error
 	}{
-		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"compare", b.compares}, {"talk", b.talks}, {"calls", b.calls}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
+		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"compare", b.compares}, {"talk", b.talks}, {"calls", b.calls}, {"shape", b.shapes}, {"shrink", b.shrinks}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
 	} {
 		if only != "" && only != m.name {
 			continue

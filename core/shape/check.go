@@ -327,11 +327,13 @@ type valueReader struct {
 	length    [2]int64
 	columns   int64 // of an array of two dimensions
 	index     int64 // of the value that is read; -1: it is the only one
+	called    func() string
 }
 
 func (c *checker) reader(field *Field, f *frame) *valueReader {
 	v := field.Value
 	r := &valueReader{checker: c, field: field, low: math.MinInt64, high: math.MaxInt64}
+	r.called = r.name
 	switch {
 	case v.Range != nil && v.Base == Int:
 		r.low, r.high = v.Range.Low.eval(f), v.Range.High.eval(f)
@@ -375,7 +377,7 @@ func (r *valueReader) one(d *datum, index int64) {
 	r.index = index
 	switch r.field.Value.Base {
 	case Int:
-		n := r.integer(r.name)
+		n := r.integer(r.called)
 		if n < r.low || n > r.high {
 			r.fault(r.name(), "%s is %d, outside %s", orThis(r.name()), n, r.field.Value.Range.shown(r.low, r.high))
 		}

@@ -91,8 +91,19 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 	sets := newForest(n)
 	parts := n
 	r := &valueReader{checker: c, field: field}
+	name := r.name
 	from := c.line
 	tree := v.Base == Tree
+	var seen *numbers // edges, where none may come twice
+	if !tree && !v.Parallel && n < 1<<31 {
+		seen = newNumbers(int(min(m, 1<<16)))
+	}
+	readers := make([]*valueReader, len(v.With))
+	for k, w := range v.With {
+		if w.Value != nil && m > 0 {
+			readers[k] = c.reader(w, f)
+		}
+	}
 	for i := range m {
 		if i > 0 {
 			c.beginLine()
@@ -101,7 +112,7 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 		for k := range ends {
 			c.begin(k == 0)
 			r.index = i
-			x := c.integer(r.name)
+			x := c.integer(name)
 			if x < v.From || x-v.From >= n {
 				c.fault(r.name(), "vertex %d is outside %d..%d", x, v.From, v.From+n-1)
 			}
@@ -123,14 +134,23 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 		case v.Bipartite && !even:
 			c.fault(r.name(), "the graph is not bipartite: the edge %d %d closes a cycle of odd length", ends[0]+v.From, ends[1]+v.From)
 		}
-		for _, w := range v.With {
+		if a, b := ends[0], ends[1]; seen != nil {
+			if a > b && !v.Directed {
+				a, b = b, a
+			}
+			if !seen.add(uint64(a)*uint64(n) + uint64(b)) {
+				c.nth = 0
+				c.fault(field.Name, "the edge %d %d comes a second time", ends[0]+v.From, ends[1]+v.From)
+			}
+		}
+		for k, w := range v.With {
 			if w.Value == nil {
 				c.literal(w.Literal, false)
 				continue
 			}
 			into := &f.data[w.slot]
 			c.begin(false)
-			c.reader(w, f).one(into, int64(len(into.ints)+len(into.texts)))
+			readers[k].one(into, int64(len(into.ints)+len(into.texts)))
 			into.count = i + 1
 		}
 		c.endLine()
@@ -141,7 +161,7 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 		c.line = from
 		c.fault(field.Name, "the graph is not connected: it has %d components", parts)
 	}
-	if !tree && !v.Parallel {
+	if !tree && !v.Parallel && seen == nil {
 		c.parallel(field, d, from)
 	}
 	if v.Directed && v.Acyclic {

@@ -229,8 +229,17 @@ func (s *scanner) theEnd() {
 	}
 }
 
+// wholeInteger is how many bytes an integer and what ends it take at the most.
+const wholeInteger = 24
+
 // integer reads an integer that is written as programs print it.
 func (s *scanner) integer(name func() string) int64 {
+	if s.end-s.at >= wholeInteger { // it is in the buffer whole, as nearly all are
+		if x, n := plainInteger(s.buf[s.at : s.at+wholeInteger]); n > 0 {
+			s.at += n
+			return x
+		}
+	}
 	c := s.peek()
 	negative := c == '-'
 	if negative {
@@ -267,6 +276,28 @@ func (s *scanner) integer(name func() string) int64 {
 		s.fault(name(), "%s is past 64 bits", orThis(name()))
 	}
 	return int64(x)
+}
+
+// plainInteger reads an integer of at most 18 digits with a blank or a line end
+// behind it; 0 bytes if there is anything else.
+func plainInteger(text []byte) (x int64, n int) {
+	at := 0
+	if text[0] == '-' {
+		at = 1
+	}
+	from := at
+	for at < len(text) && text[at]-'0' < 10 {
+		x = 10*x + int64(text[at]-'0')
+		at++
+	}
+	digits := at - from
+	if digits == 0 || digits > 18 || at == len(text) || text[at] != ' ' && text[at] != '\n' || text[from] == '0' && (digits > 1 || from == 1) {
+		return 0, 0
+	}
+	if from == 1 {
+		x = -x
+	}
+	return x, at
 }
 
 func named(name string) string {

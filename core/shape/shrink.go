@@ -24,6 +24,7 @@ func (s *Shape) Shrink(ctx context.Context, in *Input, fails func(context.Contex
 	for before := (weight{}); k.going() && before != k.weight; {
 		before = k.weight
 		k.eachFrame(k.structure)
+		k.together()
 		k.eachFrame(k.simplify)
 	}
 	return &Input{s, k.best}, k.going(), k.err
@@ -169,6 +170,11 @@ func (k *shrinker) structure(at place, list []Item) {
 		})
 	}
 	for _, item := range list {
+		if slot, inner := blockOf(item, at.in(k.best)); inner != nil && len(at.in(k.best).data[slot].bodies) > 1 {
+			if _, branch := item.(*Either); !branch {
+				defer k.shortenAlike(at, slot, inner)
+			}
+		}
 		switch item := item.(type) {
 		case *Cases:
 			bodies(item.Count.slot, true)
@@ -219,6 +225,119 @@ func (k *shrinker) shorten(at place, list []Item, f *Field) {
 			d.count = int64(len([]rune(d.texts[0])))
 			return true
 		})
+	}
+}
+
+// shortenAlike leaves out the same in all bodies of an item, since what fails may be
+// that they are alike.
+func (k *shrinker) shortenAlike(at place, slot int, inner []Item) {
+	for _, item := range inner {
+		line, ok := item.(*Line)
+		if !ok {
+			continue
+		}
+		for _, f := range line.Fields {
+			if f.Value == nil || !f.single() || !f.counts {
+				continue
+			}
+			bodies := func(top *frame) []*frame { return at.in(top).data[slot].bodies }
+			k.leaveOut(func() int {
+				most := int64(0)
+				for _, body := range bodies(k.best) {
+					most = max(most, body.data[f.slot].ints[0])
+				}
+				return int(min(1<<31, most))
+			}, func(top *frame, i, j int) bool {
+				for b, now := range bodies(top) {
+					n := int(now.data[f.slot].ints[0])
+					from, to := min(i, n), min(j, n)
+					now.data[f.slot].ints[0] -= int64(to - from)
+					if from < to && !(&cut{i: from, j: to}).items(inner, bodies(k.best)[b], now) {
+						return false
+					}
+				}
+				return true
+			})
+		}
+	}
+}
+
+// manyValues is how many different numbers are lowered each in all its places.
+const manyValues = 24
+
+// together makes numbers smaller that only all together can be: it halves the
+// distance of all from what is simplest, and lowers those that are equal in all
+// places at once.
+func (k *shrinker) together() {
+	each := func(top *frame, do func(x, simple int64) int64) (ok bool) {
+		eachNumber(k.shape.Items, top, func(list []int64, simple int64) {
+			ok = changed(list, func(x int64) int64 { return do(x, simple) }) || ok
+		})
+		return ok
+	}
+	halve := func(top *frame) bool {
+		return each(top, func(x, simple int64) int64 { return simple + (x-simple)/2 })
+	}
+	for k.try(halve) {
+	}
+	count := map[int64]int{}
+	eachNumber(k.shape.Items, k.best, func(list []int64, simple int64) {
+		for _, x := range list {
+			if x != simple {
+				count[x]++
+			}
+		}
+	})
+	if len(count) > manyValues {
+		return
+	}
+	for _, value := range slices.Sorted(maps.Keys(count)) {
+		if count[value] < 2 {
+			continue
+		}
+		now := value // as far as it was lowered
+		border(value, 0, func(to int64) bool {
+			lowered := k.try(func(top *frame) bool {
+				return each(top, func(x, _ int64) int64 {
+					if x == now {
+						return to
+					}
+					return x
+				})
+			})
+			if lowered {
+				now = to
+			}
+			return lowered
+		})
+	}
+}
+
+// eachNumber goes through the integers of an input that count nothing.
+func eachNumber(list []Item, f *frame, do func(numbers []int64, simple int64)) {
+	for _, item := range list {
+		if line, ok := item.(*Line); ok {
+			for _, field := range line.Fields {
+				if field.Value == nil {
+					continue
+				}
+				for _, one := range append([]*Field{field}, field.Value.With...) {
+					if one.Value == nil || one.Value.Base != Int || one.counts && one.single() {
+						continue
+					}
+					low, wrong := evaluated(one.Value.lowEnd(), f)
+					high, wrong2 := evaluated(one.Value.highEnd(), f)
+					if wrong == nil && wrong2 == nil {
+						do(f.data[one.slot].ints, simplest(low, high))
+					}
+				}
+			}
+		}
+		if slot, inner := blockOf(item, f); inner != nil {
+			for _, body := range f.data[slot].bodies {
+				eachNumber(inner, body, do)
+			}
+		}
 	}
 }
 

@@ -244,9 +244,28 @@ var wordStyles = []style[func(r *random, a []int32, k int)]{
 	{"random", true, randomLetters},
 }
 
+// randomLetters draws several letters from one random number, each as what a
+// multiplication carries over, and draws again the few numbers that would favour
+// some (Brackett-Rozinsky and Lemire, 2024).
 func randomLetters(r *random, a []int32, k int) {
-	for i := range a {
-		a[i] = int32(r.index(k))
+	at, all := 1, uint64(k)
+	for all <= (1<<40)/uint64(k) && at < 16 {
+		at, all = at+1, all*uint64(k)
+	}
+	least := -all % all
+	for len(a) > 0 {
+		part, low := a[:min(at, len(a))], r.pcg.Uint64()
+		for i := range part {
+			var high uint64
+			high, low = bits.Mul64(low, uint64(k))
+			part[i] = int32(high)
+		}
+		for range at - len(part) {
+			_, low = bits.Mul64(low, uint64(k))
+		}
+		if low >= least {
+			a = a[len(part):]
+		}
 	}
 }
 

@@ -28,9 +28,26 @@ func (in *Input) Append(dst []byte) []byte {
 	if in.shape.takes != nil {
 		return in.appendCall(dst)
 	}
-	w := &writer{dst}
+	w := &writer{slices.Grow(dst, in.top.roughly())}
 	w.items(in.shape.Items, in.top)
 	return w.text
+}
+
+// roughly is about how many bytes a frame takes when it is written.
+func (f *frame) roughly() (bytes int) {
+	for i := range f.data {
+		d := &f.data[i]
+		if n := len(d.ints); n > 0 {
+			bytes += n * (2 + len(strconv.FormatInt(d.ints[n/2], 10)))
+		}
+		for _, text := range d.texts {
+			bytes += len(text) + 1
+		}
+		for _, body := range d.bodies {
+			bytes += body.roughly()
+		}
+	}
+	return bytes
 }
 
 // Count returns the value of a name that is one integer and is declared outside of
@@ -125,7 +142,11 @@ func (w *writer) line(l *Line, f *frame) {
 			w.rows(d, int(d.count), columns)
 			return
 		}
-		for i := range d.size() {
+		if len(d.texts) == 0 {
+			w.integers(d.ints, first)
+			first = first && len(d.ints) == 0
+		}
+		for i := range d.texts {
 			w.blank(first)
 			w.value(d, i)
 			first = false
@@ -141,6 +162,18 @@ func (w *writer) blank(first bool) {
 	if !first {
 		w.text = append(w.text, ' ')
 	}
+}
+
+// integers writes integers with a blank before each but the first of a line.
+func (w *writer) integers(list []int64, first bool) {
+	text := w.text
+	for i, x := range list {
+		if i > 0 || !first {
+			text = append(text, ' ')
+		}
+		text = strconv.AppendInt(text, x, 10)
+	}
+	w.text = text
 }
 
 func (w *writer) value(d *datum, i int) {
