@@ -217,7 +217,7 @@ func (a *app) shapeEdgesCommand() *cli.Command {
 			"   cold shape edges\n" +
 			"   cold shape edges --count 20 --out cases/edges",
 		Flags: []cli.Flag{
-			&cli.IntFlag{Name: "count", Usage: "make `N` at the most, those that cover most", Value: usualEdgeCases, Destination: &count},
+			&cli.IntFlag{Name: "count", Usage: "make `N` at the most: each style first, then the pairs that are left", Value: usualEdgeCases, Destination: &count},
 			&cli.BoolFlag{Name: "list", Usage: "list them only, even with --out", Destination: &list},
 			&cli.StringFlag{Name: "out", Usage: "write NAME.in files into `FOLDER`; without it they are listed", Destination: &out, TakesFile: true},
 		},

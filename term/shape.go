@@ -43,7 +43,8 @@ func (s *Screen) Explanation(lines []string) {
 // EdgeCases lists edge cases, with their sizes.
 func (s *Screen) EdgeCases(e shape.EdgeCases) {
 	for _, c := range e.Cases {
-		s.Print("%10s  %s", Size(c.Bytes), s.wrapped(normal, Visible(c.Name), strings.Repeat(" ", 12)))
+		name := s.wrapped(normal, Visible(c.Name), strings.Repeat(" ", 12))
+		s.Print("%10s  %s", Size(c.Bytes), strings.TrimLeft(name, " "))
 	}
 	s.EdgeCover(e)
 }

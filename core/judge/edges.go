@@ -139,7 +139,7 @@ func (e *Edges) add(group, name string, text []byte) error {
 	e.Made++
 	e.Problem.Cases = append(e.Problem.Cases, problem.Case{
 		Name: group + "/" + name, Group: group, Input: problem.Data{Path: path, Size: int64(len(text))}, Compare: e.Problem.Compare, Where: e.From,
-		Reason: "made by " + e.From + ": " + strings.ReplaceAll(name, ".", ", "),
+		Reason: "made from " + e.From + ": " + strings.ReplaceAll(name, ".", ", "),
 	})
 	return nil
 }

@@ -37,6 +37,36 @@ func TestTheManualsExamplesAreRight(t *testing.T) {
 	assert.Equal(t, map[string]int{"shape": 7, "input": 7, "wrong": 6}, counts)
 }
 
+// TestThirtyStatementsHaveTheirShapes reads docs/statements.md: every input has its
+// shape, and others are made from it.
+func TestThirtyStatementsHaveTheirShapes(t *testing.T) {
+	text, err := os.ReadFile("../../docs/statements.md")
+	require.NoError(t, err)
+	blocks := manualBlock.FindAllStringSubmatch(string(text), -1)
+	require.Len(t, blocks, 60)
+	for i := 0; i < len(blocks); i += 2 {
+		require.Equal(t, []string{"shape", "input"}, []string{blocks[i][1], blocks[i+1][1]})
+		var s *Shape
+		if list := blocks[i][2]; list != "" {
+			s, err = ParseArguments(blocks[i][3], takes(t, strings.Split(list, ", ")...))
+		} else {
+			s, err = Parse(blocks[i][3])
+		}
+		require.NoError(t, err, blocks[i][3])
+		in, fault, err := s.Read(strings.NewReader(blocks[i+1][3]), Options{})
+		require.NoError(t, err)
+		require.Nil(t, fault, "%s\n%v", blocks[i+1][3], fault)
+		assert.Equal(t, blocks[i+1][3], string(in.Append(nil)))
+		assert.NotEmpty(t, s.Explain())
+		for seed := range Seed(8) {
+			madeValid(t, s, Making{Seed: seed, Size: Size(seed) * Largest / 16})
+		}
+		all, err := s.EdgeCases(t.Context(), 12)
+		require.NoError(t, err)
+		assert.NotEmpty(t, all.Cases)
+	}
+}
+
 func TestAShapeIsExplainedInPlainWords(t *testing.T) {
 	for _, tt := range []struct{ shape, want string }{
 		{lineOfInts, "line 1: n, an integer from 1 to 200,000; cap, an integer from 1 to 1,000,000,000\n" +
