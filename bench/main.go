@@ -41,7 +41,7 @@ func main() {
 		return
 	}
 	rounds := flag.Int("rounds", 5, "rounds of each measurement")
-	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, calls, shape, shrink, edit, import or watch")
+	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, calls, shape, shrink, edges, edit, import or watch")
 	flag.Parse()
 	if err := run(*rounds, *only); err != nil {
 		fmt.Fprintln(os.Stderr, "bench:", err)
@@ -79,7 +79,7 @@ func run(rounds int, only string) error {
 		name    string
 		measure func() error
 	}{
-		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"compare", b.compares}, {"talk", b.talks}, {"calls", b.calls}, {"shape", b.shapes}, {"shrink", b.shrinks}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
+		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"compare", b.compares}, {"talk", b.talks}, {"calls", b.calls}, {"shape", b.shapes}, {"shrink", b.shrinks}, {"edges", b.edges}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
 	} {
 		if only != "" && only != m.name {
 			continue

@@ -161,9 +161,9 @@ func TestEdgeCasesAreTried(t *testing.T) {
 	assert.Equal(t, 1, got.status, got.errors)
 	assert.Contains(t, plain, "edge cases from input.shape: sum.py answers all of them")
 	assert.Contains(t, plain, "32 bits")
-	got, plain = try("sum.py", "--edges", "--group", "edges")
+	got, _ = try("sum.py", "--edges", "--group", "edges")
 	assert.Equal(t, 0, got.status, got.out)
-	got, plain = try("wrapped.py")
+	got, _ = try("wrapped.py")
 	assert.Equal(t, 0, got.status, "alone the sample says nothing")
 
 	// A reference that is slow answers the small ones.
@@ -182,10 +182,10 @@ func TestEdgeCasesAreTried(t *testing.T) {
 	assert.Contains(t, plain, "there is no reference to answer them; they are held to the limits only")
 	assert.Equal(t, 10, got.status)
 
-	got, plain = try("--edges", "--input", "cases.md")
+	got, _ = try("--edges", "--input", "cases.md")
 	assert.Equal(t, 64, got.status)
 	delete(files, "input.shape")
-	got, plain = try("wrapped.py", "--edges")
+	got, _ = try("wrapped.py", "--edges")
 	assert.Equal(t, 64, got.status)
 	assert.Contains(t, got.errors, "there is no input.shape here")
 	left, err := filepath.Glob(filepath.Join(temporary, "cold-verdict-edges-*"))

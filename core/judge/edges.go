@@ -213,6 +213,7 @@ func (e *Edges) ask(ctx context.Context, o Options, reference problem.Solution, 
 	limits, _ := asked.Limits.For(nil)
 	o.Limits = verdict.Limits{Time: max(answerTime, 2*limits.Time)}
 	o.MissingIsFault, o.Checked, o.UntilFailure, o.Repeat, o.First = false, false, false, 1, nil
+	o.Alone = true // a call that passes a limit is told at once
 	var mu sync.Mutex
 	printed := map[int]*bytes.Buffer{}
 	o.Output = func(_, index int) io.Writer {

@@ -344,8 +344,12 @@ func (c *checker) reader(field *Field, f *frame) *valueReader {
 	case v.Base == Real:
 		r.real = [2]float64{math.Inf(-1), math.Inf(1)}
 		if v.Range != nil {
-			r.real[0], _ = decimalOf(v.Range.Low, f)
-			r.real[1], _ = decimalOf(v.Range.High, f)
+			for i, end := range []Expr{v.Range.Low, v.Range.High} {
+				var ok bool
+				if r.real[i], ok = decimalOf(end, f); !ok {
+					fail(end.place(), "%s has no value", end)
+				}
+			}
 		}
 	case v.Length != nil:
 		r.length = c.bounds(v.Length, f)
@@ -493,40 +497,15 @@ func (r *valueReader) decimal() string {
 
 // decimalOf evaluates a bound of a real.
 func decimalOf(e Expr, f *frame) (float64, bool) {
-	switch e := e.(type) {
-	case *number:
-		if e.decimal != "" {
-			x, err := strconv.ParseFloat(e.decimal, 64)
-			return x, err == nil
-		}
-		return float64(e.value), true
-	case *unary:
-		x, ok := decimalOf(e.x, f)
-		return -x, ok && e.op == "-"
-	case *binary:
-		x, ok := decimalOf(e.x, f)
-		y, ok2 := decimalOf(e.y, f)
-		if !ok || !ok2 {
-			return 0, false
-		}
-		switch e.op {
-		case "+":
-			return x + y, true
-		case "-":
-			return x - y, true
-		case "*":
-			return x * y, true
-		case "/":
-			return x / y, y != 0
-		case "^":
-			return math.Pow(x, y), true
-		}
+	if f == nil && !isNumeric(e) {
 		return 0, false
 	}
-	if f == nil {
+	x := rational(e, f)
+	if x == nil {
 		return 0, false
 	}
-	return float64(e.eval(f)), true
+	near, _ := x.Float64()
+	return near, true
 }
 
 // ordered checks what is asked of the elements of an array together. back lets a
@@ -686,21 +665,44 @@ func (c *checker) cases(item *Cases, f *frame) {
 	c.begin(true)
 	c.reader(item.Count, f).one(count, -1)
 	c.endLine()
-	sums := make([]int64, len(item.Totals))
+	sums := make([]runningSum, len(item.Totals))
 	for i := range count.ints[0] {
 		body := c.frame(item.body, f)
 		from := c.line
 		c.items(item.Items, body)
 		for k, t := range item.Totals {
-			x := t.Left.eval(body)
-			next, ok := arithmetic("+", sums[k], x)
-			bound := t.Bound.eval(f)
-			if sums[k] = next; !ok || next > bound {
-				c.line, c.nth = from, 0
-				c.fault("", "with case %d, which begins here, the sum of %s is %d, more than %d (%s)", i+1, t.Left, next, bound, t.Bound)
-			}
+			sums[k].add(t.Left.eval(body), t.Bound.eval(f), i+1, from)
 		}
 		c.done(item.body, body, count)
+	}
+	for k, t := range item.Totals {
+		if bound := t.Bound.eval(f); sums[k].now > bound {
+			c.line, c.nth = sums[k].line, 0
+			c.fault("", "with case %d, which begins here, the sum of %s is %d, more than %d (%s)", sums[k].at, t.Left, sums[k].past, bound, t.Bound)
+		}
+	}
+}
+
+// A runningSum is a sum over cases, and where it went past a bound and stayed so.
+type runningSum struct {
+	now, past int64
+	at        int64 // the case
+	line      int
+}
+
+// add adds what a case adds. Past 64 bits the sum stays at their end.
+func (s *runningSum) add(x, bound, at int64, line int) {
+	next, ok := arithmetic("+", s.now, x)
+	if !ok {
+		next = math.MaxInt64
+		if x < 0 {
+			next = math.MinInt64
+		}
+	}
+	if s.now = next; next <= bound {
+		s.at = 0
+	} else if s.at == 0 {
+		s.at, s.line, s.past = at, line, next
 	}
 }
 
@@ -781,28 +783,29 @@ func (c *checker) either(item *Either, f *frame) {
 }
 
 // branch returns which branch begins with a line that has this first token, and so
-// many; -1 if none does.
+// many; -1 if none does. A number of tokens below 0 is not known.
 func (e *Either) branch(first string, count int) int {
 	for i := range e.Branches {
-		if e.first[i] != "" && e.first[i] == first || e.first[i] == "" && e.count[i] >= 0 && e.count[i] == count {
+		if (e.first[i] == "" || e.first[i] == first) && (e.count[i] < 0 || count < 0 || e.count[i] == count) {
 			return i
 		}
 	}
-	for i := range e.Branches { // the only one of which nothing is known
-		if e.first[i] == "" && e.count[i] < 0 {
-			return i
-		}
+	if i := slices.Index(e.first, first); i >= 0 && first != "" { // what follows there is wrong
+		return i
 	}
 	return -1
 }
 
-// lookAhead returns the first token of the line that follows, and how many it has,
-// as far as they are in the buffer.
+// lookAhead returns the first token of the line that follows, and how many it has; -1
+// if the line is longer than what is looked at.
 func (c *checker) lookAhead() (first string, count int) {
-	line, _, _ := bytes.Cut(c.ahead(aheadMost), []byte{'\n'})
+	line, _, whole := bytes.Cut(c.ahead(aheadMost), []byte{'\n'})
 	fields := strings.Fields(string(line[:min(len(line), aheadMost)]))
 	if len(fields) == 0 {
 		return "", 0
+	}
+	if !whole && len(line) >= aheadMost {
+		return fields[0], -1
 	}
 	return fields[0], len(fields)
 }

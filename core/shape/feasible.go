@@ -96,8 +96,8 @@ func likely(low, high int64, f *frame, more func(x int64) bool) {
 	for at := f; at != nil; at = at.above { // next to other names
 		for i := range at.data {
 			if d := &at.data[i]; len(d.ints) == 1 && d.count == 1 {
-				for x := d.ints[0] - 1; x <= d.ints[0]+1; x++ {
-					if !more(x) {
+				for step, x := int64(-1), d.ints[0]; step <= 1; step++ {
+					if !more(x + step) {
 						return
 					}
 				}

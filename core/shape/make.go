@@ -235,13 +235,13 @@ func (m *maker) body(b *block, list []Item, above *frame, allowed []int64) (*fra
 	}
 }
 
-// totals holds the deep conditions that are implied against what was made.
+// totals holds what a case adds to each total against what it may add.
 func (m *maker) totals(b *block, f *frame) *unmet {
 	if f.allowed == nil {
 		return nil
 	}
 	for _, c := range b.conditions {
-		if c.deep && !c.met(f) {
+		if c.total && !c.met(f) {
 			return &unmet{pos: c.pos, text: c.text}
 		}
 	}
@@ -480,16 +480,19 @@ func (m *maker) fill(field *Field, d *datum, f *frame, n int) *unmet {
 		if low > high && n > 0 {
 			return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
 		}
+		if wrong := v.enough(n, low, high); wrong != nil {
+			return wrong
+		}
 		d.ints = make([]int64, n)
 		m.numbers(field, f, d.ints, interval{low: low, high: high})
 	case Pick:
+		if wrong := v.enough(n, 0, int64(len(v.Picks))-1); wrong != nil {
+			return wrong
+		}
 		chosen := make([]int64, n)
 		m.numbers(field, f, chosen, interval{high: int64(len(v.Picks)) - 1})
 		for _, i := range chosen {
 			d.texts = append(d.texts, v.Picks[i])
-		}
-		if v.Sorted || v.Distinct {
-			return m.words(field, d, f, n)
 		}
 	case Real:
 		return m.reals(field, d, f, n)
@@ -497,6 +500,14 @@ func (m *maker) fill(field *Field, d *datum, f *frame, n int) *unmet {
 		return m.words(field, d, f, n)
 	}
 	return nil
+}
+
+// enough reports that there are not so many different integers, where they must be.
+func (v *Value) enough(n int, low, high int64) *unmet {
+	if n == 0 || !v.Distinct && !v.Rising && !v.Falling || uint64(n-1) <= uint64(high)-uint64(low) {
+		return nil
+	}
+	return &unmet{pos: v.Pos, text: fmt.Sprintf("%d different values of %d", n, uint64(high)-uint64(low)+1), hopeless: true}
 }
 
 // bounds are those of integers.

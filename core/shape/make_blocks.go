@@ -121,7 +121,7 @@ func (m *maker) leastOf(item *Cases, f *frame) ([]int64, *unmet) {
 	if len(least) == 0 {
 		return least, nil
 	}
-	small := &maker{Making: Making{Exact: true}, shape: m.shape, random: newRandom(0), room: m.room, promised: map[*Field]string{}, plain: 1}
+	small := smallMaker(m.shape)
 	f.data[item.Count.slot].ints = []int64{1}
 	defer func() { f.data[item.Count.slot].ints = nil }()
 	body, wrong := small.body(item.body, item.Items, f, nil)
@@ -132,6 +132,11 @@ func (m *maker) leastOf(item *Cases, f *frame) ([]int64, *unmet) {
 		least[k] = max(0, t.Left.eval(body))
 	}
 	return least, nil
+}
+
+// smallMaker makes the smallest that is valid, or nearly.
+func smallMaker(s *Shape) *maker {
+	return &maker{Making: Making{Exact: true}, shape: s, random: newRandom(0), room: mostValues, promised: map[*Field]string{}, plain: 1}
 }
 
 func (m *maker) bodies(item *Cases, f *frame, s casesStyle, count int64, left, least []int64) *unmet {
@@ -176,7 +181,7 @@ func (m *maker) bodies(item *Cases, f *frame, s casesStyle, count int64, left, l
 			return wrong
 		}
 		for k, t := range item.Totals {
-			left[k] -= t.Left.eval(body)
+			left[k] -= max(0, t.Left.eval(body))
 		}
 		d.bodies = append(d.bodies, body)
 	}
@@ -191,7 +196,7 @@ func (m *maker) again(item *Cases, body *frame, left []int64) bool {
 		}
 	}
 	for k, t := range item.Totals {
-		left[k] -= t.Left.eval(body)
+		left[k] -= max(0, t.Left.eval(body))
 	}
 	return true
 }

@@ -7,13 +7,10 @@ import (
 	"strings"
 )
 
-// words makes words, texts and tokens: what has to be distinct or in order.
+// words makes words and texts.
 func (m *maker) words(field *Field, d *datum, f *frame, n int) *unmet {
 	v := field.Value
 	array := len(v.Dims) > 0 || field.ofEdges
-	if v.Base == Pick {
-		return m.picked(v, d, n)
-	}
 	lengths := v.lengths(f)
 	if room := f.room(field); !array && room >= lengths[0] {
 		lengths[1] = min(lengths[1], room)
@@ -147,20 +144,6 @@ func (v *Value) nthWord(x uint64, lengths [2]int64) string {
 	return v.Set.spelled(a)
 }
 
-// picked brings tokens into what is asked of them.
-func (m *maker) picked(v *Value, d *datum, n int) *unmet {
-	if v.Distinct {
-		if n > len(v.Picks) {
-			return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct tokens of " + strconv.Itoa(len(v.Picks)), hopeless: true}
-		}
-		for i, x := range m.sample(n, uint64(len(v.Picks))) {
-			d.texts[i] = v.Picks[x]
-		}
-	}
-	m.inOrder(v, d.texts)
-	return nil
-}
-
 // mostPlaces are the digits behind the point where nothing is said of them.
 const mostPlaces = 6
 
@@ -178,8 +161,8 @@ func (m *maker) reals(field *Field, d *datum, f *frame, n int) *unmet {
 	if !ok || low > high {
 		return &unmet{pos: v.Pos, text: "a real with " + strconv.Itoa(places) + " places in its range, in 64 bits of its smallest unit", hopeless: true}
 	}
-	if v.Distinct && n > 0 && uint64(high)-uint64(low) < uint64(n-1) {
-		return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct reals in so small a range", hopeless: true}
+	if wrong := v.enough(n, low, high); wrong != nil {
+		return wrong
 	}
 	units := make([]int64, n)
 	m.numbers(field, f, units, interval{low: low, high: high})
@@ -217,7 +200,8 @@ func (v *Value) units(f *frame, places int) (low, high int64, ok bool) {
 	return low, high, ok && ok2 && low <= high
 }
 
-// rational is the exact value of a bound of a real; nil if it has none.
+// rational is the exact value of a bound of a real; nil if it has none. Division is
+// exact there; functions and remainders are those of integers.
 func rational(e Expr, f *frame) *big.Rat {
 	switch e := e.(type) {
 	case *number:
@@ -227,34 +211,42 @@ func rational(e Expr, f *frame) *big.Rat {
 		}
 		return new(big.Rat).SetInt64(e.value)
 	case *unary:
-		if x := rational(e.x, f); x != nil {
+		if x := rational(e.x, f); x != nil && e.op == "-" {
 			return x.Neg(x)
 		}
 		return nil
 	case *binary:
-		x, y := rational(e.x, f), rational(e.y, f)
-		if x == nil || y == nil {
-			return nil
+		if x, ok := exactly(e, f); ok {
+			return x
 		}
-		switch e.op {
-		case "+":
-			return x.Add(x, y)
-		case "-":
-			return x.Sub(x, y)
-		case "*":
-			return x.Mul(x, y)
-		case "/":
-			if y.Sign() == 0 {
-				return nil
-			}
-			return x.Quo(x, y)
-		}
+	}
+	if decimalIn(e) != nil {
+		return nil
 	}
 	n, wrong := evaluated(e, f)
 	if wrong != nil {
 		return nil
 	}
 	return new(big.Rat).SetInt64(n)
+}
+
+// exactly computes with fractions; not ok for operators that have none.
+func exactly(e *binary, f *frame) (x *big.Rat, ok bool) {
+	if !slices.Contains([]string{"+", "-", "*", "/"}, e.op) {
+		return nil, false
+	}
+	x, y := rational(e.x, f), rational(e.y, f)
+	switch {
+	case x == nil || y == nil, e.op == "/" && y.Sign() == 0:
+		return nil, true
+	case e.op == "+":
+		return x.Add(x, y), true
+	case e.op == "-":
+		return x.Sub(x, y), true
+	case e.op == "*":
+		return x.Mul(x, y), true
+	}
+	return x.Quo(x, y), true
 }
 
 // decimalText writes a number of units with so many digits behind the point.

@@ -2,6 +2,7 @@ package shape
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -268,10 +269,18 @@ func (p *parser) base(v *Value) {
 	case Word, Text:
 		v.Length = p.length()
 		p.expect(",", "and a set of characters behind the length")
-		v.Set = p.set()
+		pos := p.now.pos
+		if v.Set = p.set(); v.Base == Word && p.s.takes == nil && v.Set.Has(' ') {
+			p.fatal(pos, "a word has no blank in it; write text, which goes to the end of the line")
+		}
 	case Pick:
 		for more := true; more; more = p.take(",") {
-			v.Picks = append(v.Picks, p.literal())
+			pos := p.now.pos
+			one := p.literal()
+			if slices.Contains(v.Picks, one) {
+				p.fatal(pos, "%s stands here twice", one)
+			}
+			v.Picks = append(v.Picks, one)
 		}
 	case Perm:
 		v.From = 1

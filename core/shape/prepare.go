@@ -15,7 +15,8 @@ type condition struct {
 	expr  Expr                // of a requirement that is written
 	// deep says that it is about more than single integers, so that it can be held
 	// against what was made only.
-	deep bool
+	deep  bool
+	total bool // of what a case may add to a total
 }
 
 // prepare finds what must hold for an input that is to be made.
@@ -54,6 +55,9 @@ func (p *preparer) items(list []Item) {
 					p.must(t.Pos, "total "+left.String(), true, func(f *frame) bool {
 						return f.allowed == nil || left.eval(f) <= f.allowed[k]
 					}, left)
+					if n := len(p.now.conditions); n > 0 && p.now.conditions[n-1].pos == t.Pos {
+						p.now.conditions[n-1].total = true
+					}
 				}
 			})
 		case *Repeat:

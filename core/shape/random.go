@@ -137,8 +137,6 @@ func (s *numbers) at(x uint64) int {
 	return i
 }
 
-func (s *numbers) has(x uint64) bool { return s.slots[s.at(x)] != 0 }
-
 // add reports whether a number is new.
 func (s *numbers) add(x uint64) bool {
 	i := s.at(x)

@@ -66,10 +66,12 @@ func (r *resolver) items(list []Item, last bool) (scale []string) {
 				r.items(item.Items, false)
 				for _, t := range item.Totals {
 					r.expr(t.Left)
+					r.truth(t.Left, false)
 				}
 			})
 			for _, t := range item.Totals {
 				r.expr(t.Bound)
+				r.truth(t.Bound, false)
 			}
 			if !reads(item.Items) {
 				r.wrong(item.Pos, "these cases have no line in them; describe one case")
@@ -137,6 +139,8 @@ func (r *resolver) line(l *Line) {
 			r.wrong(f.Pos, "this takes several lines, so it stands alone: end the line before it, and behind it")
 		case f.Value.Base == Text && i < len(l.Fields)-1:
 			r.wrong(f.Pos, "text is the rest of a line, so nothing can follow it there")
+		case i < len(l.Fields)-1 && len(f.Value.Dims) == 1 && f.Value.Dims[0].Range != nil:
+			r.wrong(f.Pos, "so many values as there are go to the end of the line, so nothing can follow them there")
 		}
 	}
 }
@@ -274,6 +278,11 @@ func (r *resolver) bounds(g *Range, decimals bool) {
 		r.truth(e, false)
 	}
 	if decimals {
+		for _, e := range []Expr{g.Low, g.High} {
+			if _, ok := decimalOf(e, nil); !ok && isNumeric(e) {
+				r.wrong(e.place(), "%s has no value: decimals are added, subtracted, multiplied and divided only", e)
+			}
+		}
 		low, ok := decimalOf(g.Low, nil)
 		high, ok2 := decimalOf(g.High, nil)
 		if ok && ok2 && low > high {
@@ -302,8 +311,27 @@ func decimalIn(e Expr) *number {
 			return d
 		}
 		return decimalIn(e.y)
+	case *call:
+		for _, a := range e.args {
+			if d := decimalIn(a); d != nil {
+				return d
+			}
+		}
 	}
 	return nil
+}
+
+// isNumeric reports an expression without names, with or without decimals.
+func isNumeric(e Expr) bool {
+	switch e := e.(type) {
+	case *number:
+		return true
+	case *unary:
+		return isNumeric(e.x)
+	case *binary:
+		return isNumeric(e.x) && isNumeric(e.y)
+	}
+	return isConstant(e)
 }
 
 // expr finds what the names in an expression mean, and reports one that has no

@@ -102,10 +102,12 @@ func (k *shrinker) try(change func(top *frame) bool) bool {
 func (k *shrinker) change(top *frame, change func(top *frame) bool) (ok bool) {
 	defer func() {
 		if r := recover(); r != nil {
-			if _, is := r.(trouble); !is {
+			switch r.(type) {
+			case trouble, *MakeError:
+				ok = false
+			default:
 				panic(r)
 			}
-			ok = false
 		}
 	}()
 	if !change(top) {
@@ -182,6 +184,8 @@ func (k *shrinker) structure(at place, list []Item) {
 			if item.Count.Range != nil {
 				bodies(item.slot, false)
 			}
+		case *Either:
+			k.otherBranch(at, item)
 		case *Line:
 			for _, f := range item.Fields {
 				if f.Value != nil {
@@ -189,6 +193,24 @@ func (k *shrinker) structure(at place, list []Item) {
 				}
 			}
 		}
+	}
+}
+
+// otherBranch tries the smallest that another branch can be.
+func (k *shrinker) otherBranch(at place, item *Either) {
+	for b := range item.Branches {
+		k.try(func(top *frame) bool {
+			f := at.in(top)
+			d := &f.data[item.slot]
+			if d.count == int64(b) {
+				return false
+			}
+			body, wrong := smallMaker(k.shape).body(item.bodies[b], item.Branches[b], f, nil)
+			if wrong == nil {
+				d.count, d.bodies = int64(b), []*frame{body}
+			}
+			return wrong == nil
+		})
 	}
 }
 
@@ -262,6 +284,23 @@ func (k *shrinker) shortenAlike(at place, slot int, inner []Item) {
 	}
 }
 
+// shift takes the same off all numbers, so that the least of them becomes simple.
+func (k *shrinker) shift(each func(top *frame, do func(x, simple int64) int64) bool) {
+	least, known := int64(0), false
+	eachNumber(k.shape.Items, k.best, func(list []int64, _ int64) {
+		for _, x := range list {
+			if !known || x < least {
+				least, known = x, true
+			}
+		}
+	})
+	for _, to := range []int64{0, 1} {
+		if by, ok := arithmetic("-", least, to); ok && by > 0 {
+			k.try(func(top *frame) bool { return each(top, func(x, _ int64) int64 { return x - by }) })
+		}
+	}
+}
+
 // manyValues is how many different numbers are lowered each in all its places.
 const manyValues = 24
 
@@ -280,6 +319,9 @@ func (k *shrinker) together() {
 	}
 	for k.try(halve) {
 	}
+	for k.try(func(top *frame) bool { return each(top, func(x, _ int64) int64 { return x / 2 }) }) {
+	}
+	k.shift(each)
 	count := map[int64]int{}
 	eachNumber(k.shape.Items, k.best, func(list []int64, simple int64) {
 		for _, x := range list {

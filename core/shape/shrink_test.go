@@ -1,7 +1,10 @@
 package shape
 
 import (
+	"bytes"
 	"context"
+	"errors"
+	"hash/crc32"
 	"slices"
 	"strconv"
 	"strings"
@@ -122,4 +125,65 @@ func TestInputsAreShrunkToTheSmallestThatStillFail(t *testing.T) {
 			t.Log(runs, "runs for", shrunk, "inputs")
 		})
 	}
+}
+
+// TestWhateverIsShrunkStaysValid shrinks inputs of all kinds of shapes, where all of
+// them fail, where any of them may, and where the time is up.
+func TestWhateverIsShrunkStaysValid(t *testing.T) {
+	for name, text := range madeShapes {
+		t.Run(name, func(t *testing.T) {
+			t.Parallel()
+			s := parsed(t, text)
+			smallest, err := s.Make(Making{Exact: true, Style: "least"})
+			if err != nil {
+				smallest, err = s.Make(Making{Exact: true})
+			}
+			require.NoError(t, err)
+			for seed := range Seed(3) {
+				in, err := s.Make(Making{Seed: seed, Size: Largest / 3})
+				require.NoError(t, err)
+				before := string(in.Append(nil))
+				valid := func(input []byte) {
+					fault, err := s.Check(bytes.NewReader(input), Options{})
+					require.NoError(t, err)
+					require.Nil(t, fault, "%v", fault)
+				}
+				small, complete, err := s.Shrink(t.Context(), in, func(_ context.Context, input []byte) (bool, error) {
+					valid(input)
+					return true, nil
+				})
+				require.NoError(t, err)
+				assert.True(t, complete)
+				assert.LessOrEqual(t, len(small.Append(nil)), len(smallest.Append(nil))+10)
+				_, complete, err = s.Shrink(t.Context(), in, func(_ context.Context, input []byte) (bool, error) {
+					valid(input)
+					return crc32.ChecksumIEEE(input)%3 > 0, nil
+				})
+				require.NoError(t, err)
+				assert.True(t, complete)
+				assert.Equal(t, before, string(in.Append(nil)), "what is shrunk stays as it was")
+			}
+		})
+	}
+}
+
+func TestShrinkingEndsInTime(t *testing.T) {
+	s := parsed(t, "n: int 1..1000\nw: int[n] 1..1e9")
+	in, err := s.Make(Making{Size: Largest, Exact: true})
+	require.NoError(t, err)
+	ctx, cancel := context.WithCancel(t.Context())
+	tries := 0
+	small, complete, err := s.Shrink(ctx, in, func(_ context.Context, input []byte) (bool, error) {
+		if tries++; tries == 5 {
+			cancel()
+		}
+		return len(input) > 500, nil
+	})
+	require.NoError(t, err)
+	assert.False(t, complete)
+	assert.Equal(t, 5, tries)
+	assert.Less(t, len(small.Append(nil)), len(in.Append(nil)))
+	broken := errors.New("a full disk")
+	_, _, err = s.Shrink(t.Context(), in, func(context.Context, []byte) (bool, error) { return false, broken })
+	assert.ErrorIs(t, err, broken)
 }
