@@ -176,8 +176,12 @@ func (a *app) writeInputs(ctx context.Context, folder string, names []string, in
 	dir := a.path(folder)
 	for _, name := range names {
 		path := filepath.Join(dir, name+".in")
-		if _, err := os.Lstat(path); !errors.Is(err, fs.ErrNotExist) {
+		_, err := os.Lstat(path)
+		switch {
+		case err == nil:
 			return 0, usageError("%s is there already and stays as it is; choose another folder or seed", path)
+		case !errors.Is(err, fs.ErrNotExist):
+			return 0, usageError("--out: %v", err)
 		}
 	}
 	for i, name := range names {

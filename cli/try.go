@@ -120,6 +120,9 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		return a.tryInput(ctx, c, p, options, from, f)
 	}
 	options.Languages = a.languages
+	if _, _, err := solutions(p, a.languages, c.Args().Slice(), from, f); err != nil {
+		return err // before anything is made for them
+	}
 	p, end, err := a.withEdges(ctx, p, f, options)
 	if err != nil {
 		return err

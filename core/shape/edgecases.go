@@ -6,6 +6,7 @@ import (
 	"hash/maphash"
 	"slices"
 	"strings"
+	"time"
 )
 
 // An EdgeCase is an input that nobody has to think of: for each count and each value
@@ -34,6 +35,9 @@ type factor struct {
 	label   string
 	options []string
 }
+
+// patience is how long a first edge case is looked for.
+const patience = 10 * time.Second
 
 // A factorKind is what is chosen.
 type factorKind int
@@ -64,7 +68,7 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 	names := map[string]int{}
 	seed := maphash.MakeSeed()
 	var text []byte
-	begun := c.styles()
+	begun, began := c.styles(), time.Now()
 	for tries := 0; len(all.Cases) < most && (c.left > 0 || tries == 0) && tries < 20*most; tries++ {
 		if err := ctx.Err(); err != nil {
 			return EdgeCases{}, err
@@ -83,6 +87,9 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 		if err != nil {
 			c.drop(chosen)
 			all.Contradicting++
+			if len(all.Cases) == 0 && (tries > 50 || time.Since(began) > patience) {
+				break // there seems to be none
+			}
 			continue
 		}
 		c.cover(chosen)

@@ -67,7 +67,7 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 			return nil, err
 		}
 	}
-	m := &maker{Making: o, shape: s, random: newRandom(uint64(o.Seed)), room: mostValues, promised: map[*Field]string{}}
+	m := &maker{Making: o, shape: s, random: newRandom(uint64(o.Seed)), room: mostValues / 2, promised: map[*Field]string{}}
 	defer func() {
 		if r := recover(); r != nil {
 			switch wrong := r.(type) {
@@ -164,6 +164,7 @@ type maker struct {
 	room   int64          // how large a count may be
 	values int64          // made so far
 	tiny   bool           // counts are as small as they may be, or nearly
+	depth  int            // blocks around
 	plain  int            // blocks around that heed no style
 	fixed  map[any]string // styles that are the same in all bodies around; nil: none are
 	// promised are styles of graphs to which the number of edges was fitted.
@@ -461,11 +462,12 @@ func (m *maker) count(key any, low, high, wish int64) int64 {
 	if f, ok := key.(*Field); ok && m.scaled != nil && !m.scaled[f.Name] {
 		size = 0
 	}
+	exact := m.Exact || m.Size == Largest
 	target := low + int64(size.of(uint64(high-low)+1)) - 1
 	switch {
-	case wish >= low && wish <= target && (m.Exact || m.oneIn(2)):
+	case wish >= low && wish <= target && (m.Style != "" || !exact && m.oneIn(2)):
 		return wish
-	case m.Exact || m.oneIn(2):
+	case exact || m.oneIn(2):
 		return target
 	}
 	return m.magnitude(low, target)

@@ -1,6 +1,7 @@
 package shape
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 )
@@ -72,13 +73,23 @@ var casesStyles = []style[casesStyle]{
 	{"even", false, casesStyle{bySize, func(*maker, int64, int64, int64) part { return even }}},
 }
 
+// costOfBody is how many values a body counts for, beside those in it; one that lies
+// deeper counts for more.
+const costOfBody = 5
+
+func (m *maker) costOf(bodies int64) int64 { return bodies * costOfBody * int64(1+m.depth) }
+
+// largeCases are the styles of cases that are large together.
+var largeCases = []string{"one", "large-among-tiny", "large-then-small", "uneven", "even"}
+
 // inside makes bodies, in half of the draws with the same styles in all of them.
 func (m *maker) inside(do func() *unmet) *unmet {
 	outer := m.fixed
 	if outer == nil && m.oneIn(2) {
 		m.fixed = map[any]string{}
 	}
-	defer func() { m.fixed = outer }()
+	m.depth++
+	defer func() { m.fixed, m.depth = outer, m.depth-1 }()
 	return do()
 }
 
@@ -107,9 +118,13 @@ func (m *maker) cases(item *Cases, f *frame) *unmet {
 				now: ": the smallest case adds " + strconv.FormatInt(least[k], 10) + ", there are " + strconv.FormatInt(low, 10) + " cases at the least, and the bound is " + strconv.FormatInt(left[k], 10)}
 		}
 	}
-	s := styleNamed(casesStyles, m.style(item, casesNames))
-	count := s.count(m, low, max(low, min(high, m.room)))
-	m.spend(item.Pos, 1+count) // a value for each at the least
+	names := casesNames
+	if m.Size == Largest && m.plan == nil && !slices.Contains(names, m.Style) {
+		names = largeCases
+	}
+	s := styleNamed(casesStyles, m.style(item, names))
+	count := s.count(m, low, max(low, min(high, m.room/costOfBody)))
+	m.spend(item.Pos, 1+m.costOf(count))
 	d.ints = []int64{count}
 	return m.inside(func() *unmet { return m.bodies(item, f, s, count, left, least) })
 }
@@ -147,7 +162,10 @@ func (m *maker) bodies(item *Cases, f *frame, s casesStyle, count int64, left, l
 	if count > 0 {
 		large = m.between(0, count-1)
 	}
-	share := max(1, room/max(1, count))
+	share := room
+	if len(item.Totals) == 0 {
+		share = max(1, room/max(1, count)/4)
+	}
 	for i := range count {
 		after := count - i - 1
 		how := s.part(m, i, count, large)
@@ -203,7 +221,7 @@ func (m *maker) again(item *Cases, body *frame, left []int64) bool {
 
 func (m *maker) repeat(item *Repeat, f *frame) *unmet {
 	n := m.length(item.Count, f, nil)
-	m.spend(item.Pos, n)
+	m.spend(item.Pos, m.costOf(min(n, mostValues)))
 	room, outer, lost := m.room, m.columns, m.lost
 	defer func() { m.room, m.columns, m.lost = room, outer, lost }()
 	m.lost = map[branchOf]int{}
