@@ -33,7 +33,11 @@ func TestEdgeCasesCoverEveryPairOfChoices(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel()
 			s := parsed(t, text)
-			all, texts := edgeCasesOf(t, s, 500)
+			most := 500
+			if testing.Short() {
+				most = 20
+			}
+			all, texts := edgeCasesOf(t, s, most)
 			assert.NotEmpty(t, texts)
 			names := map[string]bool{}
 			for i, c := range all.Cases {
@@ -44,7 +48,7 @@ func TestEdgeCasesCoverEveryPairOfChoices(t *testing.T) {
 					assert.LessOrEqual(t, all.Cases[i-1].Bytes, c.Bytes, "the smaller ones come first")
 				}
 			}
-			if all.Contradicting == 0 {
+			if all.Contradicting == 0 && len(all.Cases) < most {
 				assert.Equal(t, all.Pairs, all.Covered)
 			}
 			few, _ := edgeCasesOf(t, s, 3)

@@ -70,7 +70,7 @@ func TestEveryMadeInputIsValid(t *testing.T) {
 			t.Parallel()
 			s := parsed(t, text)
 			for _, size := range []string{"0", "0.1", "0.3", "0.5", "0.8", "1"} {
-				for seed := range Seed(12) {
+				for seed := range seeds(12) {
 					size, err := ParseSize(size)
 					require.NoError(t, err)
 					madeValid(t, s, Making{Seed: seed, Size: size})
@@ -81,6 +81,15 @@ func TestEveryMadeInputIsValid(t *testing.T) {
 			}
 		})
 	}
+}
+
+// seeds are fewer where only races are looked for, of which there are none in what
+// one goroutine computes.
+func seeds(n Seed) Seed {
+	if testing.Short() {
+		return n / 6
+	}
+	return n
 }
 
 func madeValid(t *testing.T, s *Shape, o Making) []byte {
@@ -174,6 +183,9 @@ func TestWhatIsSaidToBeUniformIs(t *testing.T) {
 			t.Parallel()
 			s := parsed(t, tt.shape)
 			counts := map[string]int{}
+			if testing.Short() {
+				t.Skip("one goroutine draws here; nothing is to be found by the race detector")
+			}
 			for seed := range Seed(1000 * tt.kinds) {
 				in, err := s.Make(Making{Seed: seed, Style: tt.style})
 				require.NoError(t, err)
@@ -255,6 +267,16 @@ func TestWhatCannotBeMadeIsSaid(t *testing.T) {
 			require.ErrorContains(t, err, tt.says)
 		})
 	}
+	deep := strings.Repeat("cases t: int 1..2 {\n", 100) + "n: int 1..5\n" + strings.Repeat("}\n", 100)
+	began := time.Now()
+	for seed := range Seed(4) {
+		if in, err := parsed(t, deep).Make(Making{Seed: seed, Size: Largest / 4 * Size(seed)}); err != nil {
+			assert.ErrorContains(t, err, "more than 20 million values")
+		} else {
+			assert.NotEmpty(t, in.Append(nil))
+		}
+	}
+	assert.Less(t, time.Since(began), time.Minute)
 	_, err := parsed(t, "n: int 1..5").Make(Making{Style: "larges"})
 	assert.ErrorContains(t, err, `did you mean "largest"?`)
 }
