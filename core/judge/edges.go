@@ -239,7 +239,7 @@ func (e *Edges) ask(ctx context.Context, o Options, reference problem.Solution, 
 			mu.Unlock()
 			switch event.Outcome.Verdict {
 			case verdict.Unjudged:
-				if wrong := e.keep(event.Index, text.Bytes()); wrong != nil {
+				if wrong := e.keep(event.Index, text.Bytes(), reference.File); wrong != nil {
 					why = wrong.Error()
 					stop()
 				}
@@ -271,12 +271,14 @@ func (e *Edges) ask(ctx context.Context, o Options, reference problem.Solution, 
 	return known, why, err
 }
 
-// keep puts an expected output beside its input.
-func (e *Edges) keep(index int, text []byte) error {
-	path := strings.TrimSuffix(e.Problem.Cases[index].Input.Path, ".in") + ".out"
+// keep puts an expected output beside its input, and notes who printed it.
+func (e *Edges) keep(index int, text []byte, source string) error {
+	c := &e.Problem.Cases[index]
+	path := strings.TrimSuffix(c.Input.Path, ".in") + ".out"
 	if err := os.WriteFile(path, text, 0o600); err != nil {
 		return err
 	}
-	e.Problem.Cases[index].Accepted = []problem.Data{{Path: path, Size: int64(len(text))}}
+	c.Accepted = []problem.Data{{Path: path, Size: int64(len(text))}}
+	c.Reason += "; expected is what " + source + " printed"
 	return nil
 }

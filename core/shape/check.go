@@ -328,12 +328,14 @@ type valueReader struct {
 	columns   int64 // of an array of two dimensions
 	index     int64 // of the value that is read; -1: it is the only one
 	called    func() string
+	keeps     bool // the values are looked at again
 }
 
 func (c *checker) reader(field *Field, f *frame) *valueReader {
 	v := field.Value
 	r := &valueReader{checker: c, field: field, low: math.MinInt64, high: math.MaxInt64}
 	r.called = r.name
+	r.keeps = c.keep || field.needed || len(v.Dims) == 0 || v.Sorted || v.Rising || v.Falling || v.Distinct
 	switch {
 	case v.Range != nil && v.Base == Int:
 		r.low, r.high = v.Range.Low.eval(f), v.Range.High.eval(f)
@@ -377,6 +379,13 @@ func (r *valueReader) name() string {
 	return fmt.Sprintf("%s[%d]", name, r.index)
 }
 
+// keep keeps a text that is looked at again.
+func (r *valueReader) keep(d *datum, text string) {
+	if r.keeps {
+		d.texts = append(d.texts, text)
+	}
+}
+
 func (r *valueReader) one(d *datum, index int64) {
 	r.index = index
 	switch r.field.Value.Base {
@@ -385,18 +394,20 @@ func (r *valueReader) one(d *datum, index int64) {
 		if n < r.low || n > r.high {
 			r.fault(r.name(), "%s is %d, outside %s", orThis(r.name()), n, r.field.Value.Range.shown(r.low, r.high))
 		}
-		d.ints = append(d.ints, n)
+		if r.keeps {
+			d.ints = append(d.ints, n)
+		}
 		if index < 0 {
 			d.count = 1
 		}
 	case Real:
-		d.texts = append(d.texts, r.decimal())
+		r.keep(d, r.decimal())
 	case Pick:
 		word := string(r.token())
 		if !slices.Contains(r.field.Value.Picks, word) {
 			r.fault(r.name(), "%s is %s, and none of %s", orThis(r.name()), shown(word, r.scanner), strings.Join(r.field.Value.Picks, ", "))
 		}
-		d.texts = append(d.texts, word)
+		r.keep(d, word)
 	case Word:
 		r.characters(d, r.token())
 	case Text:
@@ -447,10 +458,7 @@ func (r *valueReader) characters(d *datum, word []byte) {
 			i += size
 		}
 	}
-	n := int64(len(word))
-	if !set.only {
-		n = runes(word)
-	}
+	n := set.count(word)
 	if n < r.length[0] || n > r.length[1] {
 		want := strconv.FormatInt(r.length[0], 10)
 		if r.length[0] != r.length[1] {
@@ -458,7 +466,9 @@ func (r *valueReader) characters(d *datum, word []byte) {
 		}
 		r.fault(r.name(), "%s has %d characters, and has %s", orThis(r.name()), n, want)
 	}
-	d.texts = append(d.texts, string(word))
+	if r.keeps {
+		d.texts = append(d.texts, string(word))
+	}
 	if r.index < 0 {
 		d.count = n
 	}
@@ -593,7 +603,7 @@ func cmpFloat(a, b float64) int {
 func (c *checker) grid(field *Field, d *datum, f *frame) {
 	v := field.Value
 	rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
-	r := &valueReader{checker: c, field: field, length: [2]int64{columns, columns}}
+	r := &valueReader{checker: c, field: field, keeps: c.keep, length: [2]int64{columns, columns}}
 	for i := range rows {
 		if i > 0 {
 			c.beginLine()

@@ -150,7 +150,7 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 			}
 			into := &f.data[w.slot]
 			c.begin(false)
-			readers[k].one(into, int64(len(into.ints)+len(into.texts)))
+			readers[k].one(into, i)
 			into.count = i + 1
 		}
 		c.endLine()

@@ -154,6 +154,8 @@ const (
 	mostDraws  = 1000 // of a block, until a requirement is met
 	plainAfter = 25   // draws of a block, from which on it heeds no style
 	fewDraws   = 30   // of a block, where nothing in it can help
+
+	mostRedrawn = 5 * mostValues // values of a large block, in all draws of it
 )
 
 // A maker makes one input.
@@ -222,7 +224,7 @@ func (m *maker) body(b *block, list []Item, above *frame, allowed []int64) (*fra
 		if wrong != nil && wrong.hopeless {
 			hopeless++
 		}
-		if wrong == nil || draw == mostDraws || hopeless == fewDraws || draw > fewDraws && m.values-made > mostValues/mostDraws {
+		if wrong == nil || draw == mostDraws || hopeless == fewDraws || draw > fewDraws && int64(draw)*(m.values-made) > mostRedrawn {
 			if draw >= plainAfter {
 				m.plain--
 			}

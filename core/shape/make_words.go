@@ -33,7 +33,7 @@ func (m *maker) words(field *Field, d *datum, f *frame, n int) *unmet {
 		d.texts = append(d.texts, m.word(field, lengths, name))
 	}
 	if n == 1 && !array {
-		d.count = m.length64(v, d.texts[0])
+		d.count = v.Set.count([]byte(d.texts[0]))
 	}
 	m.inOrder(v, d.texts)
 	return nil
@@ -41,13 +41,6 @@ func (m *maker) words(field *Field, d *datum, f *frame, n int) *unmet {
 
 // wordArrayStyles are those of arrays of words, beside the ones of single words.
 var wordArrayStyles = append([]string{"all-equal", "few-distinct"}, wordNames...)
-
-func (m *maker) length64(v *Value, word string) int64 {
-	if v.Set.only {
-		return int64(len(word))
-	}
-	return runes([]byte(word))
-}
 
 func (m *maker) inOrder(v *Value, texts []string) {
 	if v.Sorted || v.Rising || v.Falling {

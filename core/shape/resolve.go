@@ -358,6 +358,7 @@ func (r *resolver) lookUp(e Expr) {
 			return
 		}
 		e.up, e.field = up, f
+		f.needed = true
 		if e.index != nil {
 			r.lookUp(e.index)
 		}

@@ -1,11 +1,17 @@
 // Package shape is the language in which a person says what one valid input looks
-// like, in the order and words of a statement's "Input" section. From that one
-// text an input can be checked and taken apart into named values.
+// like, in the order and words of a statement's "Input" section. From that one text
+// an input can be checked and taken apart into named values; random inputs, edge cases
+// and growing series are made, and a failing input is shrunk to a smallest one.
 //
 // The language is described in docs/shape.md. Parse reads a shape and reports all
 // mistakes at once, each with line, column and what was expected. Check reads an
 // input against it in one pass, and says of the first fault where it lies, which
-// value it is and which constraint it breaks.
+// value it is and which constraint it breaks. Read keeps the values, as an Input,
+// which can be written back to the same bytes. Make makes an Input from a seed, a size
+// and styles, and every Input that it makes passes Check; EdgeCases and Series say
+// what to make; Shrink makes one smaller.
+//
+// A style is one entry in a table of style.go, network.go or make_blocks.go.
 //
 // The package knows nothing of problems, solutions or cases.
 package shape
@@ -82,6 +88,7 @@ type Field struct {
 	slot    int  // in its block
 	ofEdges bool // it stands on the line of each edge
 	counts  bool // it is used as a length
+	needed  bool // an expression names it
 	// What is known before an input is made; see prepare.
 	conditions []*condition // that mention it, one integer, in its own block
 	edgesOf    *Field       // the graph of whose edges it is the number
@@ -226,6 +233,14 @@ func (s *Set) Has(r rune) bool {
 	}
 	_, found := slices.BinarySearch(s.Runes, r)
 	return found
+}
+
+// count counts the characters of a word over the set.
+func (s *Set) count(word []byte) int64 {
+	if s.only {
+		return int64(len(word))
+	}
+	return runes(word)
 }
 
 // newSet reads a set such as "a-z0-9"; a '-' at an end stands for itself. The error

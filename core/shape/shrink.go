@@ -385,11 +385,7 @@ func eachNumber(list []Item, f *frame, do func(numbers []int64, simple int64)) {
 
 // remove leaves out elements.
 func (d *datum) remove(i, j int) {
-	if len(d.texts) > 0 {
-		d.texts = slices.Delete(d.texts, i, j)
-	} else {
-		d.ints = slices.Delete(d.ints, i, j)
-	}
+	d.delete(i, j)
 	d.count -= int64(j - i)
 }
 
