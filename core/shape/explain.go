@@ -10,12 +10,30 @@ import (
 // implies, so that a person can hold it against a statement. What lies in a block
 // is indented by two blanks more.
 func (s *Shape) Explain() []string {
-	e := &explainer{known: map[*Field]span{}, unit: "line", line: 1}
+	e := &explainer{known: map[*Field]span{}, unit: line, line: 1}
 	if s.takes != nil {
 		e.unit = "argument"
 	}
 	e.items(s.Items, "")
 	return e.lines
+}
+
+// line is what a shape is about that is not of arguments.
+const line = "line"
+
+// each says that edges stand in lines, where they do.
+func (e *explainer) each() string {
+	if e.unit == line {
+		return ", one a line"
+	}
+	return ""
+}
+
+func (e *explainer) rows() string {
+	if e.unit == line {
+		return "lines"
+	}
+	return "rows"
 }
 
 // A span is how small and how large something can be; nil ends are not known.
@@ -105,7 +123,7 @@ func (e *explainer) oneLine(l *Line, indent string) {
 		parts[i] = e.field(f)
 	}
 	v := l.Fields[0].Value
-	if e.unit == "line" && v != nil && (v.Down || len(v.Dims) == 2 || v.Base > Grid && v.Base != Parents) {
+	if e.unit == line && v != nil && (v.Down || len(v.Dims) == 2 || v.Base > Grid && v.Base != Parents) {
 		e.say(indent, "%s", parts[0])
 		e.line = 0
 		return
@@ -143,11 +161,11 @@ func (e *explainer) field(f *Field) string {
 		}
 		return fmt.Sprintf("%s%s texts of %s characters of %s", name, e.lengthWords(v.Dims[0]), e.lengthWords(v.Dims[1]), v.Set.Text)
 	case Tree:
-		return fmt.Sprintf("%sa tree of %s vertices, numbered from %d, an edge a line%s", name, v.Args[0], v.From, e.with(v))
+		return fmt.Sprintf("%sa tree of %s vertices, numbered from %d, as its edges%s%s", name, v.Args[0], v.From, e.each(), e.with(v))
 	case Parents:
 		return fmt.Sprintf("%sa tree of %s vertices, numbered from %d: the parents of all but the first", name, v.Args[0], v.From)
 	}
-	return fmt.Sprintf("%sa %sgraph of %s vertices, numbered from %d, and %s edges, one a line%s%s", name, e.kind(v), v.Args[0], v.From, v.Args[1], allowed(v), e.with(v))
+	return fmt.Sprintf("%sa %sgraph of %s vertices, numbered from %d, and %s edges%s%s%s", name, e.kind(v), v.Args[0], v.From, v.Args[1], e.each(), allowed(v), e.with(v))
 }
 
 func last(from int64, n *big.Int) *big.Int {
@@ -224,8 +242,8 @@ func (e *explainer) many(v *Value, one, each string) string {
 	case len(v.Dims) == 0:
 		return one
 	case len(v.Dims) == 2:
-		return fmt.Sprintf("%s lines of %s: %s", e.lengthWords(v.Dims[0]), e.lengthWords(v.Dims[1]), each)
-	case v.Down:
+		return fmt.Sprintf("%s %s of %s: %s", e.lengthWords(v.Dims[0]), e.rows(), e.lengthWords(v.Dims[1]), each)
+	case v.Down && e.unit == line:
 		return fmt.Sprintf("%s lines: %s", e.lengthWords(v.Dims[0]), each)
 	}
 	return fmt.Sprintf("%s of them: %s", e.lengthWords(v.Dims[0]), each)
@@ -259,7 +277,7 @@ func (e *explainer) numbers(f *Field) string {
 	}
 	words := e.lengthWords(v.Dims[0])
 	if len(v.Dims) == 2 {
-		words += " lines of " + e.lengthWords(v.Dims[1])
+		words += " " + e.rows() + " of " + e.lengthWords(v.Dims[1])
 	}
 	words += " " + kinds
 	if bounds != "" {
@@ -268,7 +286,7 @@ func (e *explainer) numbers(f *Field) string {
 	for _, one := range []struct {
 		set  bool
 		word string
-	}{{v.Down, "one a line"}, {v.Distinct, "no two alike"}, {v.Sorted, "none less than the one before"}, {v.Rising, "each more than the one before"}, {v.Falling, "each less than the one before"}} {
+	}{{v.Down && e.unit == line, "one a line"}, {v.Distinct, "no two alike"}, {v.Sorted, "none less than the one before"}, {v.Rising, "each more than the one before"}, {v.Falling, "each less than the one before"}} {
 		if one.set {
 			words += ", " + one.word
 		}
