@@ -81,6 +81,9 @@ func (m *maker) hasValue(later *Field, f *frame) bool {
 	return found
 }
 
+// allTried is how wide a range may be of which each value is tried.
+const allTried = 256
+
 // likely goes through values from low to high that conditions tend to have as their
 // borders, until more is false.
 func likely(low, high int64, f *frame, more func(x int64) bool) {
@@ -88,6 +91,11 @@ func likely(low, high int64, f *frame, more func(x int64) bool) {
 		return
 	}
 	width := uint64(high) - uint64(low)
+	if width <= allTried {
+		for x := low + 1; x < high && more(x); x++ {
+		}
+		return
+	}
 	for k := range bits.Len64(width) {
 		if step := uint64(1) << k; step < width && (!more(low+int64(step)) || !more(high-int64(step))) {
 			return
