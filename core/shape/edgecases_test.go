@@ -33,7 +33,7 @@ func TestEdgeCasesCoverEveryPairOfChoices(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			t.Parallel()
 			s := parsed(t, text)
-			most := 500
+			most := 120
 			if testing.Short() {
 				most = 20
 			}
@@ -60,7 +60,7 @@ func TestEdgeCasesCoverEveryPairOfChoices(t *testing.T) {
 // TestEdgeCasesAreThoseThatPeopleList looks for what practitioners write by hand.
 func TestEdgeCasesAreThoseThatPeopleList(t *testing.T) {
 	all := func(text string) []string {
-		_, texts := edgeCasesOf(t, parsed(t, text), 500)
+		_, texts := edgeCasesOf(t, parsed(t, text), 200)
 		return texts
 	}
 	holds := func(texts []string, what string, is func(in []int64) bool) {
