@@ -301,6 +301,40 @@ func (k *shrinker) shift(each func(top *frame, do func(x, simple int64) int64) b
 	}
 }
 
+// fewNumbers are so few that each two are lowered together.
+const fewNumbers = 8
+
+// inPairs takes the same off two numbers, as far as it goes: what fails may be that
+// they differ by so much, or that others add up to one of them.
+func (k *shrinker) inPairs() {
+	all := func(top *frame) (numbers []*int64, simple []int64) {
+		eachNumber(k.shape.Items, top, func(list []int64, s int64) {
+			for i := range list {
+				numbers, simple = append(numbers, &list[i]), append(simple, s)
+			}
+		})
+		return numbers, simple
+	}
+	numbers, simple := all(k.best)
+	for i := 0; i < len(numbers) && len(numbers) <= fewNumbers; i++ {
+		for j := i + 1; j < len(numbers) && k.going(); j++ {
+			now, _ := all(k.best)
+			room, ok := arithmetic("-", min(*now[i], *now[j]), max(0, simple[i], simple[j]))
+			if !ok || room <= 0 {
+				continue
+			}
+			low := [2]int64{*now[i] - room, *now[j] - room} // when all is taken off
+			border(room, 0, func(left int64) bool {
+				return k.try(func(top *frame) bool {
+					list, _ := all(top)
+					*list[i], *list[j] = low[0]+left, low[1]+left
+					return true
+				})
+			})
+		}
+	}
+}
+
 // manyValues is how many different numbers are lowered each in all its places.
 const manyValues = 24
 
@@ -322,6 +356,7 @@ func (k *shrinker) together() {
 	for k.try(func(top *frame) bool { return each(top, func(x, _ int64) int64 { return x / 2 }) }) {
 	}
 	k.shift(each)
+	k.inPairs()
 	count := map[int64]int{}
 	eachNumber(k.shape.Items, k.best, func(list []int64, simple int64) {
 		for _, x := range list {
