@@ -100,6 +100,26 @@ func (e *call) String() string {
 	return text + ")"
 }
 
+// eachReference visits the names in an expression, those in an index included.
+func eachReference(e Expr, do func(*reference)) {
+	switch e := e.(type) {
+	case *reference:
+		do(e)
+		if e.index != nil {
+			eachReference(e.index, do)
+		}
+	case *unary:
+		eachReference(e.x, do)
+	case *binary:
+		eachReference(e.x, do)
+		eachReference(e.y, do)
+	case *call:
+		for _, a := range e.args {
+			eachReference(a, do)
+		}
+	}
+}
+
 // levels are how tightly operators bind.
 var levels = map[string]int{
 	"or": 1, "and": 2, "=": 4, "!=": 4, "<": 4, "<=": 4, ">": 4, ">=": 4, "+": 5, "-": 5, "*": 6, "/": 6, "%": 6, "^": 8,

@@ -80,9 +80,10 @@ func (p *preparer) items(list []Item) {
 func (p *preparer) must(pos Pos, text string, implied bool, holds func(f *frame) bool, about ...Expr) {
 	c := &condition{pos: pos, text: text, holds: holds}
 	for _, e := range about {
-		if !isConstant(e) {
-			c.collect(e)
-		}
+		eachReference(e, func(r *reference) {
+			c.refs = append(c.refs, r)
+			c.deep = c.deep || r.index != nil
+		})
 	}
 	for _, r := range c.refs {
 		if !r.field.single() {
@@ -96,26 +97,6 @@ func (p *preparer) must(pos Pos, text string, implied bool, holds func(f *frame)
 	for _, r := range c.refs {
 		if r.up == 0 && !c.deep && !slices.Contains(r.field.conditions, c) {
 			r.field.conditions = append(r.field.conditions, c)
-		}
-	}
-}
-
-func (c *condition) collect(e Expr) {
-	switch e := e.(type) {
-	case *reference:
-		c.refs = append(c.refs, e)
-		if e.index != nil {
-			c.deep = true
-			c.collect(e.index)
-		}
-	case *unary:
-		c.collect(e.x)
-	case *binary:
-		c.collect(e.x)
-		c.collect(e.y)
-	case *call:
-		for _, a := range e.args {
-			c.collect(a)
 		}
 	}
 }

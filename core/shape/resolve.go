@@ -337,7 +337,7 @@ func isNumeric(e Expr) bool {
 // expr finds what the names in an expression mean, and reports one that has no
 // value whatever the input.
 func (r *resolver) expr(e Expr) {
-	r.lookUp(e)
+	eachReference(e, r.lookUp)
 	if isConstant(e) {
 		if _, wrong := evaluated(e, nil); wrong != nil {
 			r.wrong(wrong.pos, "%s", wrong.text)
@@ -345,33 +345,18 @@ func (r *resolver) expr(e Expr) {
 	}
 }
 
-func (r *resolver) lookUp(e Expr) {
-	switch e := e.(type) {
-	case *reference:
-		up, f := r.find(e.name)
-		if f == nil {
-			if names := r.names(); len(names) > 0 {
-				r.wrong(e.pos, "%s is not declared before this; %s", e.name, settings.Nearest(e.name, names))
-			} else {
-				r.wrong(e.pos, "%s is not declared before this; no name is", e.name)
-			}
-			return
+func (r *resolver) lookUp(e *reference) {
+	up, f := r.find(e.name)
+	if f == nil {
+		if names := r.names(); len(names) > 0 {
+			r.wrong(e.pos, "%s is not declared before this; %s", e.name, settings.Nearest(e.name, names))
+		} else {
+			r.wrong(e.pos, "%s is not declared before this; no name is", e.name)
 		}
-		e.up, e.field = up, f
-		f.needed = true
-		if e.index != nil {
-			r.lookUp(e.index)
-		}
-	case *unary:
-		r.lookUp(e.x)
-	case *binary:
-		r.lookUp(e.x)
-		r.lookUp(e.y)
-	case *call:
-		for _, a := range e.args {
-			r.lookUp(a)
-		}
+		return
 	}
+	e.up, e.field = up, f
+	f.needed = true
 }
 
 // truth reports expressions of the wrong type: a condition where a number is

@@ -392,30 +392,14 @@ func (k *shrinker) together() {
 
 // eachNumber goes through the integers of an input that count nothing.
 func eachNumber(list []Item, f *frame, do func(numbers []int64, simple int64)) {
-	for _, item := range list {
-		if line, ok := item.(*Line); ok {
-			for _, field := range line.Fields {
-				if field.Value == nil {
-					continue
-				}
-				for _, one := range append([]*Field{field}, field.Value.With...) {
-					if one.Value == nil || one.Value.Base != Int || one.counts && one.single() {
-						continue
-					}
-					low, wrong := evaluated(one.Value.lowEnd(), f)
-					high, wrong2 := evaluated(one.Value.highEnd(), f)
-					if wrong == nil && wrong2 == nil {
-						do(f.data[one.slot].ints, simplest(low, high))
-					}
-				}
-			}
+	eachField(list, f, func(field *Field, f *frame) {
+		if field.Value.Base != Int || field.counts && field.single() {
+			return
 		}
-		if slot, inner := blockOf(item, f); inner != nil {
-			for _, body := range f.data[slot].bodies {
-				eachNumber(inner, body, do)
-			}
+		if simple, ok := field.simplest(f); ok {
+			do(f.data[field.slot].ints, simple)
 		}
-	}
+	})
 }
 
 // remove leaves out elements.
@@ -449,83 +433,48 @@ func (k *shrinker) leaveOut(count func() int, remove func(top *frame, i, j int) 
 	}
 }
 
-// mend pulls integers and vertices that are outside of their bounds to the nearest
-// end, and brings sorted arrays into order.
+// mend pulls integers that are outside of their bounds to the nearest end, and brings
+// sorted arrays into order.
 func mend(list []Item, f *frame) {
-	for _, item := range list {
-		if line, ok := item.(*Line); ok {
-			for _, field := range line.Fields {
-				if field.Value != nil {
-					mendField(field, f)
-				}
-			}
+	eachField(list, f, func(field *Field, f *frame) {
+		v, d := field.Value, &f.data[field.slot]
+		if v.Base != Int || field.counts && field.single() {
+			return
 		}
-		if slot, inner := blockOf(item, f); inner != nil {
-			for _, body := range f.data[slot].bodies {
-				mend(inner, body)
-			}
+		low, high := v.bounds(f)
+		for i, x := range d.ints {
+			d.ints[i] = max(min(x, high), low)
 		}
-	}
-}
-
-func mendField(field *Field, f *frame) {
-	v, d := field.Value, &f.data[field.slot]
-	for _, w := range v.With {
-		if w.Value != nil {
-			mendField(w, f)
+		if v.Sorted {
+			slices.Sort(d.ints)
 		}
-	}
-	if v.Base != Int || field.counts && field.single() {
-		return
-	}
-	low, high := v.bounds(f)
-	for i, x := range d.ints {
-		d.ints[i] = max(min(x, high), low)
-	}
-	if v.Sorted {
-		slices.Sort(d.ints)
-	}
+	})
 }
 
 // weigh returns the weight of an input.
 func (k *shrinker) weigh(top *frame) (w weight) {
-	var walk func(list []Item, f *frame)
-	walk = func(list []Item, f *frame) {
-		for _, item := range list {
-			if line, ok := item.(*Line); ok {
-				for _, field := range line.Fields {
-					if field.Value != nil {
-						weighField(&w, field, f)
-					}
-				}
-			}
-			if slot, inner := blockOf(item, f); inner != nil {
-				w.values += uint64(len(f.data[slot].bodies))
-				for _, body := range f.data[slot].bodies {
-					walk(inner, body)
-				}
-			}
-		}
-	}
-	walk(k.shape.Items, top)
+	w.values = bodiesIn(top)
+	eachField(k.shape.Items, top, w.addField)
 	return w
 }
 
-func weighField(w *weight, field *Field, f *frame) {
-	v, d := field.Value, &f.data[field.slot]
-	for _, more := range v.With {
-		if more.Value != nil {
-			weighField(w, more, f)
+// bodiesIn is how many bodies lie in a frame, and in those.
+func bodiesIn(f *frame) (n uint64) {
+	for i := range f.data {
+		for _, body := range f.data[i].bodies {
+			n += 1 + bodiesIn(body)
 		}
 	}
+	return n
+}
+
+// addField adds the values of one field.
+func (w *weight) addField(field *Field, f *frame) {
+	v, d := field.Value, &f.data[field.slot]
 	w.values += uint64(len(d.ints) + len(d.texts))
 	simple := int64(0)
 	if v.Base == Int {
-		low, wrong := evaluated(v.lowEnd(), f)
-		high, wrong2 := evaluated(v.highEnd(), f)
-		if wrong == nil && wrong2 == nil {
-			simple = simplest(low, high)
-		}
+		simple, _ = field.simplest(f)
 	}
 	for i, x := range d.ints {
 		w.add(uint64(max(x, simple)) - uint64(min(x, simple)))
@@ -560,27 +509,20 @@ func weighField(w *weight, field *Field, f *frame) {
 
 func truthU(b bool) uint64 { return uint64(truth(b)) }
 
-// simplest is the integer of a range that a person likes best.
-func simplest(low, high int64) int64 { return min(max(0, low), max(high, low)) }
+// simplest is the integer that a person likes best in the range of a field; not ok
+// if that has no value.
+func (f *Field) simplest(in *frame) (n int64, ok bool) {
+	low, wrong := evaluated(f.Value.lowEnd(), in)
+	high, wrong2 := evaluated(f.Value.highEnd(), in)
+	if wrong != nil || wrong2 != nil {
+		return 0, false
+	}
+	return min(max(0, low), max(high, low)), true
+}
 
 // simplify makes the values of one frame simpler.
 func (k *shrinker) simplify(at place, list []Item) {
-	for _, item := range list {
-		switch item := item.(type) {
-		case *Line:
-			for _, f := range item.Fields {
-				if f.Value == nil {
-					continue
-				}
-				for _, w := range f.Value.With {
-					if w.Value != nil {
-						k.simplifyField(at, w)
-					}
-				}
-				k.simplifyField(at, f)
-			}
-		}
-	}
+	fieldsOf(list, func(f *Field) { k.simplifyField(at, f) })
 }
 
 func (k *shrinker) simplifyField(at place, f *Field) {
@@ -590,12 +532,10 @@ func (k *shrinker) simplifyField(at place, f *Field) {
 	case f.single() && f.counts:
 		return
 	case v.Base == Int:
-		low, wrong := evaluated(v.lowEnd(), at.in(k.best))
-		high, wrong2 := evaluated(v.highEnd(), at.in(k.best))
-		if wrong != nil || wrong2 != nil {
+		simple, ok := f.simplest(at.in(k.best))
+		if !ok {
 			return
 		}
-		simple := simplest(low, high)
 		k.alike(func() int { return len(datumIn(k.best).ints) }, func(top *frame, i, j int) bool {
 			return changed(datumIn(top).ints[i:j], func(int64) int64 { return simple })
 		})
@@ -639,19 +579,14 @@ func (k *shrinker) alike(count func() int, set func(top *frame, i, j int) bool) 
 	}
 }
 
-// lower brings a number as near to a simple one as it goes, by halving the way, and
-// then to a rounder one where there is one near.
+// lower brings a number as near to a simple one as it goes, by halving the way.
 func (k *shrinker) lower(number func(top *frame) *int64, simple int64) {
-	set := func(x int64) bool {
+	border(*number(k.best), simple, func(x int64) bool {
 		return k.try(func(top *frame) bool {
 			*number(top) = x
 			return true
 		})
-	}
-	if *number(k.best) == simple {
-		return
-	}
-	border(*number(k.best), simple, func(x int64) bool { return x == *number(k.best) || set(x) })
+	})
 }
 
 // simplifyReals takes digits off decimals.

@@ -79,6 +79,40 @@ func (f *frame) clone(above *frame) *frame {
 	return c
 }
 
+// eachField visits all fields of some items in a frame, and of the bodies in it, with
+// the frame in which each lies. What is on the lines of edges comes before the edges.
+func eachField(list []Item, f *frame, do func(field *Field, f *frame)) {
+	fieldsOf(list, func(field *Field) { do(field, f) })
+	for _, item := range list {
+		if slot, inner := blockOf(item, f); inner != nil {
+			for _, body := range f.data[slot].bodies {
+				eachField(inner, body, do)
+			}
+		}
+	}
+}
+
+// fieldsOf visits the fields of some items, without those in blocks.
+func fieldsOf(list []Item, do func(field *Field)) {
+	for _, item := range list {
+		line, ok := item.(*Line)
+		if !ok {
+			continue
+		}
+		for _, field := range line.Fields {
+			if field.Value == nil {
+				continue
+			}
+			for _, w := range field.Value.With {
+				if w.Value != nil {
+					do(w)
+				}
+			}
+			do(field)
+		}
+	}
+}
+
 // A writer writes values as an input holds them.
 type writer struct{ text []byte }
 
