@@ -61,12 +61,19 @@ type configReader struct {
 // make reads what makes inputs that no shape describes.
 func (c *configReader) make(at string, value any) {
 	m := &c.problem.Make
-	c.Table(at, value, settings.Fields{"script": c.script(&m.Script), "program": c.source(&m.Program)})
+	c.scriptOrProgram(at, value, &m.Script, &m.Program, "script and program both make inputs",
+		"[make] names nothing that makes inputs; write script = \"make.star\" or program = \"gen.cpp\"")
+}
+
+// scriptOrProgram reads a table that names one of the two. both and none say what is
+// wrong with it otherwise.
+func (c *configReader) scriptOrProgram(at string, value any, script, program *string, both, none string) {
+	c.Table(at, value, settings.Fields{"script": c.script(script), "program": c.source(program)})
 	switch {
-	case m.Script != "" && m.Program != "":
-		c.WrongAt(at, "script and program both make inputs; take one of them out")
-	case *m == Make{} && !c.Has(at+".script") && !c.Has(at+".program"):
-		c.WrongAt(at, "[make] names nothing that makes inputs; write script = \"make.star\" or program = \"gen.cpp\"")
+	case *script != "" && *program != "":
+		c.WrongAt(at, "%s; take one of them out", both)
+	case *script == "" && *program == "" && !c.Has(at+".script") && !c.Has(at+".program"):
+		c.WrongAt(at, "%s", none)
 	}
 }
 
@@ -170,13 +177,8 @@ func (c *configReader) fit(at string, compare *Comparison) string {
 
 func (c *configReader) interactive(at string, value any) {
 	talk := &c.problem.Talk
-	c.Table(at, value, settings.Fields{"script": c.script(&talk.Script), "program": c.source(&talk.Program)})
-	switch {
-	case talk.Script != "" && talk.Program != "":
-		c.WrongAt(at, "script and program are both the other side; take one of them out")
-	case *talk == Talk{} && !c.Has(at+".script") && !c.Has(at+".program"):
-		c.WrongAt(at, "[interactive] names no other side; write script = \"talk.star\" or program = \"talk.cpp\"")
-	}
+	c.scriptOrProgram(at, value, &talk.Script, &talk.Program, "script and program are both the other side",
+		"[interactive] names no other side; write script = \"talk.star\" or program = \"talk.cpp\"")
 }
 
 // script takes the name of a Starlark file.

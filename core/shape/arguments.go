@@ -132,42 +132,13 @@ func (s *Shape) fields() (list []*Field) {
 }
 
 func (f *Field) argument(top *frame, t value.Type) any {
-	v, d := f.Value, &top.data[f.slot]
 	element, _ := t.Element()
-	single := func(i int) any {
+	return f.assembled(top, func(f *Field, d *datum, i int) any {
 		if len(d.texts) > 0 {
 			return argumentOf(d.texts[i], element.Kind)
 		}
 		return d.ints[i]
-	}
-	list := func(n int, at func(i int) any) []any {
-		all := make([]any, n)
-		for i := range all {
-			all[i] = at(i)
-		}
-		return all
-	}
-	switch {
-	case v.Base == Tree || v.Base == Graph:
-		return list(len(d.ints)/2, func(i int) any {
-			edge := []any{d.ints[2*i], d.ints[2*i+1]}
-			for _, w := range v.With {
-				edge = append(edge, top.data[w.slot].ints[i])
-			}
-			return edge
-		})
-	case len(v.Dims) == 2 && v.Base != Grid:
-		columns := 0
-		if d.count > 0 {
-			columns = d.size() / int(d.count)
-		}
-		return list(int(d.count), func(i int) any {
-			return list(columns, func(j int) any { return single(i*columns + j) })
-		})
-	case len(v.Dims) > 0, v.Base == Perm, v.Base == Parents:
-		return list(d.size(), single)
-	}
-	return single(0)
+	})
 }
 
 // argumentOf makes a token a value of a kind.

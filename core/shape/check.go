@@ -2,6 +2,7 @@ package shape
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
 	"io"
 	"math"
@@ -531,11 +532,11 @@ func (c *checker) ordered(field *Field, d *datum, back func(index int)) {
 	less := func(i, j int) int {
 		switch {
 		case v.Base == Int:
-			return cmpInt(d.ints[i], d.ints[j])
+			return cmp.Compare(d.ints[i], d.ints[j])
 		case v.Base == Real:
 			x, _ := strconv.ParseFloat(d.texts[i], 64)
 			y, _ := strconv.ParseFloat(d.texts[j], 64)
-			return cmpFloat(x, y)
+			return cmp.Compare(x, y)
 		}
 		return strings.Compare(d.texts[i], d.texts[j])
 	}
@@ -580,26 +581,6 @@ func twice(n int, less func(i, j int) int) (first, second int) {
 	return first, second
 }
 
-func cmpInt(a, b int64) int {
-	switch {
-	case a < b:
-		return -1
-	case a > b:
-		return 1
-	}
-	return 0
-}
-
-func cmpFloat(a, b float64) int {
-	switch {
-	case a < b:
-		return -1
-	case a > b:
-		return 1
-	}
-	return 0
-}
-
 func (c *checker) grid(field *Field, d *datum, f *frame) {
 	v := field.Value
 	rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
@@ -640,7 +621,7 @@ func (c *checker) perm(field *Field, d *datum, f *frame, first bool) bool {
 		d.ints = append(d.ints, x)
 	}
 	d.count = n
-	if _, second := twice(int(n), func(i, j int) int { return cmpInt(d.ints[i], d.ints[j]) }); second >= 0 {
+	if _, second := twice(int(n), func(i, j int) int { return cmp.Compare(d.ints[i], d.ints[j]) }); second >= 0 {
 		c.nth = before + second + 1
 		c.fault(fmt.Sprintf("%s[%d]", field.Name, second), "%s is no permutation: %d comes a second time", orThis(field.Name), d.ints[second])
 	}

@@ -1,6 +1,7 @@
 package shape
 
 import (
+	"cmp"
 	"slices"
 )
 
@@ -181,7 +182,7 @@ func (c *cut) perm(v *Value, d *datum, now *frame) bool {
 	for k := range order {
 		order[k] = int32(k)
 	}
-	slices.SortFunc(order, func(a, b int32) int { return cmpInt(ints[a], ints[b]) })
+	slices.SortFunc(order, func(a, b int32) int { return cmp.Compare(ints[a], ints[b]) })
 	for rank, k := range order {
 		ints[k] = v.From + int64(rank)
 	}

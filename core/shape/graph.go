@@ -80,6 +80,24 @@ func (s *forest) joinEven(a, b int64) (joined, even bool) {
 	return true, true
 }
 
+// An edgeSet takes an edge, and reports whether it is new.
+type edgeSet func(a, b int64) bool
+
+// newEdgeSet returns one for about m edges between n vertices, counted from 0. The
+// two ends are one number where they fit into one.
+func newEdgeSet(n, m int64) edgeSet {
+	if n >= 1<<31 {
+		seen := map[[2]int64]bool{}
+		return func(a, b int64) bool {
+			before := seen[[2]int64{a, b}]
+			seen[[2]int64{a, b}] = true
+			return !before
+		}
+	}
+	seen := newNumbers(int(min(m, 1<<16)))
+	return func(a, b int64) bool { return seen.add(uint64(a)*uint64(n) + uint64(b)) }
+}
+
 // edges reads the lines of a tree or a graph.
 func (c *checker) edges(field *Field, d *datum, f *frame) {
 	v := field.Value
@@ -94,9 +112,9 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 	name := r.name
 	from := c.line
 	tree := v.Base == Tree
-	var seen *numbers // edges, where none may come twice
-	if !tree && !v.Parallel && n < 1<<31 {
-		seen = newNumbers(int(min(m, 1<<16)))
+	var seen edgeSet // where no edge may come twice
+	if !tree && !v.Parallel {
+		seen = newEdgeSet(n, m)
 	}
 	readers := make([]*valueReader, len(v.With))
 	for k, w := range v.With {
@@ -138,7 +156,7 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 			if a > b && !v.Directed {
 				a, b = b, a
 			}
-			if !seen.add(uint64(a)*uint64(n) + uint64(b)) {
+			if !seen(a, b) {
 				c.nth = 0
 				c.fault(field.Name, "the edge %d %d comes a second time", ends[0]+v.From, ends[1]+v.From)
 			}
@@ -161,50 +179,8 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 		c.line = from
 		c.fault(field.Name, "the graph is not connected: it has %d components", parts)
 	}
-	if !tree && !v.Parallel && seen == nil {
-		c.parallel(field, d, from)
-	}
 	if v.Directed && v.Acyclic {
 		c.cyclic(field, d, from)
-	}
-}
-
-// parallel looks for two edges between the same vertices.
-func (c *checker) parallel(field *Field, d *datum, from int) {
-	m := len(d.ints) / 2
-	order := make([]int, m)
-	for i := range order {
-		order[i] = i
-	}
-	ends := func(i int) (a, b int64) {
-		a, b = d.ints[2*i], d.ints[2*i+1]
-		if a > b && !field.Value.Directed {
-			a, b = b, a
-		}
-		return a, b
-	}
-	slices.SortFunc(order, func(i, j int) int {
-		a, b := ends(i)
-		x, y := ends(j)
-		if way := cmpInt(a, x); way != 0 {
-			return way
-		}
-		if way := cmpInt(b, y); way != 0 {
-			return way
-		}
-		return i - j
-	})
-	second := m
-	for k := 1; k < m; k++ {
-		a, b := ends(order[k-1])
-		x, y := ends(order[k])
-		if a == x && b == y {
-			second = min(second, order[k])
-		}
-	}
-	if second < m {
-		c.line = from + second
-		c.fault(field.Name, "the edge %d %d comes a second time", d.ints[2*second], d.ints[2*second+1])
 	}
 }
 

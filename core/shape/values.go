@@ -81,11 +81,11 @@ func fieldValues(all Values, field *Field, f *frame) Values {
 		return all
 	}
 	if field.Name != "" {
-		all = append(all, Named{field.Name, field.named(f)})
+		all = append(all, Named{field.Name, field.assembled(f, (*Field).one)})
 	}
 	for _, w := range v.With {
 		if w.Value != nil && w.Name != "" {
-			all = append(all, Named{w.Name, w.list(f)})
+			all = append(all, Named{w.Name, w.list(f, (*Field).one)})
 		}
 	}
 	return all
@@ -103,40 +103,46 @@ func (f *Field) one(d *datum, i int) any {
 	return d.texts[i]
 }
 
-// list are all single values of a field.
-func (f *Field) list(top *frame) []any {
+// list are all single values of a field, as single makes each.
+func (f *Field) list(top *frame, single singles) []any {
 	d := &top.data[f.slot]
 	all := make([]any, d.size())
 	for i := range all {
-		all[i] = f.one(d, i)
+		all[i] = single(f, d, i)
 	}
 	return all
 }
 
-func (f *Field) named(top *frame) any {
+// singles makes a single value of a field what it is to others.
+type singles func(f *Field, d *datum, i int) any
+
+// assembled is what a field holds: a single value, a list, rows, or edges with what
+// stands behind each.
+func (f *Field) assembled(top *frame, single singles) any {
 	v, d := f.Value, &top.data[f.slot]
+	all := f.list(top, single)
 	switch {
 	case v.Base == Tree || v.Base == Graph:
-		edges := make([]any, len(d.ints)/2)
+		edges := make([]any, len(all)/2)
 		for i := range edges {
-			edge := []any{d.ints[2*i], d.ints[2*i+1]}
+			edge := []any{all[2*i], all[2*i+1]}
 			for _, w := range v.With {
 				if w.Value != nil {
-					edge = append(edge, w.one(&top.data[w.slot], i))
+					edge = append(edge, single(w, &top.data[w.slot], i))
 				}
 			}
 			edges[i] = edge
 		}
 		return edges
 	case len(v.Dims) == 2 && v.Base != Grid:
-		all, rows := f.list(top), make([]any, d.count)
+		rows := make([]any, d.count)
 		for i := range rows {
 			columns := len(all) / len(rows)
 			rows[i] = all[i*columns : (i+1)*columns]
 		}
 		return rows
 	case len(v.Dims) == 0 && v.Base != Perm && v.Base != Parents:
-		return f.one(d, 0)
+		return all[0]
 	}
-	return f.list(top)
+	return all
 }
