@@ -168,6 +168,7 @@ type maker struct {
 	tiny   bool           // counts are as small as they may be, or nearly
 	depth  int            // blocks around
 	plain  int            // blocks around that heed no style
+	least  bool           // all numbers are as small as they may be
 	fixed  map[any]string // styles that are the same in all bodies around; nil: none are
 	// promised are styles of graphs to which the number of edges was fitted.
 	promised map[*Field]string
@@ -285,7 +286,15 @@ func (m *maker) items(list []Item, f *frame) *unmet {
 // it. The last of them is the one without any plan.
 func (m *maker) style(key any, names []string) string {
 	plain := names[len(names)-1]
-	if m.plain > 0 {
+	switch {
+	case m.plain > 0:
+		return plain
+	case m.least:
+		for _, name := range []string{"least", "all-least"} {
+			if slices.Contains(names, name) {
+				return name
+			}
+		}
 		return plain
 	}
 	if name, ok := m.plan[key]; ok && slices.Contains(names, name) {
@@ -483,6 +492,9 @@ func (m *maker) fill(field *Field, d *datum, f *frame, n int) *unmet {
 		low, high := v.bounds(f)
 		if low > high && n > 0 {
 			return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
+		}
+		if field.summed > 0 && f.allowed != nil && n > 0 { // none is more than its share
+			high = max(low, min(high, f.allowed[field.summed-1]/int64(n)))
 		}
 		if wrong := v.enough(n, low, high); wrong != nil {
 			return wrong

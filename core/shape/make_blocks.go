@@ -151,7 +151,7 @@ func (m *maker) leastOf(item *Cases, f *frame) ([]int64, *unmet) {
 
 // smallMaker makes the smallest that is valid, or nearly.
 func smallMaker(s *Shape) *maker {
-	return &maker{Making: Making{Exact: true}, shape: s, random: newRandom(0), room: mostValues, promised: map[*Field]string{}, plain: 1}
+	return &maker{Making: Making{Exact: true}, shape: s, random: newRandom(0), room: mostValues, promised: map[*Field]string{}, least: true}
 }
 
 func (m *maker) bodies(item *Cases, f *frame, s casesStyle, count int64, left, least []int64) *unmet {

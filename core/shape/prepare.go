@@ -47,9 +47,13 @@ func (p *preparer) items(list []Item) {
 				p.items(item.Items)
 				for k, t := range item.Totals {
 					left := t.Left
-					if c, ok := left.(*call); ok && c.name == "len" {
-						if r := c.args[0].(*reference); r.up == 0 {
+					if c, ok := left.(*call); ok && len(c.args) == 1 && c.name != "abs" {
+						switch r := c.args[0].(*reference); {
+						case r.up > 0:
+						case c.name == "len":
 							r.field.total = k + 1
+						case c.name == "sum":
+							r.field.summed = k + 1
 						}
 					}
 					p.must(t.Pos, "total "+left.String(), true, func(f *frame) bool {

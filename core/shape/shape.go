@@ -94,6 +94,7 @@ type Field struct {
 	edgesOf    *Field       // the graph of whose edges it is the number
 	styles     []string     // the names of those that fit it
 	total      int          // which total of its cases counts its length, from 1; 0: none
+	summed     int          // which total adds up its elements, likewise
 }
 
 // A Base is what a value is made of.
