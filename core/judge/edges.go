@@ -146,9 +146,9 @@ func (e *Edges) add(group, name string, text []byte) error {
 
 // The bounds of a reference that answers edge cases.
 const (
-	answerTime = 2 * time.Second // of one, at the least; else twice the limit
-	answersAll = 6 * time.Second // of all, in which it runs on further ones
-	tooSlow    = 3               // so many that pass a limit end it
+	answerTime = 2 * time.Second  // of one, at the least; else twice the limit
+	answersAll = 15 * time.Second // of all, in which it runs on further ones
+	tooSlow    = 3                // so many that pass a limit end it
 )
 
 // answer fills in the expected outputs of the edge cases, which begin at an index.
