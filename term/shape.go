@@ -61,7 +61,7 @@ func (s *Screen) EdgeCover(e shape.EdgeCases) {
 	if e.Contradicting > 0 {
 		words += "; " + Count(e.Contradicting, "combination") + " contradict the shape"
 	}
-	s.Print("%s", dim.Render(Count(len(e.Cases), "edge case")+"; "+words))
+	s.Print("%s", s.wrapped(dim, Count(len(e.Cases), "edge case")+"; "+words, ""))
 }
 
 // Edges says which edge cases were added to the cases of a problem, and what is known

@@ -220,3 +220,28 @@ func TestAFaultOfAnInputIsShownWithItsLine(t *testing.T) {
 		"samples/one: line 9: expected another line\nline 1: n, an integer from 1 to 5\n"+
 		"  a line: and one more and one more and one more and one more and one more and\n    one more and one more and one more and one more and one more and one more\n    and one more\n", out.String())
 }
+
+func TestEdgeCasesAreListedWithTheirSizes(t *testing.T) {
+	s, out := plainScreen("40")
+	s.EdgeCases(shape.EdgeCases{Cases: []shape.EdgeCase{
+		{Name: "n-least.w-all-equal", Bytes: 6}, {Name: "n-largest.w-few-distinct.q-largest.branches-only-2", Bytes: 2 << 20},
+	}, Pairs: 12, Covered: 12})
+	s.EdgeCover(shape.EdgeCases{Cases: make([]shape.EdgeCase, 1), Pairs: 1200, Covered: 7, Contradicting: 2})
+	s.EdgeCover(shape.EdgeCases{Cases: make([]shape.EdgeCase, 1)})
+	s.Edges(&judge.Edges{Made: 3, From: "input.shape", Answers: "brute.py answers all of them\x1b[2J"})
+	s.Flush()
+	assert.Equal(t, `       6 B  n-least.w-all-equal
+     2 MiB  n-largest.w-few-distinct.q-l
+            argest.branches-only-2
+2 edge cases; all 12 pairs of choices
+are in them
+1 edge case; 7 pairs of choices, of
+1,200 pairs, are in them; 2 combinations
+contradict the shape
+1 edge case; there is nothing to choose
+in this shape
+3 edge cases from input.shape: brute.py
+answers all of them\x1b[2J
+
+`, out.String())
+}

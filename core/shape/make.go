@@ -91,15 +91,23 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 // alphabetical order.
 func (s *Shape) Styles() []string {
 	names := map[string]bool{}
-	s.each(func(f *Field) {
-		for _, name := range stylesOf(f, false) {
+	add := func(list []string) {
+		for _, name := range list {
 			names[name] = true
 		}
-	}, func(item Item) {
-		if _, ok := item.(*Cases); ok {
-			for _, name := range casesNames {
-				names[name] = true
-			}
+	}
+	s.each(func(f *Field) { add(f.styles) }, func(item Item) {
+		switch item := item.(type) {
+		case *Cases:
+			add(casesNames)
+		case *Either:
+			add(item.styles)
+		case *Repeat:
+			fieldsOf(item.Items, func(f *Field) {
+				if f.single() && !f.counts { // a column
+					add(arrayNames)
+				}
+			})
 		}
 	})
 	return slices.Sorted(maps.Keys(names))
