@@ -3,10 +3,12 @@
 package main
 
 import (
+	"bytes"
 	"os"
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -309,4 +311,29 @@ func TestAFunctionsArgumentsHaveAShape(t *testing.T) {
 	got = s.run(t, "shape", "check")
 	assert.Equal(t, 64, got.status)
 	assert.Contains(t, got.errors, "input.shape:1: column 25: the argument 2 of the function is limit; name this field so")
+}
+
+func TestCtrlCEndsTheMakingOfEdgeCases(t *testing.T) {
+	for _, wait := range []time.Duration{20, 100, 400, 900} {
+		s := folder(t, map[string]string{
+			"input.shape": "n: int 1..2e5, m: int 0..2e5\nw: int[n] 1..1e9\ng: graph(n, m)\n", "a.py": "",
+			"ref.py":       "import time\nwhile True: pass\n",
+			"verdict.toml": "[limits]\ntime = \"30s\"\n[[solution]]\nfile = \"ref.py\"\nrole = \"reference\"\n",
+		})
+		scratch := t.TempDir()
+		s.env = []string{"TMPDIR=" + scratch}
+		cmd := s.command(t, "try", "--edges", "a.py")
+		var out bytes.Buffer
+		cmd.Stdout, cmd.Stderr = &out, &out
+		require.NoError(t, cmd.Start())
+		time.Sleep(wait * time.Millisecond)
+		began := time.Now()
+		require.NoError(t, cmd.Process.Signal(os.Interrupt))
+		cmd.Wait()
+		assert.Less(t, time.Since(began), 5*time.Second, "after %d ms", wait)
+		assert.Equal(t, 130, shellStatus(cmd), "after %d ms: %s", wait, out.String())
+		left, err := os.ReadDir(scratch)
+		require.NoError(t, err)
+		assert.Empty(t, left, "after %d ms", wait)
+	}
 }

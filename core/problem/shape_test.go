@@ -38,3 +38,56 @@ func TestMistakesInTheShapeOfTheFolderAreToldWithItsOthers(t *testing.T) {
 	_, err = Load(folder(t, map[string]string{"input.shape": strings.Repeat("#", 2<<20), "a.cpp": ""}), words)
 	assert.ErrorContains(t, err, "input.shape: has 2 MB")
 }
+
+func TestAShapeOfAFunctionIsHeldAgainstItsArguments(t *testing.T) {
+	files := map[string]string{
+		"verdict.toml": "[call]\nname = \"f\"\ntakes = [\"temps: int[]\", \"limit: long\"]\nreturns = \"int\"\n", "a.py": "",
+		"input.shape": "temps: int[1..3] -9..9\nlimit: int 0..5\n",
+	}
+	p := load(t, files)
+	_, _, err := p.Add(NewCase{Group: "Samples", Input: []byte("temps = [1, -2]\nlimit = 3\n"), Output: []byte("1\n")})
+	assert.NoError(t, err)
+	_, _, err = p.Add(NewCase{Group: "Samples", Input: []byte("temps = [1, -20]\nlimit = 3\n")})
+	assert.ErrorContains(t, err, "the input does not have the shape that input.shape says: line 1: temps[1] is -20, outside -9..9")
+	_, _, err = p.Add(NewCase{Group: "Samples", Input: []byte("temps = [1]\nlimit = 6\n")})
+	assert.ErrorContains(t, err, "line 2: limit is 6, outside 0..5")
+
+	files["input.shape"] = "temps: int[1..3] -9..9\nlimits: int 0..5\n"
+	_, err = Load(folder(t, files), words)
+	assert.ErrorContains(t, err, "input.shape:2: column 1: the argument 2 of the function is limit; name this field so")
+	files["verdict.toml"] = strings.Replace(files["verdict.toml"], "long", "lon", 1)
+	_, err = Load(folder(t, files), words)
+	assert.ErrorContains(t, err, "verdict.toml:3")
+	assert.NotContains(t, err.Error(), "input.shape", "what the function takes is not known")
+}
+
+func TestWhatMakesInputsIsRead(t *testing.T) {
+	p := load(t, map[string]string{"verdict.toml": "[make]\nscript = \"make.star\"\n", "make.star": "", "a.cpp": ""})
+	assert.Equal(t, Make{Script: "make.star"}, p.Make)
+	p = load(t, map[string]string{"verdict.toml": "[make]\nprogram = \"gen.cpp\"\n", "gen.cpp": "", "a.cpp": ""})
+	assert.Equal(t, Make{Program: "gen.cpp"}, p.Make)
+	chosen, err := p.ChooseCandidate()
+	require.NoError(t, err)
+	assert.Equal(t, "a.cpp", chosen.File, "what makes inputs is no candidate")
+	for config, says := range map[string]string{
+		"[make]\n": "verdict.toml:1: [make] names nothing that makes inputs; write script",
+		"[make]\nscript = \"make.star\"\nprogram = \"gen.cpp\"\n": "verdict.toml:1: script and program both make inputs; take one of them out",
+		"[make]\nscript = \"gen.cpp\"\n":                          "verdict.toml:2: \"gen.cpp\" is no script",
+		"[make]\nprogram = \"make.star\"\n":                       "verdict.toml:2: \"make.star\" is a script; name it by script",
+		"[make]\nprogram = \"gone.cpp\"\n":                        "verdict.toml:2: there is no file \"gone.cpp\"",
+		"[make]\nseed = 5\n":                                      "verdict.toml:2: unknown key \"make.seed\"",
+		"make = 5\n":                                              "verdict.toml:1",
+	} {
+		_, err := Load(folder(t, map[string]string{"verdict.toml": config, "make.star": "", "gen.cpp": ""}), words)
+		assert.ErrorContains(t, err, says, config)
+	}
+}
+
+func TestAShapeAloneMakesAFolderAProblem(t *testing.T) {
+	p := load(t, map[string]string{"input.shape": crateShape})
+	require.NotNil(t, p.Shape)
+	assert.Equal(t, crateShape, p.Shape.Text())
+	assert.True(t, IsFolder(p.Dir, words))
+	_, err := Load(folder(t, map[string]string{"notes.txt": ""}), words)
+	assert.ErrorContains(t, err, "no input.shape")
+}

@@ -217,3 +217,73 @@ func TestATotalIsHeldAtTheEnd(t *testing.T) {
 		assert.Contains(t, fault.Error(), want)
 	}
 }
+
+func TestASourceDrawsAsTheMakerDoes(t *testing.T) {
+	a, b := NewSource(7), NewSource(7)
+	for range 100 {
+		x := a.Between(-5, 5)
+		assert.Equal(t, x, b.Between(-5, 5))
+		assert.True(t, x >= -5 && x <= 5)
+	}
+	order := a.Permutation(20)
+	assert.Equal(t, order, b.Permutation(20))
+	slices.Sort(order)
+	assert.EqualValues(t, 19, order[19])
+	few := a.Sample(5, -2, 2)
+	slices.Sort(few)
+	assert.Equal(t, []int64{-2, -1, 0, 1, 2}, few)
+	assert.Empty(t, a.Sample(0, 1, 1))
+	whole := a.Sample(3, 1, 1<<62)
+	assert.Len(t, slices.Compact(slices.Sorted(slices.Values(whole))), 3)
+	assert.NotEqual(t, NewSource(8).Permutation(20), NewSource(9).Permutation(20))
+}
+
+func TestSeriesHaveTheSizesThatWereAskedFor(t *testing.T) {
+	s := parsed(t, "n: int 1..1e5, k: int 1..10\nw: int[n] 1..k\nv: int[k] 1..9")
+	assert.Len(t, s.Series(0, 1, ""), 2, "two at the least")
+	steps := s.Series(5, 3, "all-equal")
+	require.Len(t, steps, 5)
+	assert.Equal(t, Size(0), steps[0].Size)
+	assert.Equal(t, Largest, steps[4].Size)
+	var counts []int64
+	for _, step := range steps {
+		in, err := s.Make(step.Making)
+		require.NoError(t, err)
+		n, _ := in.Count("n")
+		list := ints(string(in.Append(nil)))
+		assert.Len(t, slices.Compact(slices.Clone(list[2:2+n])), 1, "all are of the style")
+		counts = append(counts, n)
+	}
+	assert.Equal(t, []int64{1, 18, 316, 5623, 100000}, counts)
+}
+
+func TestStylesAreKnownWhereverTheyFit(t *testing.T) {
+	for text, has := range map[string][]string{
+		"n: int 1..9":                                   {"uniform", "least", "near-zero"},
+		"n: int 1..9\nw: int[n]":                        {"few", "sorted", "zigzag"},
+		"n: int 1..9\nrepeat n { x: int 1..9 }":         {"sorted", "all-equal", "powers"},
+		"either { \"a\" } or { \"b\", n: int }":         {"only-1", "only-2", "mixed"},
+		"cases t: int 1..9 { s: word(3, \"ab\") }":      {"one", "large-then-small", "palindrome"},
+		"g: graph(3, 2) with (w: int 1..9)":             {"star", "components", "blocks"},
+		"g: graph(3, 2) connected":                      {"star"},
+		"t: tree(3)\np: perm(3)\nm: grid(2, 2, \"ab\")": {"broom", "one-swap", "spiral"},
+	} {
+		names := parsed(t, text).Styles()
+		assert.True(t, slices.IsSorted(names))
+		for _, name := range has {
+			assert.Contains(t, names, name, text)
+		}
+	}
+	for _, name := range []string{"components", "empty", "self-loops", "same-edge"} {
+		assert.NotContains(t, parsed(t, "g: graph(3, 2) connected").Styles(), name, "these do not join all vertices")
+	}
+	_, err := parsed(t, "n: int 1..9\nw: int[n]").Make(Making{Style: "palindrome"})
+	assert.ErrorContains(t, err, `no value of this shape has a style "palindrome"`)
+}
+
+func TestEveryNameInAnExpressionIsLookedUp(t *testing.T) {
+	_, err := Parse("n: int 1..9\nw: int[n]\nrequire w[m] < max(k, 2) and not -j = sum(v)")
+	for _, says := range []string{"m is not declared", "k is not declared", "j is not declared", "v is not declared"} {
+		assert.ErrorContains(t, err, says)
+	}
+}
