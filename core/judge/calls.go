@@ -93,7 +93,7 @@ func (s *session) runCalls(ctx context.Context, index int, plan Plan) (results [
 				if ctx.Err() != nil {
 					return
 				}
-				if err := r.batch(ctx, w, batch, len(workers) > 1); err != nil {
+				if err := r.batch(ctx, w, batch, r.crowded || len(workers) > 1); err != nil {
 					once.Do(func() { failed = err; cancel() })
 					return
 				}
@@ -736,10 +736,8 @@ func (r callRun) byValue(ctx context.Context, o *verdict.Outcome, text string) e
 		return nil
 	}
 	o.Returned = value.Write(got)
-	if r.options.Output != nil {
-		if w := r.options.Output(r.solution, r.index); w != nil {
-			io.WriteString(w, o.Returned+"\n")
-		}
+	if w := r.listener(); w != nil {
+		io.WriteString(w, o.Returned+"\n")
 	}
 	if r.test.Compare.Custom() {
 		return r.byOwnChecker(ctx, o, got)

@@ -167,10 +167,8 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 		defer given.end()
 		answer = append(answer, given.got)
 	}
-	if r.options.Output != nil {
-		if w := r.options.Output(r.solution, r.index); w != nil {
-			answer = append(answer, tolerant{w})
-		}
+	if w := r.listener(); w != nil {
+		answer = append(answer, tolerant{w})
 	}
 	if run.Files.Output == "" {
 		run.Output = io.MultiWriter(answer...)
@@ -208,6 +206,15 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 		outcome.Hints = r.diagnosed(ctx)
 	}
 	return r.kept(outcome), nil
+}
+
+// listener is where all that the program prints goes beside the comparison; nil:
+// nowhere.
+func (r *caseRun) listener() io.Writer {
+	if r.options.Output == nil {
+		return nil
+	}
+	return r.options.Output(r.solution, r.index)
 }
 
 // kept is what is kept of an outcome.

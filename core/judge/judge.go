@@ -138,7 +138,9 @@ type session struct {
 	groups   chan *box.Groups // comes once it is known; nil: there are none
 	// alone lets runs beside each other hold it for reading, and one that
 	// must be alone for writing.
-	alone sync.RWMutex
+	alone *sync.RWMutex
+	// crowded says that others may run beside what one worker is given.
+	crowded bool
 }
 
 // A worker runs programs one at a time in a box that is opened when needed.
@@ -249,7 +251,7 @@ func begin(p *problem.Problem, o Options, tell func(Event)) (*session, error) {
 	}
 	s := &session{
 		problem: p, options: o, kit: kit, tell: tell, groups: make(chan *box.Groups, 1), scratch: scratch,
-		arbiters: map[wanted]*readied{}, checks: filepath.Join(scratch.Dir, "checks"),
+		arbiters: map[wanted]*readied{}, checks: filepath.Join(scratch.Dir, "checks"), alone: &sync.RWMutex{},
 	}
 	go func() {
 		groups, _ := box.OpenGroups() // without them the watch holds the limits alone
@@ -445,35 +447,12 @@ func inCaseOrder(results []caseResult, cases []int) []verdict.Verdict {
 
 // judge runs the cases of one solution. fault is why it could not be built.
 func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) error {
-	end := func(v verdict.Verdict, message string) error {
-		s.tell(Ended{Solution: index, Verdict: v, Message: message})
-		return nil
-	}
-	var missing *toolchain.MissingError
-	switch {
-	case ctx.Err() != nil:
+	if ctx.Err() != nil {
 		return ctx.Err()
-	case errors.As(fault, &missing) && !s.options.MissingIsFault:
-		return end(verdict.Skipped, fault.Error())
-	case fault != nil:
-		return end(verdict.Fault, fault.Error())
-	case plan.Build.Failed:
-		said := plan.Build.Read(plan.Build.Log, true)
-		words := cmp.Or(call.Declared(plan.Build.Log), said.String(), lastLine(plan.Build.Log))
-		s.tell(Ended{Solution: index, Verdict: verdict.CompileError, Message: words, Hints: plan.Build.Explain(said)})
-		return nil
-	case len(plan.Cases) == 0:
-		return end(verdict.Skipped, "none of the chosen cases belongs to its groups")
 	}
-	for _, i := range plan.Cases {
-		a := s.arbiters[s.wantedBy(&s.problem.Cases[i])]
-		switch {
-		case a == nil || a.fault == nil:
-		case errors.As(a.fault, &missing) && !s.options.MissingIsFault:
-			return end(verdict.Skipped, a.fault.Error())
-		default:
-			return end(verdict.Fault, a.fault.Error())
-		}
+	if unable := s.unable(index, plan, fault); unable != nil {
+		s.tell(*unable)
+		return nil
 	}
 	run := s.runCases
 	if s.problem.Call != nil {
@@ -484,9 +463,37 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 	case err != nil:
 		return err
 	case refused != "":
-		return end(verdict.CompileError, refused)
+		s.tell(Ended{Solution: index, Verdict: verdict.CompileError, Message: refused})
+		return nil
 	}
 	s.tell(Ended{Solution: index, Verdict: verdict.OfSolution(inCaseOrder(results, plan.Cases)), Score: s.score(plan, results)})
+	return nil
+}
+
+// unable says why a solution cannot be run; nil: it can.
+func (s *session) unable(index int, plan Plan, fault error) *Ended {
+	because := func(fault error) *Ended {
+		var missing *toolchain.MissingError
+		if errors.As(fault, &missing) && !s.options.MissingIsFault {
+			return &Ended{Solution: index, Verdict: verdict.Skipped, Message: fault.Error()}
+		}
+		return &Ended{Solution: index, Verdict: verdict.Fault, Message: fault.Error()}
+	}
+	switch {
+	case fault != nil:
+		return because(fault)
+	case plan.Build.Failed:
+		said := plan.Build.Read(plan.Build.Log, true)
+		words := cmp.Or(call.Declared(plan.Build.Log), said.String(), lastLine(plan.Build.Log))
+		return &Ended{Solution: index, Verdict: verdict.CompileError, Message: words, Hints: plan.Build.Explain(said)}
+	case len(plan.Cases) == 0:
+		return &Ended{Solution: index, Verdict: verdict.Skipped, Message: "none of the chosen cases belongs to its groups"}
+	}
+	for _, i := range plan.Cases {
+		if a := s.arbiters[s.wantedBy(&s.problem.Cases[i])]; a != nil && a.fault != nil {
+			return because(a.fault)
+		}
+	}
 	return nil
 }
 

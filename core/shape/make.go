@@ -45,6 +45,8 @@ type Making struct {
 	Style string
 	// Exact wants each count as large as the size says. Otherwise some are smaller.
 	Exact bool
+	// OneCase wants, of a cases block, a single case, or as few as there may be.
+	OneCase bool
 
 	scaled map[string]bool // the only names that grow; nil: all
 	plan   map[any]string  // a style of a field or an item

@@ -122,7 +122,11 @@ func (m *maker) cases(item *Cases, f *frame) *unmet {
 	if m.Size == Largest && m.plan == nil && !slices.Contains(names, m.Style) {
 		names = largeCases
 	}
-	s := styleNamed(casesStyles, m.style(item, names))
+	name := casesNames[0] // one
+	if !m.OneCase || m.depth > 0 {
+		name = m.style(item, names)
+	}
+	s := styleNamed(casesStyles, name)
 	count := s.count(m, low, max(low, min(high, m.room/costOfBody)))
 	m.spend(item.Pos, 1+m.costOf(count))
 	d.ints = []int64{count}

@@ -1,0 +1,104 @@
+package shape
+
+import (
+	"bytes"
+	"os"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// depotShape is a file of many cases with a total.
+const depotShape = "cases t: int 1..12 {\n  n: int 0..1000\n  litres: int[n] 1..9\n  total n <= 20\n}\n"
+
+func madeCases(t *testing.T, s *Shape, sizes ...Size) (list []*Input) {
+	t.Helper()
+	for i, size := range sizes {
+		in, err := s.Make(Making{Seed: Seed(i), Size: size, OneCase: true})
+		require.NoError(t, err)
+		require.Equal(t, 1, in.Cases())
+		list = append(list, in)
+	}
+	return list
+}
+
+func TestInputsOfCasesAreJoinedAsFarAsCountAndTotalsAllow(t *testing.T) {
+	s := parsed(t, depotShape)
+	assert.EqualValues(t, 12, s.Packs())
+	small := make([]Size, 15)
+	packed, joined := s.Pack(madeCases(t, s, small...))
+	assert.Equal(t, 12, joined, "the count allows no more")
+	fault, err := s.Check(bytes.NewReader(packed.Append(nil)), Options{})
+	assert.NoError(t, err)
+	assert.Nil(t, fault)
+
+	large := make([]Size, 15)
+	for i := range large {
+		large[i] = s.SizeFor(9)
+	}
+	list := madeCases(t, s, large...)
+	var alone []byte
+	for _, in := range list {
+		alone = append(alone, bytes.TrimPrefix(in.Append(nil), []byte("1\n"))...)
+	}
+	packed, joined = s.Pack(list)
+	assert.Less(t, joined, 12, "the total allows no more")
+	assert.Greater(t, joined, 1)
+	text := packed.Append(nil)
+	_, body, _ := bytes.Cut(text, []byte("\n"))
+	assert.True(t, bytes.HasPrefix(alone, body), "cases stay as they are, in their order")
+	fault, err = s.Check(bytes.NewReader(text), Options{})
+	assert.NoError(t, err)
+	assert.Nil(t, fault)
+}
+
+func TestAnInputOfCasesIsPartedAndTurnedRound(t *testing.T) {
+	s := parsed(t, "cases t: int 1..9 {\n  word: word(1..3, "a-z")\n}\n")
+	in, _, err := s.Read(bytes.NewReader([]byte("3\na\nbb\nccc\n")), Options{})
+	require.NoError(t, err)
+	assert.Equal(t, "2\nbb\nccc\n", string(in.Part(1, 3).Append(nil)))
+	assert.Equal(t, "3\nccc\nbb\na\n", string(in.Reversed().Append(nil)))
+	assert.Equal(t, "3\na\nbb\nccc\n", string(in.Append(nil)), "the whole stays as it was")
+}
+
+func TestOnlyWhatIsNothingButCasesPacks(t *testing.T) {
+	for text, why := range map[string]string{
+		"n: int 1..9": "no cases",
+		"k: int 1..9\ncases t: int 1..9 { n: int 1..9 }":   "something before them",
+		"cases t: int 1..1 { n: int 1..9 }":                "there is one only",
+		"cases t: int 1..9 { n: int 1..9 }\nk: int 1..9":   "something behind them",
+		"cases t: int 1..9 { n: int 1..9 }\nscale t":       "",
+		"cases t: int 1..9 { a: int 1..9 require a != 3 }": "",
+	} {
+		assert.Equal(t, why == "", parsed(t, text).Packs() > 0, "%s: %s", text, why)
+	}
+}
+
+func TestASizeIsFoundForACount(t *testing.T) {
+	for _, text := range []string{depotShape, "n: int 1..200000\na: int[n] 1..9", `word(1..5000, "a-z")`} {
+		s := parsed(t, text)
+		for _, n := range []int64{1, 2, 5, 30, 999} {
+			in, err := s.Make(Making{Size: s.SizeFor(n), Exact: true, OneCase: true})
+			require.NoError(t, err)
+			assert.NotEmpty(t, in.Append(nil))
+			of := s.SizeFor(n).of(uint64(s.largestCount()))
+			assert.InDelta(t, n, float64(of), 1, text)
+		}
+		assert.Equal(t, Largest, s.SizeFor(1<<40))
+		assert.Equal(t, Size(0), s.SizeFor(0))
+	}
+}
+
+func BenchmarkSmallCases(b *testing.B) {
+	text, err := os.ReadFile("../../demo/problems/depots/input.shape")
+	require.NoError(b, err)
+	s, err := Parse(string(text))
+	require.NoError(b, err)
+	size := s.SizeFor(4)
+	for i := 0; b.Loop(); i++ {
+		if _, err := s.Make(Making{Seed: Seed(i), Size: size, OneCase: true}); err != nil {
+			b.Fatal(err)
+		}
+	}
+}
