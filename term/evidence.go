@@ -37,13 +37,19 @@ func (v *TryView) evidence(t *tally, f failure) {
 	if c.Reason != "" {
 		s.Print("%s", s.wrapped(dim, Visible(firstParagraph(c.Reason)), "  "))
 	}
+	v.facts(t.plan.Solution.File, c, o)
+}
+
+// facts are what went in, what came out, and what is to be said of it.
+func (v *TryView) facts(candidate string, c *problem.Case, o verdict.Outcome) {
+	s := v.Screen
 	switch {
 	case o.Verdict == verdict.Unjudged: // what it printed is what matters
 		v.printed(o, unjudgedMost)
 		s.printData(inputWord(v.Problem), c.Input, shownShort)
 	case o.Talk != nil:
 		s.printData("input", c.Input, shownShort)
-		s.printTalk(Visible(t.plan.Solution.File), o)
+		s.printTalk(Visible(candidate), o)
 	default:
 		s.printData(inputWord(v.Problem), c.Input, shownShort)
 		if o.Difference != nil && v.Problem.Call == nil {

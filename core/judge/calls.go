@@ -141,7 +141,7 @@ func (r *callRunner) batch(ctx context.Context, w *worker, positions []int, crow
 	settle := func(i int, m made) {
 		o := &m.outcome
 		limit := o.Verdict == verdict.TimeLimit || o.Verdict == verdict.Stalled || o.Verdict == verdict.MemoryLimit
-		worth := m.after != "" && o.Ran && !o.Verdict.Passing() && o.Verdict != verdict.Fault
+		worth := !r.once && m.after != "" && o.Ran && !o.Verdict.Passing() && o.Verdict != verdict.Fault
 		switch {
 		case worth && limit && limits < againLimits:
 			limits++

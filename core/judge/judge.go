@@ -141,6 +141,8 @@ type session struct {
 	alone *sync.RWMutex
 	// crowded says that others may run beside what one worker is given.
 	crowded bool
+	// once says that calls that fail in company are not made again alone.
+	once bool
 }
 
 // A worker runs programs one at a time in a box that is opened when needed.

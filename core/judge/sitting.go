@@ -91,6 +91,9 @@ type Request struct {
 	Cases []problem.Case
 	// Limits are set above those of the plan; zero fields are not set.
 	Limits verdict.Limits
+	// Once makes calls that fail in company not again alone: whether they are right
+	// then is not told.
+	Once bool
 	// Output returns where all goes that is printed or returned for a case; nil:
 	// nowhere.
 	Output func(i int) io.Writer
@@ -104,6 +107,7 @@ func (s *Sitting) Judge(ctx context.Context, worker int, q Request) ([]verdict.O
 	if one.options.Output = nil; q.Output != nil {
 		one.options.Output = func(_, i int) io.Writer { return q.Output(i) }
 	}
+	one.once = q.Once
 	plan := s.plans[q.Solution]
 	plan.Limits = above(plan.Limits, q.Limits)
 	if one.problem.Call != nil {

@@ -8,6 +8,7 @@ import (
 	"path/filepath"
 	"strconv"
 	"strings"
+	"time"
 	"unicode/utf8"
 )
 
@@ -18,6 +19,10 @@ type NewCase struct {
 	Reason string // may be empty
 	Input  []byte
 	Output []byte // nil: not known
+	// From is the solution that printed the output, which proves no more than that,
+	// and When that was; empty: it is known from elsewhere.
+	From string
+	When time.Time
 }
 
 // inlineMost is the size of an input and output together up to which a case
@@ -49,6 +54,9 @@ func (p *Problem) Add(c NewCase) (name, where string, err error) {
 	}
 	if len(c.Input)+len(c.Output) > inlineMost || !isText(c.Input) || !isText(c.Output) {
 		where, err = p.addFiles(group, c)
+		if err == nil && c.From != "" {
+			_, err = p.Keep(Case{Name: name, Group: group, Where: where}, c.Output, c.From, c.When)
+		}
 	} else {
 		where, err = CasesFile, p.addText(group, c)
 	}
@@ -93,7 +101,7 @@ func (p *Problem) addFiles(group string, c NewCase) (where string, err error) {
 		}
 	}
 	// The output first: an input without an output would be a whole case.
-	if c.Output != nil {
+	if c.Output != nil && c.From == "" {
 		if err := WriteWhole(output, c.Output, 0o644); err != nil {
 			return "", err
 		}
@@ -152,6 +160,10 @@ func (p *Problem) markdown(c NewCase) string {
 	writeBlock(&b, input, c.Input)
 	if c.Output != nil {
 		b.WriteString("\n")
+		if c.From != "" {
+			b.WriteString(keptLine(c.From, c.When))
+			output += " kept"
+		}
 		writeBlock(&b, output, c.Output)
 	}
 	return b.String()

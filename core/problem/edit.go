@@ -62,8 +62,7 @@ func (p *Problem) Keep(c Case, output []byte, from string, when time.Time) (wher
 	if len(c.Accepted) > 0 {
 		return "", &UsageError{fmt.Sprintf("the answer of %s is known already; 'cold case edit %s' changes it", c.Name, c.Name)}
 	}
-	source := strings.Join(strings.FieldsFunc(from, func(r rune) bool { return r < ' ' }), " ")
-	text := fmt.Sprintf("%son %s: %s printed it.\n\n", keptWord, when.Format(time.DateOnly), source)
+	text := keptLine(from, when)
 	_, outputWord := p.dataWords()
 	if !c.inFile() && len(output) <= inlineMost && isText(output) {
 		var block strings.Builder
@@ -85,6 +84,12 @@ func (p *Problem) Keep(c Case, output []byte, from string, when time.Time) (wher
 		return "", err
 	}
 	return name, p.note(c, text+"```"+outputWord+" kept file="+name+"\n```\n")
+}
+
+// keptLine says from which source an output is, and when.
+func keptLine(from string, when time.Time) string {
+	source := strings.Join(strings.FieldsFunc(from, func(r rune) bool { return r < ' ' }), " ")
+	return fmt.Sprintf("%son %s: %s printed it.\n\n", keptWord, when.Format(time.DateOnly), source)
 }
 
 // largestRefused bounds an answer that is noted as wrong, in bytes.

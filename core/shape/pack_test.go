@@ -15,7 +15,7 @@ const depotShape = "cases t: int 1..12 {\n  n: int 0..1000\n  litres: int[n] 1..
 func madeCases(t *testing.T, s *Shape, sizes ...Size) (list []*Input) {
 	t.Helper()
 	for i, size := range sizes {
-		in, err := s.Make(Making{Seed: Seed(i), Size: size, OneCase: true})
+		in, err := s.Make(Making{Seed: Seed(i), Size: size, Exact: true, OneCase: true})
 		require.NoError(t, err)
 		require.Equal(t, 1, in.Cases())
 		list = append(list, in)
@@ -54,7 +54,7 @@ func TestInputsOfCasesAreJoinedAsFarAsCountAndTotalsAllow(t *testing.T) {
 }
 
 func TestAnInputOfCasesIsPartedAndTurnedRound(t *testing.T) {
-	s := parsed(t, "cases t: int 1..9 {\n  word: word(1..3, "a-z")\n}\n")
+	s := parsed(t, `cases t: int 1..9 { word: word(1..3, "a-z") }`)
 	in, _, err := s.Read(bytes.NewReader([]byte("3\na\nbb\nccc\n")), Options{})
 	require.NoError(t, err)
 	assert.Equal(t, "2\nbb\nccc\n", string(in.Part(1, 3).Append(nil)))
@@ -65,11 +65,11 @@ func TestAnInputOfCasesIsPartedAndTurnedRound(t *testing.T) {
 func TestOnlyWhatIsNothingButCasesPacks(t *testing.T) {
 	for text, why := range map[string]string{
 		"n: int 1..9": "no cases",
-		"k: int 1..9\ncases t: int 1..9 { n: int 1..9 }":   "something before them",
-		"cases t: int 1..1 { n: int 1..9 }":                "there is one only",
-		"cases t: int 1..9 { n: int 1..9 }\nk: int 1..9":   "something behind them",
-		"cases t: int 1..9 { n: int 1..9 }\nscale t":       "",
-		"cases t: int 1..9 { a: int 1..9 require a != 3 }": "",
+		"k: int 1..9\ncases t: int 1..9 { n: int 1..9 }":    "something before them",
+		"cases t: int 1..1 { n: int 1..9 }":                 "there is one only",
+		"cases t: int 1..9 { n: int 1..9 }\nk: int 1..9":    "something behind them",
+		"cases t: int 1..9 { n: int 1..9 }\nscale t":        "",
+		"cases t: int 1..9 { a: int 1..9\nrequire a != 3 }": "",
 	} {
 		assert.Equal(t, why == "", parsed(t, text).Packs() > 0, "%s: %s", text, why)
 	}

@@ -338,9 +338,9 @@ func (k *shrinker) inPairs() {
 // manyValues is how many different numbers are lowered each in all its places.
 const manyValues = 24
 
-// together makes numbers smaller that only all together can be: it halves the
-// distance of all from what is simplest, and lowers those that are equal in all
-// places at once.
+// together makes numbers smaller that only all together can be: it divides the
+// distance of all from what is simplest, by much first and by two at last, and lowers
+// those that are equal in all places at once.
 func (k *shrinker) together() {
 	each := func(top *frame, do func(x, simple int64) int64) (ok bool) {
 		eachNumber(k.shape.Items, top, func(list []int64, simple int64) {
@@ -348,12 +348,13 @@ func (k *shrinker) together() {
 		})
 		return ok
 	}
-	halve := func(top *frame) bool {
-		return each(top, func(x, simple int64) int64 { return simple + (x-simple)/2 })
-	}
-	for k.try(halve) {
-	}
-	for k.try(func(top *frame) bool { return each(top, func(x, _ int64) int64 { return x / 2 }) }) {
+	for _, part := range []int64{1 << 32, 1 << 16, 1 << 8, 1 << 4, 1 << 2, 2} {
+		for k.try(func(top *frame) bool {
+			return each(top, func(x, simple int64) int64 { return simple + (x-simple)/part })
+		}) {
+		}
+		for k.try(func(top *frame) bool { return each(top, func(x, _ int64) int64 { return x / part }) }) {
+		}
 	}
 	k.shift(each)
 	k.inPairs()
@@ -579,14 +580,28 @@ func (k *shrinker) alike(count func() int, set func(top *frame, i, j int) bool) 
 	}
 }
 
-// lower brings a number as near to a simple one as it goes, by halving the way.
+// lower brings a number as near to a simple one as it goes: in growing steps away from
+// that, since it nearly always ends close to it, and then by halving the way.
 func (k *shrinker) lower(number func(top *frame) *int64, simple int64) {
-	border(*number(k.best), simple, func(x int64) bool {
+	to := func(x int64) bool {
 		return k.try(func(top *frame) bool {
 			*number(top) = x
 			return true
 		})
-	})
+	}
+	bad := simple
+	for step := int64(1); step < 1<<60; step *= 4 {
+		x := simple + step
+		if *number(k.best) < simple {
+			x = simple - step
+		}
+		now := *number(k.best)
+		if x == now || (x > now) == (now > simple) || to(x) { // past it, or far enough
+			break
+		}
+		bad = x
+	}
+	border(*number(k.best), bad, to)
 }
 
 // simplifyReals takes digits off decimals.

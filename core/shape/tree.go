@@ -244,3 +244,12 @@ func (w *writer) edges(v *Value, d *datum, f *frame) {
 		w.end()
 	}
 }
+
+// EachCount visits the names that count something, in all blocks, with their values.
+func (in *Input) EachCount(do func(name string, n int64)) {
+	eachField(in.shape.Items, in.top, func(field *Field, f *frame) {
+		if d := &f.data[field.slot]; field.Name != "" && field.counts && field.single() && len(d.ints) == 1 {
+			do(field.Name, d.ints[0])
+		}
+	})
+}

@@ -1,0 +1,376 @@
+package cli
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"slices"
+	"strings"
+	"time"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/cross"
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/shape"
+	"coldverdict/core/verdict"
+	"coldverdict/report"
+	view "coldverdict/term"
+)
+
+// crossFlags are what cold cross was asked for.
+type crossFlags struct {
+	against, seed, size, style string
+	time, memory, lang         string
+	seconds                    float64
+	count, jobs                int
+	keep, json, slow, open     bool
+}
+
+// usualSeconds is how long cold cross looks where nothing is said.
+const usualSeconds = 20
+
+func (a *app) crossCommand() *cli.Command {
+	var f crossFlags
+	return &cli.Command{
+		Name:      "cross",
+		Usage:     "set solutions against a reference on made inputs until they part",
+		ArgsUsage: "[CANDIDATE ...]",
+		Description: "Makes inputs from input.shape, or with what [make] names: edge cases first, then random ones\n" +
+			"whose sizes grow. What fails is shrunk while it fails in the same way, and shown. Without\n" +
+			"a reference it looks for crashes, limits, and answers that vary; of several candidates, for\n" +
+			"an input on which they disagree.\n\n" +
+			"   cold cross sledges.cpp --against brute.py\n" +
+			"   cold cross --seconds 60 --keep\n" +
+			"   cold cross --slow\n\n" +
+			"Exit status: 0 nothing was found, 1 something was, 10 nothing was judged,\n" +
+			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
+		Flags: []cli.Flag{
+			&cli.StringFlag{Name: "against", Usage: "hold answers against those of `REFERENCE`", DefaultText: "the reference in verdict.toml", Destination: &f.against, TakesFile: true},
+			&cli.FloatFlag{Name: "seconds", Usage: "try inputs for `N` seconds", Value: usualSeconds, Destination: &f.seconds},
+			&cli.IntFlag{Name: "count", Usage: "try `N` inputs at the most", DefaultText: "as many as the time allows", Destination: &f.count},
+			&cli.StringFlag{Name: "seed", Usage: "begin at `S`, a number; the same one tries the same inputs", DefaultText: "any", Destination: &f.seed},
+			&cli.StringFlag{Name: "size", Usage: "make random inputs only, as large as `F` says, from 0 to 1", DefaultText: "growing", Destination: &f.size},
+			&cli.StringFlag{Name: "style", Usage: "make random inputs only, in the style `NAME` wherever it fits", Destination: &f.style},
+			&cli.BoolFlag{Name: "slow", Usage: "look for the inputs of full size that take the candidate longest", Destination: &f.slow},
+			&cli.BoolFlag{Name: "keep", Usage: "write what is found into cases.md without asking", Destination: &f.keep},
+			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
+			&cli.StringFlag{Name: "time", Usage: "limit the processor time of a run to `D`, such as 1.5s", Destination: &f.time},
+			&cli.StringFlag{Name: "memory", Usage: "limit the memory of a run to `S`, such as 256MiB", Destination: &f.memory},
+			&cli.IntFlag{Name: "jobs", Usage: "make `N` runs beside each other", DefaultText: "one a processor core", Destination: &f.jobs},
+			langFlag(&f.lang),
+			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
+		},
+		Action:        func(ctx context.Context, c *cli.Command) error { return a.cross(ctx, c, f) },
+		ShellComplete: func(ctx context.Context, c *cli.Command) { a.complete(ctx, c) },
+	}
+}
+
+// mostSeconds bounds --seconds: a day.
+const mostSeconds = 24 * 60 * 60
+
+// options turns flags into those of a search.
+func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
+	try := tryFlags{time: f.time, memory: f.memory, jobs: f.jobs, open: f.open, repeat: 1}
+	if o.Judge, err = try.options(c); err != nil {
+		return o, err
+	}
+	if !(f.seconds > 0 && f.seconds <= mostSeconds) {
+		return o, usageError("--seconds is %g; it can be more than 0, and up to %d", f.seconds, mostSeconds)
+	}
+	if c.IsSet("count") && f.count < 1 {
+		return o, usageError("--count is %d; it must be 1 or more", f.count)
+	}
+	o.Count, o.Style = f.count, f.style
+	if o.Time = time.Duration(f.seconds * float64(time.Second)); f.count > 0 && !c.IsSet("seconds") {
+		o.Time = 0
+	}
+	if f.size != "" {
+		size, err := shape.ParseSize(f.size)
+		if err != nil {
+			return o, usageError("--size: %v", err)
+		}
+		o.Size = &size
+	}
+	if o.Seed = shape.Seed(rand.Uint32N(1_000_000)); f.seed != "" {
+		if o.Seed, err = shape.ParseSeed(f.seed); err != nil {
+			return o, usageError("--seed: %v", err)
+		}
+	}
+	return o, nil
+}
+
+func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
+	o, err := f.options(c)
+	if err != nil {
+		return err
+	}
+	from := a.dir
+	if c.Args().Present() {
+		a.standBeside(c.Args().First())
+	}
+	p, err := a.load()
+	if err != nil {
+		return err
+	}
+	chosen, err := a.crossed(p, c.Args().Slice(), from, f, &o)
+	if err != nil {
+		return err
+	}
+	o.Judge.Languages, o.Judge.MissingIsFault = a.languages, true
+	screen := a.screen
+	if f.json {
+		screen = view.NewScreen(a.errors, a.errors, nil)
+	}
+	shown := &view.CrossView{Screen: screen, Problem: p, Seed: o.Seed, For: f.timeWords(o), Chosen: chosen, Quiet: f.json}
+	result, err := cross.Run(ctx, p, o, func(e cross.Event) {
+		if !f.json {
+			shown.Tell(e)
+			return
+		}
+		if e, ok := e.(cross.Progress); ok {
+			shown.Tell(e)
+		}
+	})
+	if result == nil || err != nil && ctx.Err() == nil {
+		var unable *judge.UnableError
+		if errors.As(err, &unable) && unable.Verdict == verdict.CompileError {
+			a.screen.Unbuilt(unable)
+			return exit(exitRejected)
+		}
+		return crossError(ctx, err)
+	}
+	if f.json {
+		screen.Flush()
+		if err := report.WriteCross(a.out, p, o, result, f.keep); err != nil {
+			return err
+		}
+	} else {
+		shown.Close(result)
+	}
+	if err := a.keepFound(ctx, p, o, result, f); err != nil {
+		return err
+	}
+	return crossExit(ctx, result)
+}
+
+// timeWords says how long a search goes on.
+func (f crossFlags) timeWords(o cross.Options) string {
+	switch {
+	case o.Time == 0:
+		return "up to " + view.Count(o.Count, "input")
+	case o.Count > 0:
+		return fmt.Sprintf("up to %s and %s", view.Count(o.Count, "input"), view.Duration(o.Time))
+	}
+	return "up to " + view.Duration(o.Time)
+}
+
+// crossed chooses the candidates and the reference.
+func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFlags, o *cross.Options) (chosen string, err error) {
+	if p.Shape == nil && p.Make == (problem.Make{}) {
+		return "", noShape()
+	}
+	if f.style != "" {
+		if p.Shape == nil {
+			return "", noShape()
+		}
+		if _, err := p.Shape.Make(shape.Making{Style: f.style}); err != nil {
+			return "", wrongShape(err)
+		}
+	}
+	list, chosen, err := solutions(p, a.languages, named, from, tryFlags{lang: f.lang})
+	if err != nil {
+		return "", err
+	}
+	if o.Reference, err = a.referenceOf(p, list, from, f); err != nil {
+		return "", err
+	}
+	if o.Reference != nil {
+		list = slices.DeleteFunc(list, func(s problem.Solution) bool {
+			return len(list) > 1 && p.Path(s) == p.Path(*o.Reference) && slices.Equal(s.Args, o.Reference.Args)
+		})
+		if p.Path(list[0]) == p.Path(*o.Reference) && slices.Equal(list[0].Args, o.Reference.Args) {
+			return "", usageError("%s is the reference itself; name a candidate, or another reference with --against", list[0].File)
+		}
+	}
+	o.Candidates = list
+	return chosen, nil
+}
+
+// referenceOf is what answers are held against: what was named, or the reference of
+// verdict.toml that answers the same part; nil: there is none.
+func (a *app) referenceOf(p *problem.Problem, list []problem.Solution, from string, f crossFlags) (*problem.Solution, error) {
+	if f.against == "" {
+		return servesAs(p.Solutions, list[0]), nil
+	}
+	entries, err := p.FindSolutions(f.against, from)
+	if err != nil {
+		return nil, err
+	}
+	if err := checkLanguage(a.languages, entries[0]); err != nil {
+		return nil, err
+	}
+	for i := range entries {
+		entries[i].Role = problem.Reference
+	}
+	if s := servesAs(entries, list[0]); s != nil {
+		return s, nil
+	}
+	return &entries[0], nil
+}
+
+// servesAs finds a reference for a candidate: where a problem has several parts, one
+// that answers the same part.
+func servesAs(list []problem.Solution, candidate problem.Solution) *problem.Solution {
+	var serves *problem.Solution
+	for _, s := range list {
+		if s.Role != problem.Reference || !slices.Equal(s.Args, candidate.Args) {
+			continue
+		}
+		if slices.Equal(s.Groups, candidate.Groups) {
+			return &s
+		}
+		if serves == nil && len(candidate.Groups) == 0 {
+			serves = &s
+		}
+	}
+	return serves
+}
+
+// crossError is what the command line says of what ended a search.
+func crossError(ctx context.Context, err error) error {
+	var unable *judge.UnableError
+	var wrong *shape.MakeError
+	var fault *cross.FaultError
+	switch {
+	case ctx.Err() != nil:
+		return err
+	case errors.As(err, &unable):
+		return errors.New(unable.Message)
+	case errors.As(err, &wrong):
+		return wrongShape(wrong)
+	case errors.As(err, &fault) && len(fault.Input) > 0:
+		return fmt.Errorf("%s; on the input %q", fault.Message, shorter(string(fault.Input)))
+	}
+	return wrongMaker(ctx, err)
+}
+
+// shorter cuts a text that stands in a message.
+func shorter(text string) string {
+	const most = 120
+	if len(text) > most {
+		return text[:most] + "…"
+	}
+	return text
+}
+
+// crossExit is the exit status of a search.
+func crossExit(ctx context.Context, r *cross.Result) error {
+	switch {
+	case len(r.Found) > 0:
+		return exit(exitRejected)
+	case ctx.Err() != nil:
+		return exit(exitInterrupted)
+	case r.Health.Wrong != "", r.Inputs == 0, r.Base != cross.ByNothing && r.Base != cross.ByEachOther && r.Judged == 0, r.Base == cross.ByNothing:
+		return exit(exitUnjudged)
+	}
+	return nil
+}
+
+// keptGroup is the heading of cases that a search found.
+const keptGroup = "Crossed"
+
+// keepFound writes what was found down, if that is wanted.
+func (a *app) keepFound(ctx context.Context, p *problem.Problem, o cross.Options, r *cross.Result, f crossFlags) error {
+	if len(r.Found) == 0 || !f.keep && (f.json || a.terminal() == nil || ctx.Err() != nil) {
+		return nil
+	}
+	if !f.keep {
+		err := a.confirm(false, "write it into %s?", problem.CasesFile)
+		if errors.Is(err, errNo) {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+	}
+	for _, found := range r.Found {
+		for _, one := range newCases(p, o, found) {
+			p, err := problem.Load(a.dir, vocabulary(a.languages)) // what was written before is in it
+			if err != nil {
+				return err
+			}
+			if same := caseWith(p, one.Input); same != "" {
+				a.say(f, "%s has this input already", view.Visible(same))
+				continue
+			}
+			name, where, err := p.Add(one)
+			if err != nil {
+				return err
+			}
+			a.say(f, "wrote %s into %s", view.Visible(name), view.Visible(where))
+		}
+	}
+	return nil
+}
+
+// say tells what was done, where standard output has something else beside it, too.
+func (a *app) say(f crossFlags, format string, args ...any) {
+	if f.json {
+		a.screen.Remark(format, args...)
+		return
+	}
+	a.screen.Print(format, args...)
+}
+
+// newCases are the cases that a failure is written down as: one, or in a function
+// problem one for each call.
+func newCases(p *problem.Problem, o cross.Options, f cross.Found) (list []problem.NewCase) {
+	for i, c := range f.Cases {
+		one := problem.NewCase{Group: keptGroup, Input: c.Input.Text, Reason: reasonOf(p, o, f, i)}
+		if len(c.Accepted) > 0 && o.Reference != nil && f.Way != cross.InCompany {
+			one.Output, one.From, one.When = c.Accepted[0].Text, o.Reference.File, time.Now()
+		}
+		list = append(list, one)
+	}
+	return list
+}
+
+// reasonOf says why a case exists that a search found.
+func reasonOf(p *problem.Problem, o cross.Options, f cross.Found, i int) string {
+	if i < len(f.Cases)-1 {
+		return "Called before the next one, which fails only then."
+	}
+	name := o.Candidates[f.Candidate].File
+	words := fmt.Sprintf("%s gets %s here", name, f.Outcome.Verdict)
+	switch {
+	case f.Way == cross.Disagrees:
+		words = "The candidates give different answers here"
+	case f.Way == cross.Unsteady:
+		words = fmt.Sprintf("%s does not do the same on every run here", name)
+	case f.Way == cross.InCompany:
+		words = fmt.Sprintf("%s answers otherwise than alone here", name)
+	case f.Outcome.Message != "":
+		words += ": " + strings.TrimSuffix(f.Outcome.Message, ".")
+	}
+	if f.Company > 1 {
+		words += "; each case alone is answered as expected"
+	}
+	return fmt.Sprintf("%s. Found by cold cross, %s.", words, f.Origin)
+}
+
+// caseWith names a case that has an input; empty: none has it.
+func caseWith(p *problem.Problem, input []byte) string {
+	for _, c := range p.Cases {
+		if c.Input.Size != int64(len(input)) {
+			continue
+		}
+		if text, err := c.Input.Head(c.Input.Size); err == nil && bytes.Equal(text, input) {
+			return c.Name
+		}
+	}
+	return ""
+}

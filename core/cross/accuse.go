@@ -1,0 +1,535 @@
+package cross
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"io"
+	"slices"
+	"time"
+
+	"golang.org/x/sync/errgroup"
+
+	"coldverdict/core/judge"
+	"coldverdict/core/shape"
+	"coldverdict/core/verdict"
+)
+
+// shrinkTime is how long what was found is shrunk, at the most.
+const shrinkTime = 10 * time.Second
+
+// A kind is how a program failed. Two failures of one kind are taken for the same.
+type kind struct {
+	verdict  verdict.Verdict
+	signal   string
+	exitCode int
+}
+
+func kindOf(o verdict.Outcome) kind { return kind{o.Verdict, o.Signal, o.ExitCode} }
+
+// aboutAnswers reports a verdict that depends on what the right answer is.
+func aboutAnswers(v verdict.Verdict) bool {
+	return v == verdict.WrongAnswer || v == verdict.Partial
+}
+
+// An accusation is a failure on its way to its smallest input.
+type accusation struct {
+	*search
+	worker    int
+	candidate int
+	way       Way
+	kind      kind
+	other     int // the candidate whose answers are held to be expected, where they disagree
+	pack      *pack
+	at        int // the call
+
+	tries int
+	small int // bytes
+}
+
+// suspect looks at a failure again before anything is said: at the reference first,
+// and then at the candidate.
+// by is the candidate whose answers were held to be expected, if the base is
+// ByEachOther.
+func (s *search) suspect(ctx context.Context, worker, candidate, by int, p *pack, at int, answers [][]byte, o verdict.Outcome) error {
+	a := &accusation{search: s, worker: worker, candidate: candidate, kind: kindOf(o), pack: p, at: at}
+	if aboutAnswers(o.Verdict) {
+		switch s.base {
+		case ByReference:
+			if doubted, err := s.doubts(ctx, worker, p.texts, answers); err != nil || doubted {
+				s.release(candidate)
+				return err
+			}
+		case ByEachOther:
+			a.way, a.other = Disagrees, by
+			return a.run(ctx)
+		}
+	}
+	if s.options.Judge.Jobs == 1 || o.Verdict != verdict.TimeLimit { // else that was run twice
+		again, err := s.judge(ctx, worker, candidate, p.texts, answers, nil)
+		if err != nil {
+			return err
+		}
+		if kindOf(again[at]) != a.kind {
+			a.way = Unsteady
+		}
+	}
+	return a.run(ctx)
+}
+
+// accuse begins with what is known of a failure.
+func (s *search) accuse(ctx context.Context, worker int, a *accusation) error {
+	a.search, a.worker = s, worker
+	a.kind = kind{verdict: verdict.WrongAnswer}
+	return a.run(ctx)
+}
+
+// run cuts a failure down, shrinks it, and tells it.
+func (a *accusation) run(ctx context.Context) error {
+	f := Found{Candidate: a.candidate, Way: a.way, Origin: a.pack.inputs[a.at].Origin, After: time.Since(a.began)}
+	if len(a.pack.inputs) > 1 && a.problem.Call == nil {
+		f.Origin = a.pack.inputs[0].Origin
+	}
+	a.mu.Lock()
+	f.Inputs = a.result.Inputs
+	a.mu.Unlock()
+	began := time.Now()
+	limited, end := context.WithTimeout(ctx, shrinkTime)
+	defer end()
+	texts, err := a.cutDown(limited, &f)
+	if err != nil && limited.Err() == nil {
+		return err
+	}
+	f.Shrunk, f.Tries = time.Since(began), a.tries
+	a.do("")
+	for _, text := range texts {
+		f.Size += int64(len(text))
+	}
+	if ctx.Err() != nil { // what was found is told all the same
+		var cancel context.CancelFunc
+		ctx, cancel = context.WithTimeout(context.WithoutCancel(ctx), shrinkTime)
+		defer cancel()
+	}
+	if err := a.evidence(ctx, texts, &f); err != nil {
+		return err
+	}
+	a.found(f)
+	return nil
+}
+
+// try counts and says what is tried.
+func (a *accusation) try(texts [][]byte) {
+	a.tries++
+	size := 0
+	for _, text := range texts {
+		size += len(text)
+	}
+	if a.small == 0 || size < a.small {
+		a.small = size
+	}
+	a.do(fmt.Sprintf("shrinking what %s fails on, try %d", a.options.Candidates[a.candidate].File, a.tries))
+}
+
+// unsteadyRuns is how often something unsteady is run until it is taken for steady.
+const unsteadyRuns = 5
+
+// fails reports that the candidate still fails in the same way on the last of some
+// calls, or on one input.
+func (a *accusation) fails(ctx context.Context, texts ...[]byte) (bool, error) {
+	a.try(texts)
+	if a.way == Fails && a.base == ByReference && a.kind.verdict == verdict.WrongAnswer && !a.problem.Compare.Custom() {
+		return a.parts(ctx, texts)
+	}
+	runs := 1
+	if a.way == Unsteady {
+		runs = unsteadyRuns
+	}
+	expected, ok, err := a.expected(ctx, texts)
+	if err != nil || !ok {
+		return false, err
+	}
+	for range runs {
+		outcomes, err := a.judge(ctx, a.worker, a.candidate, texts, expected, nil)
+		if err != nil {
+			return false, err
+		}
+		if kindOf(outcomes[len(outcomes)-1]) == a.kind {
+			return true, nil
+		}
+	}
+	return false, nil
+}
+
+// parts reports that candidate and reference answer otherwise on the last of some
+// calls, or on one input. They run beside each other.
+func (a *accusation) parts(ctx context.Context, texts [][]byte) (bool, error) {
+	var expected, got [][]byte
+	group, both := errgroup.WithContext(ctx)
+	group.Go(func() (err error) {
+		expected, _, err = a.ask(both, a.worker+a.workers, texts, false)
+		return err
+	})
+	group.Go(func() (err error) {
+		got, _, _, err = a.answers(both, a.worker, a.candidate, texts, verdict.Limits{})
+		return err
+	})
+	if err := group.Wait(); err != nil || expected == nil || got == nil {
+		return false, err
+	}
+	last := len(texts) - 1
+	d, err := judge.CompareAnswers(a.problem, dataOf(expected[last]), got[last])
+	return d != nil, err
+}
+
+// expected are the answers that a failure is held against; nil where it needs none. ok
+// is false where there are none.
+func (a *accusation) expected(ctx context.Context, texts [][]byte) (expected [][]byte, ok bool, err error) {
+	own := func(candidate int, texts [][]byte) ([][]byte, bool, error) {
+		answers, _, t, err := a.answers(ctx, a.worker, candidate, texts, verdict.Limits{})
+		return answers, t == nil && err == nil, err
+	}
+	switch {
+	case a.way == Disagrees:
+		return own(a.other, texts)
+	case a.way == InCompany && a.base != ByReference:
+		return a.eachAlone(texts, own)
+	case a.base == ByReference && (aboutAnswers(a.kind.verdict) || a.way == Unsteady):
+		expected, t, err := a.ask(ctx, a.worker, texts, false)
+		return expected, t == nil && err == nil, err
+	case a.base == ByChecker, !aboutAnswers(a.kind.verdict):
+		return nil, true, nil
+	}
+	return own(a.candidate, texts)
+}
+
+// mostAlone is up to how many cases in a file are each run alone to see what the
+// candidate answers without company.
+const mostAlone = 8
+
+// eachAlone are the answers that a candidate gives to each case without company.
+func (a *accusation) eachAlone(texts [][]byte, own func(int, [][]byte) ([][]byte, bool, error)) ([][]byte, bool, error) {
+	if a.problem.Call != nil {
+		var all [][]byte
+		for i := range texts {
+			alone, ok, err := own(a.candidate, texts[i:i+1])
+			if err != nil || !ok {
+				return nil, false, err
+			}
+			all = append(all, alone...)
+		}
+		return all, true, nil
+	}
+	in := a.read(texts[0])
+	if in == nil {
+		return nil, false, nil
+	}
+	if in.Cases() > mostAlone { // the opposite order will do
+		printed, ok, err := own(a.candidate, [][]byte{in.Reversed().Append(nil)})
+		if err != nil || !ok {
+			return nil, false, err
+		}
+		parts, ok := partsOf(printed[0], in.Cases())
+		slices.Reverse(parts)
+		return [][]byte{bytes.Join(parts, nil)}, ok, nil
+	}
+	var joined []byte
+	for i := range in.Cases() {
+		alone, ok, err := own(a.candidate, [][]byte{in.Part(i, i+1).Append(nil)})
+		if err != nil || !ok {
+			return nil, false, err
+		}
+		joined = append(joined, alone[0]...)
+	}
+	return [][]byte{joined}, true, nil
+}
+
+// cutDown returns the smallest input that it finds, or the fewest calls.
+func (a *accusation) cutDown(ctx context.Context, f *Found) ([][]byte, error) {
+	if a.problem.Call != nil {
+		return a.cutCalls(ctx, f)
+	}
+	f.Before = a.pack.size
+	in := a.pack.apart()
+	if in == nil {
+		return a.makeSmaller(ctx, f)
+	}
+	if a.source.packs {
+		var err error
+		if in, err = a.cutCases(ctx, f, in); err != nil {
+			return [][]byte{in.Append(nil)}, err
+		}
+	}
+	small, complete, err := a.shrink(ctx, in)
+	f.Complete = complete
+	if a.source.packs && err == nil && small.Cases() > 1 {
+		f.Company, err = a.company(ctx, small)
+	}
+	return [][]byte{small.Append(nil)}, err
+}
+
+// shrink shrinks one input of a file.
+func (a *accusation) shrink(ctx context.Context, in *shape.Input) (*shape.Input, bool, error) {
+	return a.problem.Shape.Shrink(ctx, in, func(ctx context.Context, text []byte) (bool, error) { return a.fails(ctx, text) })
+}
+
+// cutCases halves the cases of a file as long as one half fails. Where none does, it
+// is their company that counts, and all of them are left.
+func (a *accusation) cutCases(ctx context.Context, f *Found, in *shape.Input) (*shape.Input, error) {
+	for n := in.Cases(); n > 1; n = in.Cases() {
+		half := n / 2
+		found := false
+		for _, part := range []*shape.Input{in.Part(0, half), in.Part(half, n)} {
+			failed, err := a.fails(ctx, part.Append(nil))
+			if err != nil {
+				return in, err
+			}
+			if failed {
+				in, found = part, true
+				if half == n-half || part.Cases() == half {
+					f.Origin = a.originOf(part, f.Origin)
+				}
+				break
+			}
+		}
+		if !found {
+			return in, nil
+		}
+	}
+	f.Before = int64(len(in.Append(nil)))
+	return in, nil
+}
+
+// originOf finds which of the inputs that were joined a single case is.
+func (a *accusation) originOf(one *shape.Input, otherwise Origin) Origin {
+	if one.Cases() > 1 || a.pack.joined == nil {
+		return otherwise
+	}
+	text := one.Append(nil)
+	for i := range a.pack.inputs {
+		if bytes.Equal(a.pack.joined.Part(i, i+1).Append(nil), text) {
+			return a.pack.inputs[i].Origin
+		}
+	}
+	return otherwise
+}
+
+// company returns how many cases an input has where each of them alone is answered as
+// expected; 0 if one is not.
+func (a *accusation) company(ctx context.Context, in *shape.Input) (int, error) {
+	way := a.way
+	defer func() { a.way = way }()
+	if a.way == InCompany {
+		return in.Cases(), nil
+	}
+	for i := range in.Cases() {
+		failed, err := a.fails(ctx, in.Part(i, i+1).Append(nil))
+		if err != nil || failed {
+			return 0, err
+		}
+	}
+	return in.Cases(), nil
+}
+
+// cutCalls finds the fewest calls in a row of which the last one fails, and shrinks
+// the arguments of each.
+func (a *accusation) cutCalls(ctx context.Context, f *Found) ([][]byte, error) {
+	list := slices.Clone(a.pack.inputs[:a.at+1])
+	last := list[a.at]
+	texts := func(list []*input) (all [][]byte) {
+		for _, i := range list {
+			all = append(all, i.bytes())
+		}
+		return all
+	}
+	alone := false
+	if a.way != InCompany {
+		var err error
+		if alone, err = a.fails(ctx, last.bytes()); err != nil {
+			return texts(list), err
+		}
+	}
+	if alone {
+		list = []*input{last}
+	}
+	for _, i := range list {
+		f.Before += int64(len(i.bytes()))
+	}
+	if len(list) > 1 {
+		if err := a.fewerCalls(ctx, &list, texts); err != nil {
+			return texts(list), err
+		}
+	}
+	f.Complete = true
+	for changed := true; changed; {
+		changed = false
+		for i := range list {
+			if list[i].in == nil {
+				continue
+			}
+			before := list[i].bytes()
+			small, complete, err := a.problem.Shape.Shrink(ctx, list[i].in, func(ctx context.Context, text []byte) (bool, error) {
+				all := texts(list)
+				all[i] = text
+				return a.fails(ctx, all...)
+			})
+			list[i] = &input{Origin: list[i].Origin, in: small}
+			if err != nil {
+				return texts(list), err
+			}
+			f.Complete = f.Complete && complete
+			changed = changed || complete && len(list) > 1 && !bytes.Equal(before, list[i].bytes())
+		}
+	}
+	if len(list) > 1 {
+		f.Company = len(list)
+	}
+	return texts(list), nil
+}
+
+// fewerCalls leaves out calls before the last one, in halves first and one by one at
+// last.
+func (a *accusation) fewerCalls(ctx context.Context, list *[]*input, texts func([]*input) [][]byte) error {
+	for part := max(1, len(*list)-1); ; part /= 2 {
+		for at := 0; at < len(*list)-1; {
+			fewer := slices.Delete(slices.Clone(*list), at, min(at+part, len(*list)-1))
+			failed, err := a.fails(ctx, texts(fewer)...)
+			if err != nil {
+				return err
+			}
+			if failed {
+				*list = fewer
+			} else {
+				at += part
+			}
+		}
+		if part == 1 {
+			return nil
+		}
+	}
+}
+
+// The inputs that are made to find a smaller one, where no shape tells how to make one
+// smaller: of each size so many.
+const (
+	smallerSizes = 12
+	ofEachSize   = 25
+)
+
+// makeSmaller makes other inputs, from the smallest on, until one fails in the same
+// way.
+func (a *accusation) makeSmaller(ctx context.Context, f *Found) ([][]byte, error) {
+	one := a.pack.inputs[0]
+	for i := range smallerSizes {
+		size := shape.Size(int64(one.Size) * int64(i) / smallerSizes)
+		for n := range ofEachSize {
+			smaller, err := a.source.make(ctx, Origin{Seed: one.Seed + shape.Seed(n), Size: size})
+			if err != nil {
+				return [][]byte{one.bytes()}, err
+			}
+			if len(smaller.bytes()) >= len(one.bytes()) {
+				continue
+			}
+			failed, err := a.fails(ctx, smaller.bytes())
+			if err != nil {
+				return [][]byte{one.bytes()}, err
+			}
+			if failed {
+				f.Origin = smaller.Origin
+				return [][]byte{smaller.bytes()}, nil
+			}
+		}
+	}
+	return [][]byte{one.bytes()}, nil
+}
+
+// evidence runs everything once more on the smallest input.
+func (a *accusation) evidence(ctx context.Context, texts [][]byte, f *Found) error {
+	expected, ok, err := a.expected(ctx, texts)
+	if err != nil {
+		return err
+	}
+	if a.base == ByReference && expected == nil { // to be shown
+		if expected, _, err = a.ask(ctx, a.worker, texts, true); err != nil {
+			return err
+		}
+	}
+	if !ok {
+		expected = nil
+	}
+	var printed bytes.Buffer
+	for range unsteadyRuns {
+		outcomes, err := a.judged(ctx, a.worker, judge.Request{Solution: a.candidate, Cases: a.search.cases(texts, expected), Output: func(int) io.Writer {
+			printed.Reset()
+			return &printed
+		}})
+		if err != nil {
+			return err
+		}
+		if f.Outcome = outcomes[len(outcomes)-1]; kindOf(f.Outcome) == a.kind {
+			break
+		}
+	}
+	f.Cases = a.search.cases(texts, expected)
+	if a.way == Disagrees {
+		f.Cases = a.search.cases(texts, nil)
+		return a.setOut(ctx, texts, f)
+	}
+	return a.doubt(ctx, texts, printed.Bytes(), f)
+}
+
+// doubt looks at what other candidates answer: where all of them answer as this one
+// does, it may be the reference that is wrong.
+func (a *accusation) doubt(ctx context.Context, texts [][]byte, printed []byte, f *Found) error {
+	others := len(a.options.Candidates) - 1
+	if a.base != ByReference || !aboutAnswers(f.Outcome.Verdict) || others < 1 || len(texts) > 1 || a.problem.Compare.Custom() {
+		return nil
+	}
+	for i := range a.options.Candidates {
+		if i == a.candidate {
+			continue
+		}
+		outcomes, err := a.judge(ctx, a.worker, i, texts, [][]byte{printed}, nil)
+		if err != nil || outcomes[0].Verdict != verdict.Accepted {
+			return err
+		}
+	}
+	f.Doubt = fmt.Sprintf("all %d candidates answer the same here; look at the reference first", others+1)
+	return nil
+}
+
+// setOut groups candidates by what they answer.
+func (a *accusation) setOut(ctx context.Context, texts [][]byte, f *Found) error {
+	var kept [][]byte
+	for i := range a.options.Candidates {
+		answers, outcomes, t, err := a.answers(ctx, a.worker, i, texts, verdict.Limits{})
+		if err != nil {
+			return err
+		}
+		if t != nil {
+			f.Answers = append(f.Answers, Answer{Candidates: []int{i}, Failed: outcomes[t.at].Verdict.String()})
+			kept = append(kept, nil)
+			continue
+		}
+		at := -1
+		for k := range f.Answers {
+			if kept[k] == nil {
+				continue
+			}
+			same, err := a.judge(ctx, a.worker, i, texts, [][]byte{kept[k]}, nil)
+			if err != nil {
+				return err
+			}
+			if firstFailure(same) < 0 {
+				at = k
+				break
+			}
+		}
+		if at < 0 {
+			at = len(f.Answers)
+			kept = append(kept, answers[0])
+			f.Answers = append(f.Answers, Answer{Text: verdict.Text{Bytes: answers[0]}})
+		}
+		f.Answers[at].Candidates = append(f.Answers[at].Candidates, i)
+	}
+	return nil
+}

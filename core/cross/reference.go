@@ -1,0 +1,179 @@
+package cross
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"slices"
+	"time"
+
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/shape"
+	"coldverdict/core/verdict"
+)
+
+// What the reference is tried on before anything is held against it: so many of the
+// problem's own cases, up to a size in bytes.
+const (
+	mostProofs = 16
+	proofSize  = 2 << 10
+)
+
+// proveReference runs the reference on cases whose answers are known. One that is
+// wrong there is of no use, and ok is false.
+func (s *search) proveReference(ctx context.Context) (ok bool, err error) {
+	if s.base != ByReference {
+		return true, nil
+	}
+	var proofs []problem.Case
+	for _, c := range s.problem.Cases {
+		known := len(c.Accepted) > 0 && c.Kept == "" && c.Compare == s.problem.Compare
+		if known && c.Input.Size <= proofSize && s.options.Reference.Runs(c.Group) && len(proofs) < mostProofs {
+			proofs = append(proofs, c)
+		}
+	}
+	if len(proofs) == 0 {
+		return true, nil
+	}
+	outcomes, err := s.sitting.Judge(ctx, 0, judge.Request{Solution: s.reference, Cases: proofs, Limits: verdict.Limits{Time: referenceTime, Memory: referenceMemory}, Once: true})
+	if err != nil {
+		return false, err
+	}
+	for i, o := range outcomes {
+		t := trouble{i, o}
+		if o.Verdict == verdict.Fault {
+			return false, &FaultError{Message: o.Message}
+		}
+		if !o.Verdict.Passing() && !t.slow() {
+			s.result.Health.Wrong = fmt.Sprintf("it fails on %s, whose answer is known", proofs[i].Name)
+			s.result.Health.WrongOn = &Failure{proofs[i].Input, o}
+			return false, nil
+		}
+	}
+	return true, nil
+}
+
+// isTooLarge reports a large input that the reference is too slow for.
+func (s *search) isTooLarge(p *pack) bool {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	return p.stream == largeStream && s.slowest > 0 && p.size >= s.slowest
+}
+
+// So many inputs without any answer are enough to give a reference up: those on which
+// it was too slow, and those on which it failed otherwise.
+const (
+	enoughSlow   = 3
+	enoughFailed = 10
+)
+
+// referenceFailed notes what the reference did, and gives it up where it answers
+// nothing.
+func (s *search) referenceFailed(ctx context.Context, worker int, p *pack, t *trouble) error {
+	s.mu.Lock()
+	h := &s.result.Health
+	if t.slow() {
+		h.Slow++
+		if h.SlowFrom == 0 || p.size < h.SlowFrom {
+			h.SlowFrom = p.size
+		}
+		if p.stream == largeStream && (s.slowest == 0 || p.size < s.slowest) {
+			s.slowest = p.size
+		}
+		if h.Answered == 0 && h.Slow >= enoughSlow && p.stream != largeStream {
+			h.Wrong = fmt.Sprintf("it answered none of the first %d inputs in %g s each; the smallest of them has %d bytes", h.Slow, referenceTime.Seconds(), h.SlowFrom)
+			h.WrongOn = &Failure{dataOf(p.texts[t.at]), t.outcome}
+		}
+	} else {
+		h.Failed++
+		if h.Answered == 0 && h.Failed >= enoughFailed {
+			h.Wrong = fmt.Sprintf("it failed on each of the first %d inputs", h.Failed)
+		}
+	}
+	first, over := h.Failed == 1 && !t.slow(), h.Wrong != ""
+	s.mu.Unlock()
+	if first {
+		if err := s.showFailure(ctx, worker, p, t); err != nil {
+			return err
+		}
+	}
+	if over {
+		s.end()
+	}
+	return nil
+}
+
+func dataOf(text []byte) problem.Data { return problem.Data{Text: text, Size: int64(len(text))} }
+
+// failureTime is how long a failure of the reference is shrunk.
+const failureTime = 3 * time.Second
+
+// showFailure shrinks the first input on which the reference fails.
+func (s *search) showFailure(ctx context.Context, worker int, p *pack, t *trouble) error {
+	kind := kindOf(t.outcome)
+	text := p.texts[t.at]
+	last := t.outcome
+	fails := func(ctx context.Context, text []byte) (bool, error) {
+		_, again, err := s.ask(ctx, worker, [][]byte{text}, false)
+		if err != nil || again == nil || kindOf(again.outcome) != kind {
+			return false, err
+		}
+		last = again.outcome
+		return true, nil
+	}
+	in := p.apart()
+	if s.problem.Call != nil {
+		in = p.inputs[t.at].in
+	}
+	if in != nil {
+		bounded, end := context.WithTimeout(ctx, failureTime)
+		defer end()
+		small, _, err := s.problem.Shape.Shrink(bounded, in, fails)
+		if err != nil {
+			return err
+		}
+		text = small.Append(nil)
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.result.Health.First = &Failure{dataOf(text), last}
+	if h := &s.result.Health; h.Wrong != "" && h.WrongOn == nil {
+		h.WrongOn = h.First
+	}
+	return nil
+}
+
+// doubts reports that the reference contradicts itself on an input, or is rejected by
+// the checker; then the search is over.
+func (s *search) doubts(ctx context.Context, worker int, texts, answers [][]byte) (bool, error) {
+	outcomes, err := s.judge(ctx, worker, s.reference, texts, answers, nil)
+	if err != nil {
+		return false, err
+	}
+	at := slices.IndexFunc(outcomes, func(o verdict.Outcome) bool { return aboutAnswers(o.Verdict) })
+	if at < 0 {
+		return false, nil
+	}
+	s.mu.Lock()
+	h := &s.result.Health
+	if h.Wrong == "" {
+		h.Wrong = "it answers otherwise when it is run again on the same input"
+		if s.problem.Compare.Custom() {
+			h.Wrong = "the checker rejects what it prints itself"
+		}
+		h.WrongOn = &Failure{dataOf(texts[at]), outcomes[at]}
+	}
+	s.mu.Unlock()
+	s.end()
+	return true, nil
+}
+
+// read takes a text apart; nil: it has not the shape.
+func (s *search) read(text []byte) *shape.Input {
+	in, fault, err := s.problem.Shape.Read(bytes.NewReader(text), shape.Options{})
+	if fault != nil || err != nil {
+		return nil
+	}
+	return in
+}

@@ -1,0 +1,253 @@
+package cross
+
+import (
+	"bytes"
+	"context"
+	"io"
+	"strconv"
+	"time"
+
+	"coldverdict/core/box"
+	"coldverdict/core/verdict"
+)
+
+// callName is the name of an input in a run.
+func callName(i int) string { return "call " + strconv.Itoa(i+1) }
+
+// answerKept is how much of an answer is looked at for what is new in it, in bytes.
+const answerKept = 256 << 10
+
+// round runs one pack through reference and candidates, as long as trying lasts; what
+// is found is looked at as long as ctx does.
+func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
+	began := time.Now()
+	var answers [][]byte
+	var slow bool
+	if s.base == ByReference && !s.isTooLarge(p) {
+		var t *trouble
+		var err error
+		if answers, t, err = s.ask(trying, worker, p.texts, p.stream == largeStream); err != nil {
+			return err
+		}
+		if t != nil {
+			slow = t.slow()
+			if err := s.referenceFailed(trying, worker, p, t); err != nil {
+				return err
+			}
+		}
+	}
+	s.count(p, answers != nil || s.base == ByChecker, answers != nil)
+	printed, by := answers, 0
+	for _, candidate := range s.lookedAt() {
+		expected := answers
+		if s.base == ByEachOther {
+			expected = printed // by the first of them
+		}
+		heads := make([]box.Head, len(p.texts))
+		outcomes, err := s.judge(trying, worker, candidate, p.texts, expected, func(i int) io.Writer {
+			heads[i] = box.Head{Most: answerKept}
+			return &heads[i]
+		})
+		if err != nil {
+			return err
+		}
+		s.peaks(candidate, p, outcomes)
+		if at := firstFailure(outcomes); at >= 0 {
+			if s.claim(candidate) {
+				if err := s.suspect(ctx, worker, candidate, by, p, at, answers, outcomes[at]); err != nil {
+					return err
+				}
+			}
+			continue
+		}
+		own, whole := textsOf(heads)
+		if !whole {
+			continue
+		}
+		if printed == nil {
+			printed, by = own, candidate
+		}
+		if s.base != ByReference {
+			if err := s.steady(ctx, trying, worker, candidate, p, own); err != nil {
+				return err
+			}
+		}
+		if err := s.spacing(trying, worker, candidate, p, own); err != nil {
+			return err
+		}
+	}
+	traits := s.seen.add(p, printed, answers != nil)
+	s.schedule.ended(p, time.Since(began), traits, slow)
+	s.progress()
+	return nil
+}
+
+// textsOf are texts, and whether they are whole.
+func textsOf(heads []box.Head) (texts [][]byte, whole bool) {
+	texts, whole = make([][]byte, len(heads)), true
+	for i := range heads {
+		texts[i] = heads[i].Text
+		whole = whole && !heads[i].Cut
+	}
+	return texts, whole
+}
+
+// count notes that inputs were tried.
+func (s *search) count(p *pack, judged, answered bool) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.result.Inputs += len(p.inputs)
+	s.result.Runs++
+	if judged {
+		s.result.Judged += len(p.inputs)
+	}
+	if answered {
+		s.result.Health.Answered += len(p.inputs)
+		s.result.Health.Largest = max(s.result.Health.Largest, p.size)
+	}
+}
+
+// peaks notes how near a candidate came to its limits.
+func (s *search) peaks(candidate int, p *pack, outcomes []verdict.Outcome) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	peak := &s.result.Slowest[candidate]
+	for i, o := range outcomes {
+		if o.Usage.CPU > peak.Time {
+			peak.Time, peak.Origin, peak.Bytes = o.Usage.CPU, p.inputs[i].Origin, p.size
+		}
+		peak.Memory = max(peak.Memory, o.Usage.Memory)
+	}
+}
+
+// A few inputs are tried with other spacing: of the first, and then one in so many.
+const (
+	firstSpaced = 10
+	spacedEvery = 300
+)
+
+// spacing runs a candidate on an input with blanks at the line ends, and on one without
+// a last line end. What a judge would never give it is no failure, but worth knowing.
+func (s *search) spacing(ctx context.Context, worker, candidate int, p *pack, answers [][]byte) error {
+	if s.problem.Call != nil || s.problem.Interactive() || answers == nil || p.stream == largeStream || s.problem.Compare.Custom() {
+		return nil
+	}
+	s.mu.Lock()
+	due := s.result.Runs <= firstSpaced || s.result.Runs%spacedEvery == 0
+	s.mu.Unlock()
+	if !due {
+		return nil
+	}
+	text := p.texts[0]
+	for _, other := range []struct {
+		words string
+		text  []byte
+	}{
+		{"it answers otherwise when lines of the input end in a blank", bytes.ReplaceAll(text, []byte("\n"), []byte(" \n"))},
+		{"it answers otherwise when the input's last line has no line end", bytes.TrimSuffix(text, []byte("\n"))},
+	} {
+		outcomes, err := s.judge(ctx, worker, candidate, [][]byte{other.text}, answers, nil)
+		if err != nil {
+			return err
+		}
+		if !outcomes[0].Verdict.Passing() {
+			s.note(Note{candidate, other.words, text})
+		}
+	}
+	return nil
+}
+
+// note keeps a remark, once.
+func (s *search) note(n Note) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	for i := range s.result.Notes {
+		old := &s.result.Notes[i]
+		if old.Candidate == n.Candidate && old.Text == n.Text {
+			if len(n.Input) < len(old.Input) {
+				old.Input = n.Input
+			}
+			return
+		}
+	}
+	s.result.Notes = append(s.result.Notes, n)
+}
+
+// steady runs a candidate again, where nothing else says what is right: it must answer
+// the same, also with the cases in the opposite order.
+func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *pack, printed [][]byte) error {
+	if s.base == ByChecker || s.problem.Compare.Custom() || s.problem.Interactive() {
+		return nil // several answers may be right
+	}
+	way, at, err := s.unsteady(trying, worker, candidate, p, printed)
+	if err != nil || at < 0 || !s.claim(candidate) {
+		return err
+	}
+	return s.accuse(ctx, worker, &accusation{candidate: candidate, way: way, pack: p, at: at})
+}
+
+// unsteady returns in what way a candidate is not steady, and at which call; -1: it is.
+func (s *search) unsteady(ctx context.Context, worker, candidate int, p *pack, printed [][]byte) (Way, int, error) {
+	turned, expected, ok := s.turned(p, printed)
+	if !ok {
+		turned, expected = p.texts, printed
+	}
+	outcomes, err := s.judge(ctx, worker, candidate, turned, expected, nil)
+	if err != nil {
+		return 0, -1, err
+	}
+	at := firstFailure(outcomes)
+	if at < 0 || !ok {
+		return Unsteady, at, nil
+	}
+	outcomes, err = s.judge(ctx, worker, candidate, p.texts, printed, nil)
+	if err != nil {
+		return 0, -1, err
+	}
+	if again := firstFailure(outcomes); again >= 0 {
+		return Unsteady, again, nil
+	}
+	return InCompany, len(turned) - 1 - at, nil
+}
+
+// turned are the inputs of a pack in the opposite order, and what was printed for
+// them. ok is false where there is one only, or what was printed does not tell which
+// part belongs to which.
+func (s *search) turned(p *pack, printed [][]byte) (texts, expected [][]byte, ok bool) {
+	if s.problem.Call != nil {
+		for i := len(p.texts) - 1; i >= 0; i-- {
+			texts, expected = append(texts, p.texts[i]), append(expected, printed[i])
+		}
+		return texts, expected, len(texts) > 1
+	}
+	if !s.source.packs || p.apart() == nil || p.apart().Cases() < 2 {
+		return nil, nil, false
+	}
+	n := p.apart().Cases()
+	parts, ok := partsOf(printed[0], n)
+	if !ok {
+		return nil, nil, false
+	}
+	var turned []byte
+	for i := n - 1; i >= 0; i-- {
+		turned = append(turned, parts[i]...)
+	}
+	return [][]byte{p.apart().Reversed().Append(nil)}, [][]byte{turned}, true
+}
+
+// partsOf divides an output into the answers of so many cases: as many lines each. ok
+// is false where that does not come out even.
+func partsOf(text []byte, n int) (parts [][]byte, ok bool) {
+	text = bytes.TrimRight(text, " \n\r\t")
+	text = append(text[:len(text):len(text)], '\n')
+	lines := bytes.SplitAfter(text, []byte("\n"))
+	lines = lines[:len(lines)-1]
+	if n < 1 || len(lines)%n > 0 {
+		return nil, false
+	}
+	each := len(lines) / n
+	for i := range n {
+		parts = append(parts, bytes.Join(lines[i*each:(i+1)*each], nil))
+	}
+	return parts, true
+}

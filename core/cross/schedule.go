@@ -1,0 +1,377 @@
+package cross
+
+import (
+	"context"
+	"math/rand/v2"
+	"sync"
+	"time"
+
+	"coldverdict/core/shape"
+)
+
+// A stream is one kind of inputs. They share the time.
+type stream int
+
+const (
+	edgeStream   stream = iota // small edge cases, before all others
+	randomStream               // small random inputs
+	largeStream                // large edge cases, then large random inputs
+)
+
+// smallEdge is the size up to which an edge case is small, in bytes.
+const smallEdge = 2 << 10
+
+// largeShare is the share of the time for large inputs, once random ones have had
+// largeAfter; afterEdges that when all large edge cases were tried.
+const (
+	largeShare = 0.4
+	afterEdges = 0.15
+	largeAfter = 300 * time.Millisecond
+)
+
+// The bounds of what goes into one run: the inputs in the first, and for how long the
+// slowest of the programs may take when it shall become more.
+const (
+	firstPack = 8
+	mostCalls = 2048
+	packTime  = 250 * time.Millisecond
+)
+
+// A schedule says which inputs come next.
+type schedule struct {
+	source *source
+	calls  bool // inputs are calls
+	seed   shape.Seed
+	size   *shape.Size // of all random inputs
+	style  string
+	count  int // of inputs; 0: any
+	draw   *rand.Rand
+	styles []string
+
+	mu      sync.Mutex
+	changed sync.Cond
+	taken   int // inputs
+	small   []shape.EdgeCase
+	large   []shape.EdgeCase
+	edging  bool // edge cases are still being chosen
+	spent   [3]time.Duration
+	pack    int   // inputs in one run
+	most    int   // inputs in one run, at most
+	rung    int   // the highest that may be climbed to
+	ceiling int   // the highest that is not too slow for the reference
+	strikes []int // by rung, inputs that were
+	weights []weight
+	epochs  []*epoch
+	merged  int // epochs whose results count
+	drawn   int // random inputs
+	left    []planned
+	larger  int // large random inputs
+	known   map[uint64]bool
+	stopped bool
+}
+
+// A weight says how often a rung and a style were tried, and how often that showed
+// something new.
+type weight struct{ tried, news float64 }
+
+// An epoch is a number of random inputs that are chosen together. What they show
+// counts from the second epoch after them on, so that it does not depend on which
+// worker is faster.
+type epoch struct {
+	arms   []int // by input: which rung and style
+	next   int
+	done   int
+	traits [][]uint64 // by input: what was seen
+}
+
+// A planned input has been drawn, but not tried.
+type planned struct {
+	epoch *epoch
+	index int // in it
+	input *input
+	Origin
+}
+
+func newSchedule(src *source, calls bool, o Options) *schedule {
+	s := &schedule{
+		source: src, calls: calls, seed: o.Seed, size: o.Size, style: o.Style, count: o.Count,
+		draw: rand.New(rand.NewPCG(uint64(o.Seed), 0x63726f7373)), styles: src.styles(),
+		pack: 1, most: 1, ceiling: len(rungs), strikes: make([]int, len(rungs)), known: map[uint64]bool{},
+	}
+	s.changed.L = &s.mu
+	if s.style != "" {
+		s.styles = []string{s.style}
+	}
+	switch {
+	case calls:
+		s.pack, s.most = firstPack, mostCalls
+	case src.packs:
+		s.pack, s.most = firstPack, int(min(src.shape.Packs(), 100_000))
+	}
+	s.weights = make([]weight, len(rungs)*len(s.styles))
+	s.edging = o.Size == nil && o.Style == ""
+	return s
+}
+
+// haveEdges takes the edge cases, the smaller ones first.
+func (s *schedule) haveEdges(all []shape.EdgeCase) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	for _, c := range all {
+		if c.Bytes <= smallEdge {
+			s.small = append(s.small, c)
+		} else {
+			s.large = append(s.large, c)
+		}
+	}
+	s.edging = false
+	s.changed.Broadcast()
+}
+
+// stop makes next return nothing.
+func (s *schedule) stop() {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.stopped = true
+	s.changed.Broadcast()
+}
+
+// next makes the inputs of the next run; nil: there are no more.
+func (s *schedule) next(ctx context.Context) (*pack, error) {
+	s.mu.Lock()
+	for {
+		if s.stopped || s.over() && !(len(s.left) > 0) {
+			s.mu.Unlock()
+			return nil, nil
+		}
+		switch {
+		case len(s.small) > 0:
+			c := s.small[0]
+			s.small = s.small[1:]
+			return s.one(edgeStream, func() (*input, error) { return s.source.edge(c) })
+		case s.largeIsDue():
+			return s.nextLarge(ctx)
+		}
+		if list := s.plan(); len(list) > 0 {
+			s.mu.Unlock()
+			return s.made(ctx, list)
+		}
+		if s.largeReady() {
+			return s.nextLarge(ctx)
+		}
+		s.changed.Wait()
+	}
+}
+
+func (s *schedule) over() bool { return s.count > 0 && s.taken >= s.count }
+
+// largeReady reports that there are large inputs to try.
+func (s *schedule) largeReady() bool { return !s.edging && s.size == nil && !s.over() }
+
+func (s *schedule) largeIsDue() bool {
+	share := largeShare
+	if len(s.large) == 0 {
+		share = afterEdges
+	}
+	if random := s.spent[randomStream]; !s.largeReady() || random < largeAfter && s.rung < len(rungs)-1 {
+		return false
+	}
+	return float64(s.spent[largeStream]) < share*float64(s.spent[largeStream]+s.spent[randomStream])
+}
+
+// one makes a pack of one input. The lock is held, and released.
+func (s *schedule) one(stream stream, how func() (*input, error)) (*pack, error) {
+	s.taken++
+	s.mu.Unlock()
+	in, err := how()
+	if err != nil {
+		return nil, err
+	}
+	p, _, err := s.source.packed([]*input{in}, s.calls)
+	if err == nil {
+		p.stream = stream
+	}
+	return p, err
+}
+
+// nextLarge is the next large edge case, or a large random input. The lock is held,
+// and released.
+func (s *schedule) nextLarge(ctx context.Context) (*pack, error) {
+	if len(s.large) > 0 {
+		c := s.large[0]
+		s.large = s.large[1:]
+		return s.one(largeStream, func() (*input, error) { return s.source.edge(c) })
+	}
+	const apart = 1 << 40 // from the seeds of small ones
+	o := Origin{Seed: s.seed + apart + shape.Seed(s.larger), Style: s.styles[s.larger%len(s.styles)]}
+	o.Size = shape.Size(int64(shape.Largest) * int64(4+s.draw.IntN(5)) / 8)
+	s.larger++
+	return s.one(largeStream, func() (*input, error) { return s.source.make(ctx, o) })
+}
+
+// plan draws the next random inputs. The lock is held. There are none while an epoch
+// before is not done.
+func (s *schedule) plan() []planned {
+	if n := s.leftInARow(); n > 0 {
+		list := s.left[:n:n]
+		s.left = s.left[n:]
+		return list
+	}
+	var list []planned
+	if len(s.epochs) == 0 || s.epochs[len(s.epochs)-1].next == len(s.epochs[len(s.epochs)-1].arms) {
+		if len(s.epochs) > s.merged+1 {
+			return nil
+		}
+		s.epochs = append(s.epochs, s.newEpoch())
+	}
+	e := s.epochs[len(s.epochs)-1]
+	for len(list) < s.pack && e.next < len(e.arms) && !s.over() {
+		arm := e.arms[e.next]
+		o := Origin{Seed: s.seed + shape.Seed(s.drawn), Style: s.styles[arm%len(s.styles)], Size: s.sizeOf(arm / len(s.styles))}
+		list = append(list, planned{epoch: e, index: e.next, Origin: o})
+		e.next++
+		s.drawn++
+		s.taken++
+	}
+	return list
+}
+
+// leftInARow counts the inputs that were left and can be one run: they follow each
+// other in one epoch.
+func (s *schedule) leftInARow() (n int) {
+	for n < min(s.pack, len(s.left)) && s.left[n].epoch == s.left[0].epoch && s.left[n].index == s.left[0].index+n {
+		n++
+	}
+	return n
+}
+
+func (s *schedule) sizeOf(rung int) shape.Size {
+	if s.size != nil {
+		return *s.size
+	}
+	return s.source.sizeOf(rung)
+}
+
+// newEpoch chooses rungs and styles: a third at random, and otherwise those more often
+// that showed something new. The highest rung grows with the logarithm of the number
+// of inputs.
+func (s *schedule) newEpoch() *epoch {
+	length := 32 << min(len(s.epochs), 1)
+	if s.most > 1 {
+		length = 64 << min(len(s.epochs), 10)
+	}
+	s.rung = 2
+	for n := s.drawn; n > 30 && s.rung < len(rungs)-1; n /= 2 {
+		s.rung++
+	}
+	rungsNow := min(s.rung, s.ceiling) + 1
+	if s.size != nil {
+		rungsNow = 1
+	}
+	arms := rungsNow * len(s.styles)
+	worth := func(i int) float64 { return 0.02 + (s.weights[i].news+0.5)/(s.weights[i].tried+2) }
+	total := 0.0
+	for i := range arms {
+		total += worth(i)
+	}
+	const alike = 16 // inputs of one rung and style in a row, where many are joined
+	e := &epoch{arms: make([]int, length), traits: make([][]uint64, length)}
+	for i := range e.arms {
+		if s.most > 1 && length > 1000 && i%alike > 0 {
+			e.arms[i] = e.arms[i-1]
+			continue
+		}
+		if s.draw.IntN(3) == 0 {
+			e.arms[i] = s.draw.IntN(arms)
+			continue
+		}
+		at := s.draw.Float64() * total
+		for arm := range arms {
+			e.arms[i] = arm
+			if at -= worth(arm); at < 0 {
+				break
+			}
+		}
+	}
+	return e
+}
+
+// made makes drawn inputs. What does not fit into one run is left for the next.
+func (s *schedule) made(ctx context.Context, list []planned) (*pack, error) {
+	inputs := make([]*input, len(list))
+	for i := range list {
+		if list[i].input == nil {
+			in, err := s.source.make(ctx, list[i].Origin)
+			if err != nil {
+				return nil, err
+			}
+			list[i].input = in
+		}
+		inputs[i] = list[i].input
+	}
+	p, n, err := s.source.packed(inputs, s.calls)
+	if err != nil {
+		return nil, err
+	}
+	p.stream, p.epoch, p.first = randomStream, list[0].epoch, list[0].index
+	if n < len(list) {
+		s.mu.Lock()
+		s.left = append(list[n:len(list):len(list)], s.left...)
+		s.mu.Unlock()
+	}
+	return p, nil
+}
+
+// ended notes that a run is over, how long it took, and the traits of its inputs.
+// slow says that the reference was too slow for it.
+func (s *schedule) ended(p *pack, took time.Duration, traits [][]uint64, slow bool) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.spent[p.stream] += took
+	if p.stream == randomStream {
+		switch {
+		case slow && s.pack > 1:
+			s.pack = max(1, s.pack/4)
+		case slow:
+			rung := p.epoch.arms[p.first] / len(s.styles)
+			if s.strikes[rung]++; s.strikes[rung] > 1 {
+				s.ceiling = max(1, min(s.ceiling, rung-1))
+			}
+		case took > 2*packTime:
+			s.pack = max(1, s.pack/2)
+		case took < packTime && len(p.inputs) >= s.pack:
+			s.pack = min(2*s.pack, s.most)
+		}
+		for i := range p.inputs {
+			if i < len(traits) {
+				p.epoch.traits[p.first+i] = traits[i]
+			}
+		}
+		p.epoch.done += len(p.inputs)
+		s.merge()
+	}
+	s.changed.Broadcast()
+}
+
+// merge lets what was seen count, epoch by epoch.
+func (s *schedule) merge() {
+	for s.merged < len(s.epochs) {
+		e := s.epochs[s.merged]
+		if e.done < len(e.arms) {
+			return
+		}
+		for i, arm := range e.arms {
+			w := &s.weights[arm]
+			w.tried++
+			for _, trait := range e.traits[i] {
+				if !s.known[trait] {
+					s.known[trait] = true
+					w.news++
+				}
+			}
+		}
+		e.traits, e.arms = nil, e.arms[:0]
+		e.next, e.done = 0, 0
+		s.merged++
+	}
+}

@@ -1,0 +1,373 @@
+package cross
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"io"
+	"slices"
+	"sync"
+	"time"
+
+	"coldverdict/core/box"
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/script"
+	"coldverdict/core/verdict"
+)
+
+// A search is one call of Run.
+type search struct {
+	problem   *problem.Problem
+	options   Options
+	tell      func(Event)
+	sitting   *judge.Sitting
+	source    *source
+	schedule  *schedule
+	base      Base
+	workers   int // rounds beside each other
+	reference int // its index among the solutions of the sitting; -1: none answers
+	began     time.Time
+	seen      *seen
+
+	mu      sync.Mutex // guards what follows
+	result  Result
+	opened  sync.Cond
+	open    []bool // candidates that are still looked at
+	left    int    // of them
+	over    bool
+	slowest int64 // bytes from which on the reference is too slow
+	told    time.Time
+	doing   string
+}
+
+// begin builds what is needed.
+func begin(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (s *search, err error) {
+	s = &search{problem: p, options: o, reference: -1, open: make([]bool, len(o.Candidates)), left: len(o.Candidates)}
+	s.opened.L = &s.mu
+	var telling sync.Mutex
+	s.tell = func(e Event) {
+		telling.Lock()
+		defer telling.Unlock()
+		tell(e)
+	}
+	for i := range s.open {
+		s.open[i] = true
+	}
+	s.result.Slowest = make([]Peak, len(o.Candidates))
+	s.base = baseOf(p, o)
+	solutions := slices.Clone(o.Candidates)
+	if s.base == ByReference {
+		s.reference = len(solutions)
+		solutions = append(solutions, *o.Reference)
+	}
+	s.result.Base = s.base
+	defer func() {
+		if err != nil {
+			err = errors.Join(err, s.close())
+		}
+	}()
+	if s.source, err = openSource(ctx, p, o); err != nil {
+		return nil, err
+	}
+	var hold box.Hold
+	if s.workers = o.Judge.Jobs; s.workers <= 0 {
+		s.workers = judge.DefaultJobs()
+	}
+	o.Judge.Jobs = 2 * s.workers // each has one more, to run the reference beside the candidate
+	s.sitting, err = judge.Sit(ctx, p, solutions, o.Judge, func(e judge.Event) {
+		if held, ok := e.(judge.Held); ok {
+			hold = held.Hold
+		}
+		s.tell(e)
+	})
+	if err != nil {
+		return nil, err
+	}
+	started := Began{Base: s.base, Hold: hold}
+	for i := range o.Candidates {
+		started.Candidates = append(started.Candidates, s.sitting.Plan(i))
+	}
+	if s.reference >= 0 {
+		plan := s.sitting.Plan(s.reference)
+		started.Reference = &plan
+	}
+	s.schedule = newSchedule(s.source, p.Call != nil, o)
+	s.seen = newSeen(p)
+	s.began = time.Now()
+	s.tell(started)
+	return s, nil
+}
+
+// baseOf says what answers are held against.
+func baseOf(p *problem.Problem, o Options) Base {
+	switch {
+	case p.Interactive(), p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
+		return ByChecker
+	case o.Reference != nil:
+		return ByReference
+	case len(o.Candidates) > 1 && !p.Compare.Custom():
+		return ByEachOther
+	}
+	return ByNothing
+}
+
+func (s *search) close() (err error) {
+	if s.sitting != nil {
+		err = s.sitting.Close()
+	}
+	if s.source != nil {
+		err = errors.Join(err, s.source.close())
+	}
+	return err
+}
+
+// search tries inputs until nothing is left to look for.
+func (s *search) search(ctx context.Context) error {
+	trying, stop := context.WithCancel(ctx)
+	defer stop()
+	if ok, err := s.proveReference(ctx); err != nil || !ok {
+		return err
+	}
+	if s.options.Time > 0 {
+		defer time.AfterFunc(s.options.Time, stop).Stop()
+	}
+	defer context.AfterFunc(trying, s.end)()
+	var once sync.Once
+	var failed error
+	fail := func(err error) {
+		once.Do(func() { failed = err })
+		stop()
+	}
+	var group sync.WaitGroup
+	if s.schedule.edging {
+		group.Go(func() {
+			all, err := s.source.edges(trying)
+			if err != nil && trying.Err() == nil {
+				fail(err)
+			}
+			s.schedule.haveEdges(all)
+		})
+	}
+	for w := range s.workers {
+		group.Go(func() {
+			for {
+				p, err := s.schedule.next(trying)
+				if err != nil && trying.Err() == nil {
+					fail(err)
+				}
+				if p == nil {
+					return
+				}
+				if err := s.round(ctx, trying, w, p); err != nil {
+					if trying.Err() == nil || ctx.Err() == nil && !errors.Is(err, context.Canceled) {
+						fail(err)
+					}
+					return
+				}
+				s.wait()
+			}
+		})
+	}
+	group.Wait()
+	if failed == nil {
+		failed = ctx.Err()
+	}
+	return failed
+}
+
+// The processor time that the reference is given for one run, at the least.
+const (
+	referenceTime      = time.Second
+	referenceTimeLarge = 2 * time.Second
+)
+
+// referenceMemory is the memory that the reference is given, at the least, in bytes.
+const referenceMemory = 1 << 30
+
+// A trouble is why the reference answered nothing.
+type trouble struct {
+	at      int // the call
+	outcome verdict.Outcome
+}
+
+func (t *trouble) slow() bool {
+	v := t.outcome.Verdict
+	return v == verdict.TimeLimit || v == verdict.Stalled || v == verdict.MemoryLimit
+}
+
+// answers asks a solution what the outputs are. The trouble says why it does not say
+// that of all.
+func (s *search) answers(ctx context.Context, worker, solution int, texts [][]byte, limits verdict.Limits) ([][]byte, []verdict.Outcome, *trouble, error) {
+	cases := make([]problem.Case, len(texts))
+	for i, text := range texts {
+		cases[i] = problem.Case{Name: callName(i), Input: problem.Data{Text: text, Size: int64(len(text))}}
+	}
+	buffers := make([]bytes.Buffer, len(texts))
+	outcomes, err := s.sitting.Judge(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, Once: true, Output: func(i int) io.Writer {
+		buffers[i].Reset()
+		return &buffers[i]
+	}})
+	if err != nil {
+		return nil, nil, nil, err
+	}
+	answers := make([][]byte, len(texts))
+	for i, o := range outcomes {
+		if o.Verdict == verdict.Fault {
+			return nil, nil, nil, &FaultError{o.Message, texts[i]}
+		}
+		if !o.Verdict.Passing() {
+			return nil, outcomes, &trouble{i, o}, nil
+		}
+		answers[i] = buffers[i].Bytes()
+	}
+	return answers, outcomes, nil, nil
+}
+
+// ask asks the reference.
+func (s *search) ask(ctx context.Context, worker int, texts [][]byte, large bool) ([][]byte, *trouble, error) {
+	limits := verdict.Limits{Time: referenceTime, Memory: max(referenceMemory, s.sitting.Plan(s.reference).Limits.Memory)}
+	if large {
+		limits.Time = referenceTimeLarge
+	}
+	if s.problem.Call == nil {
+		limits.Time = max(limits.Time, loadTime(s.sitting.Plan(s.reference).Language))
+	}
+	answers, _, t, err := s.answers(ctx, worker, s.reference, texts, limits)
+	return answers, t, err
+}
+
+// loadTime is what a reference in a language may take before its own first line.
+func loadTime(language string) time.Duration {
+	switch language {
+	case "java", "kotlin", "scala", "csharp":
+		return 2 * time.Second
+	}
+	return 0
+}
+
+// cases are inputs with their expected outputs, to be judged as the base says.
+func (s *search) cases(texts, answers [][]byte) []problem.Case {
+	list := make([]problem.Case, len(texts))
+	for i, text := range texts {
+		list[i] = problem.Case{Name: callName(i), Input: problem.Data{Text: text, Size: int64(len(text))}}
+		if answers != nil {
+			list[i].Accepted = []problem.Data{{Text: answers[i], Size: int64(len(answers[i]))}}
+		}
+		if answers != nil || s.base == ByChecker {
+			list[i].Compare = s.problem.Compare
+		}
+	}
+	return list
+}
+
+// judge runs a solution on inputs and holds what it prints against answers; without
+// them, against the checker alone, if that is the base.
+func (s *search) judge(ctx context.Context, worker, solution int, texts, answers [][]byte, output func(i int) io.Writer) ([]verdict.Outcome, error) {
+	return s.judged(ctx, worker, judge.Request{Solution: solution, Cases: s.cases(texts, answers), Once: true, Output: output})
+}
+
+// judged runs what is requested. A fault is an error.
+func (s *search) judged(ctx context.Context, worker int, q judge.Request) ([]verdict.Outcome, error) {
+	outcomes, err := s.sitting.Judge(ctx, worker, q)
+	if err != nil {
+		return nil, err
+	}
+	for i, o := range outcomes {
+		if o.Verdict == verdict.Fault {
+			return nil, &FaultError{o.Message, q.Cases[i].Input.Text}
+		}
+	}
+	return outcomes, nil
+}
+
+// firstFailure is the index of the first outcome that does not pass; -1: all do.
+func firstFailure(outcomes []verdict.Outcome) int {
+	return slices.IndexFunc(outcomes, func(o verdict.Outcome) bool { return !o.Verdict.Passing() })
+}
+
+// claim takes a candidate out of what is looked at, and reports that it was still in.
+func (s *search) claim(candidate int) bool {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	was := s.open[candidate]
+	s.open[candidate] = false
+	return was
+}
+
+// release puts a candidate back.
+func (s *search) release(candidate int) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.open[candidate] = true
+	s.opened.Broadcast()
+}
+
+// wait waits while failures of all candidates that are left are being shrunk, which
+// then have the machine for themselves.
+func (s *search) wait() {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	for s.left > 0 && !s.over && !slices.Contains(s.open, true) {
+		s.opened.Wait()
+	}
+}
+
+// end ends the search.
+func (s *search) end() {
+	s.schedule.stop()
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	s.over = true
+	s.opened.Broadcast()
+}
+
+// lookedAt are the candidates that are still looked at.
+func (s *search) lookedAt() (list []int) {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	for i, open := range s.open {
+		if open {
+			list = append(list, i)
+		}
+	}
+	return list
+}
+
+// found tells a failure. With that of the last candidate, the search is over.
+func (s *search) found(f Found) {
+	s.mu.Lock()
+	s.result.Found = append(s.result.Found, f)
+	s.left--
+	over := s.left == 0 || f.Way == Disagrees
+	s.mu.Unlock()
+	s.tell(f)
+	if over {
+		s.end()
+	}
+}
+
+// progressEvery is how often progress is told at the most.
+const progressEvery = 100 * time.Millisecond
+
+// progress tells how far the search is.
+func (s *search) progress() {
+	s.mu.Lock()
+	due := time.Since(s.told) >= progressEvery
+	if due {
+		s.told = time.Now()
+	}
+	p := Progress{Inputs: s.result.Inputs, Largest: int(s.seen.largest()), Elapsed: time.Since(s.began), Doing: s.doing}
+	s.mu.Unlock()
+	if due {
+		s.tell(p)
+	}
+}
+
+// do says what is done beside trying inputs.
+func (s *search) do(words string) {
+	s.mu.Lock()
+	s.doing = words
+	s.mu.Unlock()
+	s.progress()
+}
