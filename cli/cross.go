@@ -227,13 +227,13 @@ func (a *app) referenceOf(p *problem.Problem, list []problem.Solution, from stri
 func servesAs(list []problem.Solution, candidate problem.Solution) *problem.Solution {
 	var serves *problem.Solution
 	for _, s := range list {
-		if s.Role != problem.Reference || !slices.Equal(s.Args, candidate.Args) {
+		if s.Role != problem.Reference {
 			continue
 		}
 		if slices.Equal(s.Groups, candidate.Groups) {
 			return &s
 		}
-		if serves == nil && len(candidate.Groups) == 0 {
+		if serves == nil && len(candidate.Groups) == 0 && slices.Equal(s.Args, candidate.Args) {
 			serves = &s
 		}
 	}

@@ -25,7 +25,12 @@ type kind struct {
 	exitCode int
 }
 
-func kindOf(o verdict.Outcome) kind { return kind{o.Verdict, o.Signal, o.ExitCode} }
+func kindOf(o verdict.Outcome) kind {
+	if o.Verdict != verdict.RuntimeError {
+		return kind{verdict: o.Verdict}
+	}
+	return kind{o.Verdict, o.Signal, o.ExitCode}
+}
 
 // aboutAnswers reports a verdict that depends on what the right answer is.
 func aboutAnswers(v verdict.Verdict) bool {

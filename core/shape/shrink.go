@@ -26,6 +26,7 @@ func (s *Shape) Shrink(ctx context.Context, in *Input, fails func(context.Contex
 		k.eachFrame(k.structure)
 		k.together()
 		k.eachFrame(k.simplify)
+		k.inPairs()
 	}
 	return &Input{s, k.best}, k.going(), k.err
 }
@@ -220,13 +221,16 @@ func (k *shrinker) shorten(at place, list []Item, f *Field) {
 	v := f.Value
 	switch {
 	case f.single() && f.counts:
-		for _, c := range []cut{{}, {contract: true}, {raise: true}} {
-			k.leaveOut(func() int { return int(min(1<<31, max(0, at.in(k.best).data[f.slot].ints[0]))) }, func(top *frame, i, j int) bool {
+		ways := []cut{{}, {contract: true}, {raise: true}}
+		var removes []func(top *frame, i, j int) bool
+		for _, c := range ways {
+			removes = append(removes, func(top *frame, i, j int) bool {
 				old, now := at.in(k.best), at.in(top)
 				now.data[f.slot].ints[0] -= int64(j - i)
 				return (&cut{i, j, c.contract, c.raise}).items(list, old, now)
 			})
 		}
+		k.leaveOut(func() int { return int(min(1<<31, max(0, at.in(k.best).data[f.slot].ints[0]))) }, removes...)
 	case len(v.Dims) == 2 && v.Dims[0].Range != nil:
 		k.leaveOut(func() int { return int(at.in(k.best).data[f.slot].count) }, func(top *frame, i, j int) bool {
 			d := &at.in(top).data[f.slot]
@@ -357,7 +361,6 @@ func (k *shrinker) together() {
 		}
 	}
 	k.shift(each)
-	k.inPairs()
 	count := map[int64]int{}
 	eachNumber(k.shape.Items, k.best, func(list []int64, simple int64) {
 		for _, x := range list {
@@ -414,14 +417,16 @@ func without(text string, i, j int) string {
 	return string(slices.Delete(r, i, j))
 }
 
-// leaveOut tries to leave out parts of so many things: all, halves, quarters, and at
-// last single ones until none can go.
-func (k *shrinker) leaveOut(count func() int, remove func(top *frame, i, j int) bool) {
+// leaveOut tries to leave out parts of so many things, each in one of some ways: all,
+// halves, quarters, and at last single ones until none can go.
+func (k *shrinker) leaveOut(count func() int, ways ...func(top *frame, i, j int) bool) {
 	for size := count(); size > 0 && k.going(); {
 		removed := false
 		for i := 0; i < count() && k.going(); {
 			j := min(i+size, count())
-			if k.try(func(top *frame) bool { return remove(top, i, j) }) {
+			if slices.ContainsFunc(ways, func(remove func(*frame, int, int) bool) bool {
+				return k.try(func(top *frame) bool { return remove(top, i, j) })
+			}) {
 				removed = true
 			} else {
 				i = j
