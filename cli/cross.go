@@ -95,13 +95,16 @@ func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
 		}
 		o.Size = &size
 	}
-	if o.Seed = shape.Seed(rand.Uint32N(1_000_000)); f.seed != "" {
+	if o.Seed = anySeed(); f.seed != "" {
 		if o.Seed, err = shape.ParseSeed(f.seed); err != nil {
 			return o, usageError("--seed: %v", err)
 		}
 	}
 	return o, nil
 }
+
+// anySeed is a seed that a person can type.
+func anySeed() shape.Seed { return shape.Seed(rand.Uint32N(1_000_000)) }
 
 func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 	o, err := f.options(c)
@@ -125,7 +128,10 @@ func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 	if f.json {
 		screen = view.NewScreen(a.errors, a.errors, nil)
 	}
-	shown := &view.CrossView{Screen: screen, Problem: p, Seed: o.Seed, For: f.timeWords(o), Chosen: chosen, Quiet: f.json}
+	shown := &view.CrossView{Screen: screen, Problem: p, Seed: o.Seed, For: f.timeWords(o), Chosen: chosen, Slow: f.slow, Quiet: f.json}
+	if f.slow {
+		return a.slow(ctx, p, o, f, shown)
+	}
 	result, err := cross.Run(ctx, p, o, func(e cross.Event) {
 		if !f.json {
 			shown.Tell(e)
@@ -136,16 +142,11 @@ func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 		}
 	})
 	if result == nil || err != nil && ctx.Err() == nil {
-		var unable *judge.UnableError
-		if errors.As(err, &unable) && unable.Verdict == verdict.CompileError {
-			a.screen.Unbuilt(unable)
-			return exit(exitRejected)
-		}
-		return crossError(ctx, err)
+		return a.crossError(ctx, err)
 	}
 	if f.json {
 		screen.Flush()
-		if err := report.WriteCross(a.out, p, o, result, f.keep); err != nil {
+		if err := report.WriteCross(a.out, p, o, result); err != nil {
 			return err
 		}
 	} else {
@@ -155,6 +156,54 @@ func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 		return err
 	}
 	return crossExit(ctx, result)
+}
+
+// slow looks for inputs that take candidates longest.
+func (a *app) slow(ctx context.Context, p *problem.Problem, o cross.Options, f crossFlags, shown *view.CrossView) error {
+	all, result, err := cross.Slow(ctx, p, o, shown.Tell)
+	if result == nil || err != nil && ctx.Err() == nil {
+		return a.crossError(ctx, err)
+	}
+	if f.json {
+		shown.Screen.Flush()
+		if err := report.WriteSlow(a.out, p, o, all, result); err != nil {
+			return err
+		}
+	} else {
+		shown.CloseSlow(all, result)
+	}
+	status := exit(exitUnjudged)
+	for _, s := range all {
+		switch {
+		case len(s.Worst) == 0:
+			continue
+		case !s.Worst[0].Outcome.Verdict.Passing():
+			status = exitRejected
+		case status == exitUnjudged:
+			status = exitAccepted
+		}
+		if f.keep {
+			if err := a.keepSlow(p, o, s, f); err != nil {
+				return err
+			}
+		}
+	}
+	switch {
+	case status == exitRejected:
+		return status
+	case ctx.Err() != nil:
+		return exit(exitInterrupted)
+	case status == exitAccepted:
+		return nil
+	}
+	return status
+}
+
+// keepSlow writes the slowest input down.
+func (a *app) keepSlow(p *problem.Problem, o cross.Options, s cross.Slowness, f crossFlags) error {
+	worst := s.Worst[0]
+	return a.keepCase(problem.NewCase{Group: keptGroup, Input: s.Input, Reason: fmt.Sprintf("Of all inputs that were tried this one takes %s longest: %s. Found by cold cross --slow, %s.",
+		o.Candidates[s.Candidate].File, view.Duration(worst.Outcome.Usage.CPU), worst.Origin)}, f)
 }
 
 // timeWords says how long a search goes on.
@@ -241,13 +290,16 @@ func servesAs(list []problem.Solution, candidate problem.Solution) *problem.Solu
 }
 
 // crossError is what the command line says of what ended a search.
-func crossError(ctx context.Context, err error) error {
+func (a *app) crossError(ctx context.Context, err error) error {
 	var unable *judge.UnableError
 	var wrong *shape.MakeError
 	var fault *cross.FaultError
 	switch {
 	case ctx.Err() != nil:
 		return err
+	case errors.As(err, &unable) && unable.Verdict == verdict.CompileError:
+		a.screen.Unbuilt(unable)
+		return exit(exitRejected)
 	case errors.As(err, &unable):
 		return errors.New(unable.Message)
 	case errors.As(err, &wrong):
@@ -299,22 +351,29 @@ func (a *app) keepFound(ctx context.Context, p *problem.Problem, o cross.Options
 	}
 	for _, found := range r.Found {
 		for _, one := range newCases(p, o, found) {
-			p, err := problem.Load(a.dir, vocabulary(a.languages)) // what was written before is in it
-			if err != nil {
+			if err := a.keepCase(one, f); err != nil {
 				return err
 			}
-			if same := caseWith(p, one.Input); same != "" {
-				a.say(f, "%s has this input already", view.Visible(same))
-				continue
-			}
-			name, where, err := p.Add(one)
-			if err != nil {
-				return err
-			}
-			a.say(f, "wrote %s into %s", view.Visible(name), view.Visible(where))
 		}
 	}
 	return nil
+}
+
+// keepCase writes a case down, unless there is one with its input.
+func (a *app) keepCase(one problem.NewCase, f crossFlags) error {
+	p, err := problem.Load(a.dir, vocabulary(a.languages)) // as it is now
+	if err != nil {
+		return err
+	}
+	if same := caseWith(p, one.Input); same != "" {
+		a.say(f, "%s has this input already", view.Visible(same))
+		return nil
+	}
+	name, where, err := p.Add(one)
+	if err == nil {
+		a.say(f, "wrote %s into %s", view.Visible(name), view.Visible(where))
+	}
+	return err
 }
 
 // say tells what was done, where standard output has something else beside it, too.

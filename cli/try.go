@@ -27,6 +27,7 @@ type tryFlags struct {
 	failed   bool
 	until    bool
 	watch    bool
+	cross    bool
 	time     string
 	memory   string
 	jobs     int
@@ -65,6 +66,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "until-failure", Usage: "stop at the first case that fails", Destination: &f.until},
 			&cli.StringFlag{Name: "input", Usage: "run on `FILE`, or on standard input (-), and print what the program prints", Destination: &f.input, TakesFile: true},
 			&cli.BoolFlag{Name: "watch", Usage: "run again at each save, what failed first, and show what changed", Destination: &f.watch},
+			&cli.BoolFlag{Name: "cross", Usage: "with --watch: when all cases pass, go on with 'cold cross' until the next save", Destination: &f.cross},
 			&cli.StringFlag{Name: "time", Usage: "limit the processor time of a case to `D`, such as 1.5s", Destination: &f.time},
 			&cli.StringFlag{Name: "memory", Usage: "limit the memory of a case to `S`, such as 256MiB", Destination: &f.memory},
 			&cli.IntFlag{Name: "jobs", Usage: "run `N` cases beside each other", DefaultText: "one a processor core", Destination: &f.jobs},
@@ -262,6 +264,9 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 	}
 	if f.watch && (f.input != "" || f.every || f.json != "") {
 		return o, usageError("--watch goes with neither --input nor --every-solution nor --json")
+	}
+	if f.cross && !f.watch {
+		return o, usageError("--cross goes on behind --watch; 'cold cross' does it by itself")
 	}
 	o.Jobs, o.Repeat, o.Uncontained, o.Checked, o.UntilFailure = f.jobs, f.repeat, f.open, f.checked, f.until
 	o.Alone = f.alone

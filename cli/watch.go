@@ -10,6 +10,7 @@ import (
 	"github.com/fsnotify/fsnotify"
 	"github.com/urfave/cli/v3"
 
+	"coldverdict/core/cross"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/term"
@@ -49,10 +50,12 @@ func (a *app) watch(ctx context.Context, c *cli.Command, f tryFlags, options jud
 			}
 			w.said(err)
 			a.screen.Progress("waiting for a save; Ctrl-C ends")
+			end := w.crossing(ctx)
 			select {
 			case <-saved:
 			case <-ctx.Done():
 			}
+			end()
 		}
 		if ctx.Err() != nil {
 			return exit(exitInterrupted)
@@ -143,11 +146,56 @@ type watching struct {
 	from    string
 	before  map[string]term.Before // of the last run to its end, by case
 	failed  []string               // of that run, in its order
+	passed  bool                   // the last run did, in all cases
+}
+
+// crossing looks for failures beside the wait for a save, where that was asked for and
+// all cases passed. end must be called, and returns when nothing goes on any more.
+func (w *watching) crossing(ctx context.Context) (end func()) {
+	if !w.flags.cross || !w.passed {
+		return func() {}
+	}
+	ctx, stop := context.WithCancel(ctx)
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		err := w.crossOnce(ctx)
+		if ctx.Err() == nil {
+			w.said(err)
+			w.screen.Progress("waiting for a save; Ctrl-C ends")
+		}
+	}()
+	return func() {
+		stop()
+		<-done
+		w.screen.Flush()
+	}
+}
+
+// crossOnce searches until something is found, or the context ends.
+func (w *watching) crossOnce(ctx context.Context) error {
+	p, err := w.load()
+	if err != nil {
+		return err
+	}
+	o := cross.Options{Seed: anySeed(), Judge: w.options}
+	o.Judge.Languages, o.Judge.MissingIsFault = w.languages, true
+	if _, err := w.crossed(p, w.command.Args().Slice(), w.from, crossFlags{lang: w.flags.lang}, &o); err != nil {
+		return err
+	}
+	view := &term.CrossView{Screen: w.screen, Problem: p, Seed: o.Seed, Quiet: true}
+	result, err := cross.Run(ctx, p, o, view.Tell)
+	if err != nil || ctx.Err() != nil {
+		return w.crossError(ctx, err)
+	}
+	view.Close(result)
+	return nil
 }
 
 // once runs the solution once.
 func (w *watching) once(ctx context.Context) error {
 	began := time.Now()
+	w.passed = false
 	p, err := w.load()
 	if err != nil {
 		return err
@@ -207,7 +255,7 @@ func (w *watching) once(ctx context.Context) error {
 	view.Close()
 	memory.save()
 	if len(now) > 0 {
-		w.before, w.failed = now, failed
+		w.before, w.failed, w.passed = now, failed, len(failed) == 0
 	}
 	return nil
 }

@@ -150,11 +150,13 @@ func (t *Try) Tell(event judge.Event) {
 }
 
 // Write writes the report as indented JSON.
-func (t *Try) Write(w io.Writer) error {
+func (t *Try) Write(w io.Writer) error { return writeIndented(w, t) }
+
+func writeIndented(w io.Writer, v any) error {
 	encoder := json.NewEncoder(w)
 	encoder.SetEscapeHTML(false)
 	encoder.SetIndent("", "  ")
-	return encoder.Encode(t)
+	return encoder.Encode(v)
 }
 
 func newSolution(plan judge.Plan) solution {

@@ -21,6 +21,7 @@ type CrossView struct {
 	Seed    shape.Seed
 	For     string // how long it goes on, in words
 	Chosen  string // how the candidate was chosen, if not by name
+	Slow    bool   // it is a search for slow inputs
 	Quiet   bool   // only what was found is shown, and no heading
 
 	candidates []judge.Plan
@@ -66,17 +67,19 @@ func (v *CrossView) heading(e cross.Began) {
 	if v.Chosen != "" {
 		line += " (" + v.Chosen + ")"
 	}
-	switch e.Base {
-	case cross.ByReference:
+	switch {
+	case v.Slow:
+		line += " on inputs of full size"
+	case e.Base == cross.ByReference:
 		line += " against " + strong.Render(solutionName(e.Reference.Solution))
-	case cross.ByChecker:
+	case e.Base == cross.ByChecker:
 		line += " against the checker"
 		if v.Problem.Interactive() {
 			line = strings.Join(names, ", ") + " against the other side"
 		}
-	case cross.ByEachOther:
+	case e.Base == cross.ByEachOther:
 		line += " against each other"
-	case cross.ByNothing:
+	case e.Base == cross.ByNothing:
 		line += " without a reference: crashes, limits, and answers that vary"
 	}
 	s.Print("%s", s.wrapped(normal, line, ""))

@@ -70,7 +70,7 @@ func (s *search) suspect(ctx context.Context, worker, candidate, by int, p *pack
 			return a.run(ctx)
 		}
 	}
-	if s.options.Judge.Jobs == 1 || o.Verdict != verdict.TimeLimit { // else that was run twice
+	if o.Verdict != verdict.TimeLimit { // that was run twice
 		again, err := s.judge(ctx, worker, candidate, p.texts, answers, nil)
 		if err != nil {
 			return err

@@ -94,6 +94,8 @@ type Request struct {
 	// Once makes calls that fail in company not again alone: whether they are right
 	// then is not told.
 	Once bool
+	// Lone says that nothing runs beside it, so that its times need no second look.
+	Lone bool
 	// Output returns where all goes that is printed or returned for a case; nil:
 	// nowhere.
 	Output func(i int) io.Writer
@@ -107,7 +109,7 @@ func (s *Sitting) Judge(ctx context.Context, worker int, q Request) ([]verdict.O
 	if one.options.Output = nil; q.Output != nil {
 		one.options.Output = func(_, i int) io.Writer { return q.Output(i) }
 	}
-	one.once = q.Once
+	one.once, one.crowded = q.Once, one.crowded && !q.Lone
 	plan := s.plans[q.Solution]
 	plan.Limits = above(plan.Limits, q.Limits)
 	if one.problem.Call != nil {
