@@ -478,6 +478,7 @@ func (p *process) answer(a call.Answer) {
 // lock is held.
 func (p *process) advance() {
 	if p.given < p.complete() && time.Since(p.looked) > lookMemory {
+		p.looked = time.Now() // also where nothing runs any more
 		if usage, ok := p.box.Now(); ok {
 			p.seen(usage)
 		}

@@ -91,7 +91,10 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 
 // Styles are the names of all styles that fit something in the shape, in
 // alphabetical order.
-func (s *Shape) Styles() []string {
+func (s *Shape) Styles() []string { return slices.Clone(s.styles) }
+
+// stylesOfAll is what Styles returns.
+func (s *Shape) stylesOfAll() []string {
 	names := map[string]bool{}
 	add := func(list []string) {
 		for _, name := range list {
@@ -116,8 +119,8 @@ func (s *Shape) Styles() []string {
 }
 
 func (s *Shape) knowsStyle(name string) error {
-	if names := s.Styles(); !slices.Contains(names, name) {
-		return fmt.Errorf("no value of this shape has a style %q; %s", name, settings.Nearest(name, names))
+	if _, known := slices.BinarySearch(s.styles, name); !known {
+		return fmt.Errorf("no value of this shape has a style %q; %s", name, settings.Nearest(name, s.styles))
 	}
 	return nil
 }

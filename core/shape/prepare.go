@@ -23,6 +23,7 @@ type condition struct {
 func (s *Shape) prepare() {
 	p := preparer{now: s.top}
 	p.items(s.Items)
+	s.styles = s.stylesOfAll()
 }
 
 type preparer struct{ now *block }

@@ -30,9 +30,11 @@ type Shape struct {
 	Items []Item
 	Scale []string // what grows in a series: as scale items say, or every name used as a length
 
-	top   *block
-	text  string
-	takes []value.Field // of a function whose arguments it describes; nil: it describes lines
+	top  *block
+	text string
+	// styles are the names of those that fit something.
+	styles []string
+	takes  []value.Field // of a function whose arguments it describes; nil: it describes lines
 }
 
 // Text is the shape as it is written.

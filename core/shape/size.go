@@ -72,8 +72,12 @@ func (s Size) of(n uint64) uint64 {
 // rootOfProduct is the square root of a product, rounded down.
 func rootOfProduct(a, b uint64) uint64 {
 	high, low := bits.Mul64(a, b)
+	length := bits.Len64(low)
+	if high > 0 {
+		length = 64 + bits.Len64(high)
+	}
 	var root uint64
-	for bit := uint64(1) << 63; bit > 0; bit >>= 1 {
+	for bit := uint64(1) << ((max(1, length) - 1) / 2); bit > 0; bit >>= 1 {
 		try := root | bit
 		if h, l := bits.Mul64(try, try); h < high || h == high && l <= low {
 			root = try
