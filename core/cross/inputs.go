@@ -139,6 +139,7 @@ type pack struct {
 	joined *shape.Input // of several in one file; else nil
 	texts  [][]byte     // one for each call, otherwise one
 	size   int64        // bytes
+	cases  int          // in the file; 0: inputs are not made of cases
 	stream stream
 	epoch  *epoch // of random inputs
 	first  int    // index of the first input in it
@@ -169,6 +170,9 @@ func (s *source) packed(list []*input, calls bool) (p *pack, taken int, err erro
 	}
 	for _, text := range p.texts {
 		p.size += int64(len(text))
+	}
+	if s.packs {
+		p.cases = p.apart().Cases()
 	}
 	return p, len(p.inputs), nil
 }

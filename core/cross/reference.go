@@ -81,13 +81,13 @@ func (s *search) referenceFailed(ctx context.Context, worker int, p *pack, t *tr
 		if p.stream == largeStream && (s.slowest == 0 || p.size < s.slowest) {
 			s.slowest = p.size
 		}
-		if h.Answered == 0 && h.Slow >= enoughSlow && p.stream != largeStream {
+		if h.Wrong == "" && h.Answered == 0 && h.Slow >= enoughSlow && p.stream != largeStream {
 			h.Wrong = fmt.Sprintf("it answered none of the first %d inputs in %g s each; the smallest of them has %d bytes", h.Slow, referenceTime.Seconds(), h.SlowFrom)
 			h.WrongOn = &Failure{dataOf(p.texts[t.at]), t.outcome}
 		}
 	} else {
 		h.Failed++
-		if h.Answered == 0 && h.Failed >= enoughFailed {
+		if h.Wrong == "" && h.Answered == 0 && h.Failed >= enoughFailed {
 			h.Wrong = fmt.Sprintf("it failed on each of the first %d inputs", h.Failed)
 		}
 	}

@@ -220,12 +220,9 @@ func (s *search) turned(p *pack, printed [][]byte) (texts, expected [][]byte, ok
 		}
 		return texts, expected, len(texts) > 1
 	}
-	if !s.source.packs || p.apart() == nil || p.apart().Cases() < 2 {
-		return nil, nil, false
-	}
-	n := p.apart().Cases()
+	n := p.cases
 	parts, ok := partsOf(printed[0], n)
-	if !ok {
+	if !ok || n < 2 {
 		return nil, nil, false
 	}
 	var turned []byte

@@ -62,9 +62,10 @@ func begin(ctx context.Context, p *problem.Problem, o Options, tell func(Event))
 		solutions = append(solutions, *o.Reference)
 	}
 	s.result.Base = s.base
+	opened := s
 	defer func() {
 		if err != nil {
-			err = errors.Join(err, s.close())
+			err = errors.Join(err, opened.close())
 		}
 	}()
 	if s.source, err = openSource(ctx, p, o); err != nil {
@@ -204,7 +205,7 @@ func (s *search) answers(ctx context.Context, worker, solution int, texts [][]by
 		cases[i] = problem.Case{Name: callName(i), Input: problem.Data{Text: text, Size: int64(len(text))}}
 	}
 	buffers := make([]bytes.Buffer, len(texts))
-	outcomes, err := s.sitting.Judge(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, Once: true, Output: func(i int) io.Writer {
+	outcomes, err := s.sitting.Judge(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, Once: true, Lone: solution == s.reference, Output: func(i int) io.Writer {
 		buffers[i].Reset()
 		return &buffers[i]
 	}})

@@ -77,13 +77,7 @@ func (s *seen) largest() int64 {
 // add notes a pack and what was printed for it, and returns the traits of each input:
 // what would be new if it had not come before.
 func (s *seen) add(p *pack, printed [][]byte, answered bool) [][]uint64 {
-	parts := printed
-	if p.joined != nil && printed != nil {
-		var ok bool
-		if parts, ok = partsOf(printed[0], len(p.inputs)); !ok {
-			parts = nil
-		}
-	}
+	parts := p.answersIn(printed)
 	traits := make([][]uint64, len(p.inputs))
 	s.mu.Lock()
 	defer s.mu.Unlock()
@@ -107,10 +101,38 @@ func (s *seen) add(p *pack, printed [][]byte, answered bool) [][]uint64 {
 			in.in.EachCount(func(name string, n int64) { s.addCount(name, n, answered) })
 		}
 		if i < len(parts) {
-			traits[i] = s.addAnswer(parts[i])
+			for _, part := range parts[i] {
+				traits[i] = append(traits[i], s.addAnswer(part)...)
+			}
 		}
 	}
 	return traits
+}
+
+// answersIn divides what was printed for a pack into the answers of each input, and
+// those into the answers of its cases where it has several.
+func (p *pack) answersIn(printed [][]byte) [][][]byte {
+	all := make([][][]byte, len(printed))
+	for i, text := range printed {
+		all[i] = [][]byte{text}
+	}
+	if len(printed) != 1 || p.cases == 0 {
+		return all
+	}
+	parts, ok := partsOf(printed[0], p.cases)
+	switch {
+	case !ok && p.joined == nil:
+		return all
+	case !ok:
+		return nil
+	case p.joined == nil:
+		return [][][]byte{parts}
+	}
+	all = make([][][]byte, len(parts))
+	for i := range parts {
+		all[i] = parts[i : i+1]
+	}
+	return all
 }
 
 func (s *seen) addCount(name string, n int64, answered bool) {
