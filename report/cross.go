@@ -1,6 +1,7 @@
 package report
 
 import (
+	"fmt"
 	"io"
 
 	"coldverdict/core/cross"
@@ -211,7 +212,7 @@ func newFound(files []string, f cross.Found) found {
 		one.Cases = append(one.Cases, next)
 	}
 	if f.Way != cross.Disagrees {
-		outcome := newCase(f.Cases[len(f.Cases)-1], f.Outcome)
+		outcome := newCase(problem.Case{Name: fmt.Sprintf("crossed/%d", len(f.Cases))}, f.Outcome)
 		one.Outcome = &outcome
 	}
 	for _, a := range f.Answers {
