@@ -171,7 +171,7 @@ func (a *accusation) parts(ctx context.Context, texts [][]byte) (bool, error) {
 	var expected, got [][]byte
 	group, both := errgroup.WithContext(ctx)
 	group.Go(func() (err error) {
-		expected, _, err = a.ask(both, a.worker+a.workers, texts, false)
+		expected, _, err = a.ask(both, a.worker, texts, false)
 		return err
 	})
 	group.Go(func() (err error) {

@@ -75,7 +75,7 @@ func begin(ctx context.Context, p *problem.Problem, o Options, tell func(Event))
 	if s.workers = o.Judge.Jobs; s.workers <= 0 {
 		s.workers = judge.DefaultJobs()
 	}
-	o.Judge.Jobs = 2 * s.workers // each has one more, to run the reference beside the candidate
+	o.Judge.Jobs = 2 * s.workers // each has one more box, for the reference
 	s.sitting, err = judge.Sit(ctx, p, solutions, o.Judge, func(e judge.Event) {
 		if held, ok := e.(judge.Held); ok {
 			hold = held.Hold
@@ -225,7 +225,7 @@ func (s *search) answers(ctx context.Context, worker, solution int, texts [][]by
 	return answers, outcomes, nil, nil
 }
 
-// ask asks the reference.
+// ask asks the reference, which has a box of its own beside each worker's.
 func (s *search) ask(ctx context.Context, worker int, texts [][]byte, large bool) ([][]byte, *trouble, error) {
 	limits := verdict.Limits{Time: referenceTime, Memory: max(referenceMemory, s.sitting.Plan(s.reference).Limits.Memory)}
 	if large {
@@ -234,7 +234,7 @@ func (s *search) ask(ctx context.Context, worker int, texts [][]byte, large bool
 	if s.problem.Call == nil {
 		limits.Time = max(limits.Time, loadTime(s.sitting.Plan(s.reference).Language))
 	}
-	answers, _, t, err := s.answers(ctx, worker, s.reference, texts, limits)
+	answers, _, t, err := s.answers(ctx, worker+s.workers, s.reference, texts, limits)
 	return answers, t, err
 }
 

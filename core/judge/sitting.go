@@ -8,6 +8,7 @@ import (
 	"slices"
 	"sync"
 
+	"coldverdict/core/box"
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
 )
@@ -18,6 +19,28 @@ type Sitting struct {
 	session  *session
 	plans    []Plan
 	diagnose []sync.Once // by solution
+
+	mu       sync.Mutex
+	programs map[programKey]box.Program
+}
+
+// A programKey is what a program depends on.
+type programKey struct {
+	solution int
+	limits   verdict.Limits
+}
+
+// program returns how a solution is run under limits.
+func (s *Sitting) program(solution int, plan *Plan) box.Program {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	key := programKey{solution, plan.Limits}
+	p, ok := s.programs[key]
+	if !ok {
+		p = plan.Build.Program(plan.Limits, plan.Solution.Args)
+		s.programs[key] = p
+	}
+	return p
 }
 
 // An UnableError says why a solution cannot be run at all.
@@ -42,7 +65,7 @@ func Sit(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	if err != nil {
 		return nil, err
 	}
-	s = &Sitting{session: inner, diagnose: make([]sync.Once, len(solutions))}
+	s = &Sitting{session: inner, diagnose: make([]sync.Once, len(solutions)), programs: map[programKey]box.Program{}}
 	defer func() {
 		if err != nil {
 			err = errors.Join(err, s.Close())
@@ -116,7 +139,7 @@ func (s *Sitting) Judge(ctx context.Context, worker int, q Request) ([]verdict.O
 		return one.judgeCalls(ctx, worker, q, plan)
 	}
 	outcomes := make([]verdict.Outcome, len(q.Cases))
-	program := plan.Build.Program(plan.Limits, plan.Solution.Args)
+	program := s.program(q.Solution, &plan)
 	for i := range q.Cases {
 		run := &caseRun{
 			session: &one, solution: q.Solution, index: i, worker: s.session.workers[worker], plan: &plan, limits: plan.Limits, program: program,
