@@ -92,6 +92,15 @@ type coverage struct {
 	Counts     []countRange `json:"counts,omitempty"`
 	Answers    []string     `json:"answers,omitempty"`
 	Never      []string     `json:"never,omitempty"`
+	Parts      []parts      `json:"parts,omitempty"`
+}
+
+type parts struct {
+	File   string `json:"file"`
+	Inputs int    `json:"inputs"`
+	Ran    int    `json:"ran"`
+	Of     int    `json:"of"`
+	Missed []int  `json:"missed_lines,omitempty"`
 }
 
 type styleCount struct {
@@ -162,6 +171,9 @@ func newCrossing(p *problem.Problem, o cross.Options, r *cross.Result) *crossing
 		c.Reference = o.Reference.File
 		h := r.Health
 		c.Health = &health{h.Answered, h.Largest, h.Slow, h.SlowFrom, h.Failed, newFailure(h.First), h.Wrong, newFailure(h.WrongOn)}
+	}
+	for _, one := range r.Coverage.Parts {
+		c.Coverage.Parts = append(c.Coverage.Parts, parts{c.Candidates[one.Candidate], one.Inputs, one.Ran, one.Of, one.Missed})
 	}
 	for _, f := range r.Found {
 		c.Found = append(c.Found, newFound(c.Candidates, f))

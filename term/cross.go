@@ -2,6 +2,7 @@ package term
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
@@ -254,6 +255,13 @@ func (v *CrossView) reach(r *cross.Result) {
 	if len(parts) > 0 {
 		s.Print("%s", s.wrapped(dim, "with "+strings.Join(parts, ", "), "  "))
 	}
+	for _, parts := range c.Parts {
+		words := fmt.Sprintf("%d of %s of %s ran, in %s that were traced", parts.Ran, Count(parts.Of, "part"), solutionName(v.candidates[parts.Candidate].Solution), Count(parts.Inputs, "input"))
+		if len(parts.Missed) > 0 {
+			words += "; none of them reached " + linesWords(parts.Missed)
+		}
+		s.Print("%s", s.wrapped(dim, words, "  "))
+	}
 	if len(c.Never) > 0 {
 		all := make([]string, len(c.Never))
 		for i, never := range c.Never {
@@ -261,6 +269,23 @@ func (v *CrossView) reach(r *cross.Result) {
 		}
 		s.Print("%s", s.wrapped(normal, marked.Render("never came:")+" "+strings.Join(all, "; "), "  "))
 	}
+}
+
+// linesWords names a few lines.
+func linesWords(lines []int) string {
+	const most = 8
+	var all []string
+	for _, n := range lines[:min(len(lines), most)] {
+		all = append(all, strconv.Itoa(n))
+	}
+	words := "line " + all[0]
+	if len(all) > 1 {
+		words = "lines " + strings.Join(all, ", ")
+	}
+	if more := len(lines) - most; more > 0 {
+		words += fmt.Sprintf(" and %d more", more)
+	}
+	return words
 }
 
 // health says how the reference bore up.

@@ -193,7 +193,7 @@ var ErrNoInputs = errors.New("nothing says what inputs look like")
 // context's, a *shape.MakeError, a *judge.MakerError, a *judge.UnableError, a
 // *FaultError, or says what failed on our side.
 func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (*Result, error) {
-	s, err := begin(ctx, p, o, tell)
+	s, err := begin(ctx, p, o, true, tell)
 	if err != nil {
 		return nil, err
 	}
@@ -202,6 +202,7 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 		s.result.Elapsed = time.Since(s.began)
 	}
 	s.result.Coverage = s.seen.summary(p, s.result)
+	s.result.Coverage.Parts = s.reached()
 	return &s.result, errors.Join(err, s.close())
 }
 

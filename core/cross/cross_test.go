@@ -561,3 +561,16 @@ func TestSlowInputsAreFound(t *testing.T) {
 	}
 	assert.True(t, strings.HasPrefix(string(all[0].Input), "3000\n") || strings.HasPrefix(string(all[0].Input), "2"), "of full size")
 }
+
+func TestPartsOfTheSourceThatNothingReachesAreTold(t *testing.T) {
+	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("if (n > 60)\n        s++;\n    if (w[0] == w[n-1] && n > 2)\n        s += 0 * puts(\"\");"))
+	r.problem.Compare.Mode = "tokens"
+	r.options.Time = 2 * time.Second
+	result := r.run(t)
+	assert.Empty(t, result.Found)
+	require.Len(t, result.Coverage.Parts, 1)
+	parts := result.Coverage.Parts[0]
+	assert.Positive(t, parts.Inputs)
+	assert.Less(t, parts.Ran, parts.Of)
+	assert.Equal(t, []int{10}, parts.Missed, "where n is above 60")
+}

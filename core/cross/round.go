@@ -38,6 +38,7 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 	}
 	s.count(p, answers != nil || s.base == ByChecker, answers != nil)
 	printed, by := answers, 0
+	var ran []trait
 	for _, candidate := range s.lookedAt() {
 		expected := answers
 		if s.base == ByEachOther {
@@ -52,6 +53,13 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 			return err
 		}
 		s.peaks(candidate, p, outcomes)
+		if firstFailure(outcomes) < 0 {
+			more, err := s.trace(trying, candidate, p, outcomes[0].Usage.CPU)
+			if err != nil {
+				return err
+			}
+			ran = append(ran, more...)
+		}
 		if at := firstFailure(outcomes); at >= 0 {
 			if s.claim(candidate) {
 				if err := s.suspect(ctx, worker, candidate, by, p, at, answers, outcomes[at]); err != nil {
@@ -77,6 +85,9 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 		}
 	}
 	traits := s.seen.add(p, printed, answers != nil)
+	for _, one := range ran {
+		traits[one.input] = append(traits[one.input], one.value)
+	}
 	s.schedule.ended(p, time.Since(began), traits, slow)
 	s.progress()
 	return nil

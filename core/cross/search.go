@@ -29,6 +29,7 @@ type search struct {
 	reference int // its index among the solutions of the sitting; -1: none answers
 	began     time.Time
 	seen      *seen
+	tracers   []*tracer // of candidates; nil: there is none
 
 	mu      sync.Mutex // guards what follows
 	result  Result
@@ -41,8 +42,9 @@ type search struct {
 	doing   string
 }
 
-// begin builds what is needed.
-func begin(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (s *search, err error) {
+// begin builds what is needed, traced where it shall be known which parts of candidates
+// run.
+func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell func(Event)) (s *search, err error) {
 	s = &search{problem: p, options: o, reference: -1, open: make([]bool, len(o.Candidates)), left: len(o.Candidates)}
 	s.opened.L = &s.mu
 	var telling sync.Mutex
@@ -75,6 +77,7 @@ func begin(ctx context.Context, p *problem.Problem, o Options, tell func(Event))
 	if s.workers = o.Judge.Jobs; s.workers <= 0 {
 		s.workers = judge.DefaultJobs()
 	}
+	tracers := s.openTracers(ctx, o, traced)
 	o.Judge.Jobs = 2 * s.workers // each has one more box, for the reference
 	s.sitting, err = judge.Sit(ctx, p, solutions, o.Judge, func(e judge.Event) {
 		if held, ok := e.(judge.Held); ok {
@@ -82,6 +85,7 @@ func begin(ctx context.Context, p *problem.Problem, o Options, tell func(Event))
 		}
 		s.tell(e)
 	})
+	s.tracers = <-tracers
 	if err != nil {
 		return nil, err
 	}
@@ -119,6 +123,11 @@ func (s *search) close() (err error) {
 	}
 	if s.source != nil {
 		err = errors.Join(err, s.source.close())
+	}
+	for _, t := range s.tracers {
+		if t != nil {
+			err = errors.Join(err, t.Close())
+		}
 	}
 	return err
 }

@@ -25,6 +25,7 @@ type Coverage struct {
 	Counts      []Range // of what is named and counts something
 	// Answers are the different answers, where each is a single word and they are few.
 	Answers []string
+	Parts   []Reached // of candidates whose parts could be traced
 	// Never says in words what did not come.
 	Never []string
 }

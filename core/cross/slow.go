@@ -44,7 +44,7 @@ const repeatSlowest = 5
 func Slow(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) ([]Slowness, *Result, error) {
 	o.Reference, o.Size, o.Style = nil, nil, ""
 	o.Judge.Jobs = 1
-	s, err := begin(ctx, p, o, tell)
+	s, err := begin(ctx, p, o, false, tell)
 	if err != nil {
 		return nil, nil, err
 	}

@@ -30,6 +30,7 @@ type Language struct {
 	AgainIf    string
 	Checked    []Command // of the checked build; empty: the language has none
 	CheckedRun Command   // empty: Run
+	Traced     []Command // of the traced build; empty: the language has none
 	Run        Command
 	Diagnose   Command // empty: nothing would be learned
 	Hidden     []string

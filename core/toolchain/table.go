@@ -99,7 +99,7 @@ func (r *tableReader) fields(l *Language) settings.Fields {
 		"compiler": r.tool(&l.Compiler), "runtime": r.tool(&l.Runtime), "library": r.Texts(&l.Library),
 		"standard": r.Text(&l.Standard), "standards": r.textTable(&l.Standards),
 		"build": r.commands(&l.Build), "build_again": r.commands(&l.BuildAgain), "again_if": r.Text(&l.AgainIf),
-		"checked": r.commands(&l.Checked), "checked_run": r.command(&l.CheckedRun), "run": r.command(&l.Run), "diagnose": r.command(&l.Diagnose),
+		"checked": r.commands(&l.Checked), "traced": r.commands(&l.Traced), "checked_run": r.command(&l.CheckedRun), "run": r.command(&l.Run), "diagnose": r.command(&l.Diagnose),
 		"build_environment": r.Texts(&l.BuildEnvironment), "environment": r.Texts(&l.Environment),
 		"checked_environment": r.Texts(&l.CheckedEnvironment),
 		"hidden":              r.Texts(&l.Hidden), "includes": r.Text(&l.Includes), "files": r.textTable(&l.Files),

@@ -14,6 +14,7 @@ import (
 	"cmp"
 	"context"
 	"fmt"
+	"maps"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -46,6 +47,7 @@ type Source struct {
 	Path     string  // absolute
 	Language string  // name of a language or standard; empty: by the extension
 	Checked  bool    // the checked build is wanted, where the language has one
+	Traced   bool    // likewise the traced build, which says which parts of it ran
 	Wrap     Wrapper // puts something around the source; nil: nothing is
 }
 
@@ -86,6 +88,7 @@ type Build struct {
 	Source   string        // the person's file
 	Standard string        // "cpp20"; empty where the language has none
 	Checked  bool          // it is a checked build
+	Traced   bool          // it is a traced build
 	Tool     string        // the compiler or runtime in its own words
 	Command  string        // the command line that built it, or runs it where nothing is compiled
 	Duration time.Duration // how long the build took, when it was built
@@ -121,6 +124,7 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 	}
 	build.Source = s.Path
 	build.Checked = s.Checked && build.Language.HasChecked()
+	build.Traced = s.Traced && build.Language.HasTraced()
 	build.File = build.Language.FileName(filepath.Base(s.Path), source)
 	build.Notes = build.Language.NotesOn(source)
 	build.wrapping.Source = source
@@ -133,6 +137,13 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 			build.Failed, build.Log = true, build.wrapping.Refused
 			return build, nil
 		}
+	}
+	if build.Traced {
+		build.wrapping.Files = maps.Clone(build.wrapping.Files)
+		if build.wrapping.Files == nil {
+			build.wrapping.Files = map[string][]byte{}
+		}
+		build.wrapping.Files[traceFile] = traceText
 	}
 	commands, err := build.commands()
 	if err != nil {
@@ -242,6 +253,9 @@ func (b *Build) commands() (c recipe, err error) {
 	build, again := b.Language.Build, b.Language.BuildAgain
 	if b.Checked && len(b.Language.Checked) > 0 {
 		build, again = b.Language.Checked, nil
+	}
+	if b.Traced {
+		build, again = b.Language.Traced, nil
 	}
 	all := func(commands []Command) (filled [][]string) {
 		for _, one := range slices.Concat(commands, b.wrapping.Then) {
