@@ -132,6 +132,20 @@ func (v *CrossView) sizeWords(f cross.Found) string {
 	return words
 }
 
+// originWords says how an input was made, and how to make it again.
+func originWords(f cross.Found) string {
+	o := f.Origin
+	words := Visible(o.String())
+	if o.Edge == "" {
+		again := fmt.Sprintf("; again with --count 1 --seed %d --size %s", uint64(o.Seed), o.Size)
+		if o.Style != "" {
+			again += " --style " + o.Style
+		}
+		words += again
+	}
+	return words
+}
+
 func tries(n int) string {
 	if n == 1 {
 		return "1 try"
@@ -144,7 +158,7 @@ func (v *CrossView) found(f cross.Found) {
 	s := v.Screen
 	s.Print("\n%s", s.wrapped(verdictStyle(f.Outcome.Verdict), v.title(f), ""))
 	s.Print("%s", s.wrapped(dim, v.sizeWords(f), "  "))
-	s.Print("%s", s.wrapped(dim, Visible(f.Origin.String()), "  "))
+	s.Print("%s", s.wrapped(dim, originWords(f), "  "))
 	if words := v.companyWords(f); words != "" {
 		s.Print("%s", s.wrapped(normal, marked.Render("in company only:")+" "+words, "  "))
 	}
@@ -210,13 +224,16 @@ func (v *CrossView) Close(r *cross.Result) {
 		s.Print("%s", s.wrapped(dim, fmt.Sprintf("tried %s in %s%s: %s and %s, of %s to %s%s",
 			Count(r.Inputs, "input"), Duration(r.Elapsed), rate, Count(c.EdgeCases, "edge case"), Count(c.Random, "random one"), Size(c.Least), Size(c.Most), stylesWords(c)), ""))
 	}
-	v.reach(r)
+	open := len(r.Found) < len(v.candidates) && r.Inputs > 0
+	if open { // that nothing was found must mean something
+		v.reach(r)
+	}
 	v.health(r)
 	for _, n := range r.Notes {
 		s.Print("%s", s.wrapped(normal, marked.Render("note:")+" "+v.nameOf(n.Candidate)+Visible(n.Text)+", such as "+Visible(shortText(n.Input)), ""))
 	}
 	for i, peak := range r.Slowest {
-		if peak.Time > 0 {
+		if peak.Time > 0 && open {
 			s.Print("%s", s.wrapped(dim, v.peakWords(i, peak), ""))
 		}
 	}

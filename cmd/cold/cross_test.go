@@ -8,6 +8,8 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
+	"strconv"
 	"strings"
 	"syscall"
 	"testing"
@@ -64,6 +66,22 @@ func TestCrossShowsTheSmallestInputAndKeepsIt(t *testing.T) {
 	got = s.run(t, "try", "total.c")
 	assert.Equal(t, 1, got.status)
 	assert.Contains(t, got.out, "crossed/1: wrong answer")
+}
+
+func TestAFoundInputIsMadeAgainFromItsSeed(t *testing.T) {
+	s := crossed(t, total("if (n > 2 && w[0] == w[1] + 1) s--;"))
+	again := regexp.MustCompile(`again with (--count 1 --seed \d+ --size [\d.]+(?: --style [\w-]+)?)\n`)
+	for seed := range 3 {
+		got := s.run(t, "cross", "--size", "0.6", "--seed", strconv.Itoa(1000*seed))
+		options := again.FindStringSubmatch(strings.ReplaceAll(got.out, "\n  ", " ") + "\n")
+		if options == nil {
+			options = again.FindStringSubmatch(got.out)
+		}
+		require.NotNil(t, options, got.out)
+		repeated := s.run(t, append([]string{"cross"}, strings.Fields(options[1])...)...)
+		assert.Equal(t, 1, repeated.status, repeated.out)
+		assert.Contains(t, repeated.out, " and 1 input;")
+	}
 }
 
 func TestCrossFindsNothingInARightCandidate(t *testing.T) {

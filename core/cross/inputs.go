@@ -65,7 +65,7 @@ func (s *source) sizeOf(rung int) shape.Size {
 	if s.maker == nil {
 		return s.shape.SizeFor(rungs[rung])
 	}
-	return shape.Size(int64(shape.Largest) * int64(rung) / int64(2*len(rungs)))
+	return shape.Size(int64(shape.Largest) * int64(rung) / int64(2*len(rungs))).Written()
 }
 
 // make makes a random input.

@@ -204,7 +204,7 @@ func (s *schedule) nextLarge(ctx context.Context) (*pack, error) {
 	}
 	const apart = 1 << 40 // from the seeds of small ones
 	o := Origin{Seed: s.seed + apart + shape.Seed(s.larger), Style: s.styles[s.larger%len(s.styles)]}
-	o.Size = shape.Size(int64(shape.Largest) * int64(4+s.draw.IntN(5)) / 8)
+	o.Size = shape.Size(int64(shape.Largest) * int64(4+s.draw.IntN(5)) / 8).Written()
 	s.larger++
 	return s.one(largeStream, func() (*input, error) { return s.source.make(ctx, o) })
 }

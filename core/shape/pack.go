@@ -152,11 +152,12 @@ func (s *Shape) largestCount() (most int64) {
 }
 
 // SizeFor returns the size at which the largest count of the shape is about n; Largest
-// if there is none so large.
+// if there is none so large. It is one that String writes in full.
 func (s *Shape) SizeFor(n int64) Size {
 	most := uint64(s.largestCount())
 	if uint64(max(0, n)) >= most {
 		return Largest
 	}
-	return Size(sort.Search(int(Largest), func(size int) bool { return Size(size).of(most) >= uint64(max(0, n)) }))
+	exact := Size(sort.Search(int(Largest), func(size int) bool { return Size(size).of(most) >= uint64(max(0, n)) }))
+	return exact.Written()
 }

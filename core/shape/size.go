@@ -45,6 +45,16 @@ func (s Size) String() string {
 	return strings.TrimSuffix(strings.TrimRight(text, "0"), ".")
 }
 
+// Written is the size that ParseSize reads from what String writes, which has four
+// digits behind the point.
+func (s Size) Written() Size {
+	w, err := ParseSize(s.String())
+	if err != nil { // it is none
+		return s
+	}
+	return w
+}
+
 // of returns n to the power of a size, from 1 to n: the place that divides the way
 // from 1 to n, on a scale of logarithms, as the size divides that from 0 to 1. It
 // is found by halving the way, with square roots of integers.
