@@ -2,6 +2,7 @@ package term
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -224,7 +225,7 @@ func (v *CrossView) Close(r *cross.Result) {
 		s.Print("%s", s.wrapped(dim, fmt.Sprintf("tried %s in %s%s: %s and %s, of %s to %s%s",
 			Count(r.Inputs, "input"), Duration(r.Elapsed), rate, Count(c.EdgeCases, "edge case"), Count(c.Random, "random one"), Size(c.Least), Size(c.Most), stylesWords(c)), ""))
 	}
-	open := len(r.Found) < len(v.candidates) && r.Inputs > 0
+	open := len(r.Found) < len(v.candidates) && r.Inputs > 0 && !slices.ContainsFunc(r.Found, func(f cross.Found) bool { return f.Way == cross.Disagrees })
 	if open { // that nothing was found must mean something
 		v.reach(r)
 	}

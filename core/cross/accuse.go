@@ -169,19 +169,23 @@ func (a *accusation) fails(ctx context.Context, texts ...[]byte) (bool, error) {
 // calls, or on one input. They run beside each other.
 func (a *accusation) parts(ctx context.Context, texts [][]byte) (bool, error) {
 	var expected, got [][]byte
+	var unable *trouble
 	group, both := errgroup.WithContext(ctx)
 	group.Go(func() (err error) {
 		expected, _, err = a.ask(both, a.worker, texts, false)
 		return err
 	})
 	group.Go(func() (err error) {
-		got, _, _, err = a.answers(both, a.worker, a.candidate, texts, verdict.Limits{})
+		got, _, unable, err = a.answers(both, a.worker, a.candidate, texts, verdict.Limits{})
 		return err
 	})
-	if err := group.Wait(); err != nil || expected == nil || got == nil {
+	last := len(texts) - 1
+	if err := group.Wait(); err != nil || expected == nil {
 		return false, err
 	}
-	last := len(texts) - 1
+	if unable != nil { // wrong whatever is expected: a function that returned nothing
+		return unable.at == last && kindOf(unable.outcome) == a.kind, nil
+	}
 	d, err := judge.CompareAnswers(a.problem, dataOf(expected[last]), got[last])
 	return d != nil, err
 }
@@ -486,7 +490,7 @@ func (a *accusation) evidence(ctx context.Context, texts [][]byte, f *Found) err
 // does, it may be the reference that is wrong.
 func (a *accusation) doubt(ctx context.Context, texts [][]byte, printed []byte, f *Found) error {
 	others := len(a.options.Candidates) - 1
-	if a.base != ByReference || !aboutAnswers(f.Outcome.Verdict) || others < 1 || len(texts) > 1 || a.problem.Compare.Custom() {
+	if a.base != ByReference || !aboutAnswers(f.Outcome.Verdict) || others < 1 || len(texts) > 1 || a.problem.Compare.Custom() || f.Outcome.Difference == nil {
 		return nil
 	}
 	for i := range a.options.Candidates {

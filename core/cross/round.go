@@ -39,6 +39,7 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 	s.count(p, answers != nil || s.base == ByChecker, answers != nil)
 	printed, by := answers, 0
 	var ran []trait
+	var late []func() error // what takes long, after others were told that the round is over
 	for _, candidate := range s.lookedAt() {
 		expected := answers
 		if s.base == ByEachOther {
@@ -62,9 +63,7 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 		}
 		if at := firstFailure(outcomes); at >= 0 {
 			if s.claim(candidate) {
-				if err := s.suspect(ctx, worker, candidate, by, p, at, answers, outcomes[at]); err != nil {
-					return err
-				}
+				late = append(late, func() error { return s.suspect(ctx, worker, candidate, by, p, at, answers, outcomes[at]) })
 			}
 			continue
 		}
@@ -76,8 +75,12 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 			printed, by = own, candidate
 		}
 		if s.base != ByReference {
-			if err := s.steady(ctx, trying, worker, candidate, p, own); err != nil {
+			accuse, err := s.steady(ctx, trying, worker, candidate, p, own)
+			if err != nil {
 				return err
+			}
+			if accuse != nil {
+				late = append(late, accuse)
 			}
 		}
 		if err := s.spacing(trying, worker, candidate, p, own); err != nil {
@@ -90,6 +93,11 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 	}
 	s.schedule.ended(p, time.Since(began), traits, slow)
 	s.progress()
+	for _, do := range late {
+		if err := do(); err != nil {
+			return err
+		}
+	}
 	return nil
 }
 
@@ -185,16 +193,18 @@ func (s *search) note(n Note) {
 }
 
 // steady runs a candidate again, where nothing else says what is right: it must answer
-// the same, also with the cases in the opposite order.
-func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *pack, printed [][]byte) error {
+// the same, also with the cases in the opposite order. Otherwise accuse looks further.
+func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *pack, printed [][]byte) (accuse func() error, err error) {
 	if s.base == ByChecker || s.problem.Compare.Custom() || s.problem.Interactive() {
-		return nil // several answers may be right
+		return nil, nil // several answers may be right
 	}
 	way, at, err := s.unsteady(trying, worker, candidate, p, printed)
 	if err != nil || at < 0 || !s.claim(candidate) {
-		return err
+		return nil, err
 	}
-	return s.accuse(ctx, worker, &accusation{candidate: candidate, way: way, pack: p, at: at})
+	return func() error {
+		return s.accuse(ctx, worker, &accusation{candidate: candidate, way: way, pack: p, at: at})
+	}, nil
 }
 
 // unsteady returns in what way a candidate is not steady, and at which call; -1: it is.
