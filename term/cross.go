@@ -137,6 +137,9 @@ func (v *CrossView) sizeWords(f cross.Found) string {
 func originWords(f cross.Found) string {
 	o := f.Origin
 	words := Visible(o.String())
+	if f.Company > 0 && o.Edge == "" {
+		return fmt.Sprintf("among random cases from seed %s on", o.Seed)
+	}
 	if o.Edge == "" {
 		again := fmt.Sprintf("; again with --count 1 --seed %d --size %s", uint64(o.Seed), o.Size)
 		if o.Style != "" {
@@ -167,8 +170,12 @@ func (v *CrossView) found(f cross.Found) {
 		s.Print("%s", s.wrapped(normal, marked.Render("mind:")+" "+Visible(f.Doubt), "  "))
 	}
 	last := len(f.Cases) - 1
-	for i, c := range f.Cases[:last] {
-		s.printData(fmt.Sprintf("call %d, before it", i+1), c.Input, shownShort)
+	first := max(0, last-mostBefore)
+	if first > 0 {
+		s.Print("\n  %s", dim.Render("… "+Count(first, "call")+" before left out …"))
+	}
+	for i, c := range f.Cases[first:last] {
+		s.printData(fmt.Sprintf("call %d, before it", first+i+1), c.Input, shownShort)
 	}
 	if f.Way == cross.Disagrees {
 		s.printData(inputWord(v.Problem), f.Cases[last].Input, shownShort)
@@ -181,6 +188,9 @@ func (v *CrossView) found(f cross.Found) {
 		s.printData(solutionName(v.reference.Solution)+" answers", f.Cases[last].Accepted[0], shownShort)
 	}
 }
+
+// mostBefore is how many calls before the one that fails are shown.
+const mostBefore = 4
 
 // companyWords says that each case alone is right.
 func (v *CrossView) companyWords(f cross.Found) string {

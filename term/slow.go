@@ -20,9 +20,13 @@ func (v *CrossView) CloseSlow(all []cross.Slowness, r *cross.Result) {
 			s.Print("%s nothing was tried", strong.Render(solutionName(plan.Solution)+":"))
 			continue
 		}
+		s.Print("  %s", dim.Render(pad("", 4)+padLeft("time", 8)+padLeft("memory", 10)+padLeft("input", 10)+"  how it was made"))
 		for _, t := range slowness.Worst[:min(len(slowness.Worst), mostSlow)] {
-			o := t.Outcome
-			s.Print("  %s%s%s%s  %s", badges[o.Verdict], padLeft(Duration(o.Usage.CPU), 8), padLeft(Size(o.Usage.Memory), 10),
+			o, badge := t.Outcome, pad("", 4)
+			if !o.Verdict.Passing() {
+				badge = badges[o.Verdict]
+			}
+			s.Print("  %s%s%s%s  %s", badge, padLeft(Duration(o.Usage.CPU), 8), padLeft(Size(o.Usage.Memory), 10),
 				padLeft(Size(t.Bytes), 10), dim.Render(fit(Visible(t.Origin.String()), s.Width-36)))
 		}
 		if more := len(slowness.Worst) - mostSlow; more > 0 {

@@ -36,7 +36,6 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 			}
 		}
 	}
-	s.count(p, answers != nil || s.base == ByChecker, answers != nil)
 	printed, by := answers, 0
 	var ran []trait
 	var late []func() error // what takes long, after others were told that the round is over
@@ -87,6 +86,7 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 			return err
 		}
 	}
+	s.count(p, answers != nil || s.base == ByChecker, answers != nil)
 	traits := s.seen.add(p, printed, answers != nil)
 	for _, one := range ran {
 		traits[one.input] = append(traits[one.input], one.value)

@@ -11,6 +11,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"slices"
+	"strconv"
 	"strings"
 	"testing"
 	"time"
@@ -94,6 +95,20 @@ var calledFunctions = []struct {
 	}},
 }
 
+// overTheBorder is a call whose array ends, as its driver reads it, so many bytes
+// before the first 64 KiB do, which is what drivers read at once.
+func overTheBorder(shift int) string {
+	const before = len("cold-call 1 0123456789abcdef0123456789abcdef\n[[")
+	long := 1<<16 - 1 - shift - before
+	first, ones := "1", (long+1)/2
+	if long%2 == 0 {
+		first, ones = "10", long/2
+	}
+	temps := first + strings.Repeat(",1", ones-1)
+	sum, _ := strconv.Atoi(first)
+	return fmt.Sprintf(`temps = [%s]; warm = true => {"least": 1, "most": %s, "mean": %v}`, temps, first, float64(sum+ones-1)/float64(ones))
+}
+
 func TestTheSameCallsAreAcceptedInEveryLanguage(t *testing.T) {
 	if testing.Short() {
 		t.Skip("it builds sixty drivers")
@@ -114,6 +129,12 @@ func TestTheSameCallsAreAcceptedInEveryLanguage(t *testing.T) {
 					assert.Equal(t, verdict.Accepted, o.Verdict, "%s: %s %s\n%s", f.cases[i], o.Message, o.Returned, o.Stderr.Bytes)
 				}
 				assert.Len(t, outcomes, len(f.cases), f.signature)
+			}
+			for shift := range 4 {
+				p := function(t, "extremes(temps: int[], warm: bool) -> (least: int, most: int, mean: real)", overTheBorder(shift))
+				outcomes, _ := calledAs(t, p, filepath.Base(file), string(source), Options{})
+				require.Len(t, outcomes, 1)
+				assert.Equal(t, verdict.Accepted, outcomes[0].Verdict, "%d bytes before a border: %s", shift, outcomes[0].Message)
 			}
 		})
 	}

@@ -351,7 +351,7 @@ template <class... T> struct Json<std::tuple<T...>> {
         (void)order;
     }
     template <size_t... i> static void read(std::tuple<T...> &into, std::index_sequence<i...>) {
-        int order[] = {0, (at++, cold_driver::take(std::get<i>(into)), 0)...};
+        int order[] = {0, (next(), cold_driver::take(std::get<i>(into)), 0)...};
         (void)order;
     }
     static void take(std::tuple<T...> &into) {
@@ -360,7 +360,7 @@ template <class... T> struct Json<std::tuple<T...>> {
             return skip();
         }
         read(into, std::index_sequence_for<T...>{});
-        at++;
+        next();
     }
     static void give(std::string &text, const std::tuple<T...> &value) {
         text += '[';
@@ -512,7 +512,7 @@ template <class R, class F, class... P, size_t... i> void serve(F function, std:
         std::tuple<Held<P>...> args;
         long long from = total;
         misfit.clear();
-        int order[] = {0, (at++, parameter = i + 1, std::get<i>(args).take(), 0)...};
+        int order[] = {0, (next(), parameter = i + 1, std::get<i>(args).take(), 0)...};
         (void)order;
         while (peek() >= 0 && next() != '\n') {}
         long long spent = 0;
