@@ -206,14 +206,6 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 	return &s.result, errors.Join(err, s.close())
 }
 
-// names are those of candidates for messages.
-func names(list []problem.Solution) (all []string) {
-	for _, s := range list {
-		all = append(all, s.File)
-	}
-	return all
-}
-
 // String says how an input was made.
 func (o Origin) String() string {
 	if o.Edge != "" {

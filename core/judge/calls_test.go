@@ -130,7 +130,7 @@ func TestTheSameCallsAreAcceptedInEveryLanguage(t *testing.T) {
 				}
 				assert.Len(t, outcomes, len(f.cases), f.signature)
 			}
-			for shift := range 4 {
+			for shift := range 2 {
 				p := function(t, "extremes(temps: int[], warm: bool) -> (least: int, most: int, mean: real)", overTheBorder(shift))
 				outcomes, _ := calledAs(t, p, filepath.Base(file), string(source), Options{})
 				require.Len(t, outcomes, 1)
