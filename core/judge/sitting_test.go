@@ -1,0 +1,148 @@
+package judge
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+)
+
+// seated opens a sitting of obey.
+func seated(t *testing.T, jobs int) *Sitting {
+	one := newTry(t)
+	one.options.Jobs = jobs
+	s, err := Sit(context.Background(), one.problem, []problem.Solution{one.solution}, one.options, func(Event) {})
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, s.Close()) })
+	return s
+}
+
+// asked is an input with what is expected; "-" is not known.
+func asked(input, expected string) problem.Case {
+	c := problem.Case{Name: "asked/1", Input: problem.Data{Text: []byte(input), Size: int64(len(input))}}
+	if expected != "-" {
+		c.Accepted = []problem.Data{{Text: []byte(expected), Size: int64(len(expected))}}
+	}
+	return c
+}
+
+func TestASittingJudgesInputsAsTheyCome(t *testing.T) {
+	s := seated(t, 1)
+	for _, test := range []struct {
+		input, expected string
+		want            verdict.Verdict
+	}{
+		{"say ice", "ice\n", verdict.Accepted},
+		{"say ice", "snow\n", verdict.WrongAnswer},
+		{"say ice", "-", verdict.Unjudged},
+		{"crash", "-", verdict.RuntimeError},
+		{"exit 3", "\n", verdict.RuntimeError},
+		{"flood", "-", verdict.OutputLimit},
+		{"say ice", "ice\n", verdict.Accepted},
+	} {
+		outcomes, err := s.Judge(context.Background(), 0, Request{Cases: []problem.Case{asked(test.input, test.expected)}})
+		require.NoError(t, err)
+		require.Len(t, outcomes, 1)
+		assert.Equal(t, test.want, outcomes[0].Verdict, test.input)
+	}
+}
+
+func TestASittingHasLimitsForEachRequest(t *testing.T) {
+	s := seated(t, 1)
+	burn := []problem.Case{asked("burn 0.2 say done", "done\n")}
+	for limit, want := range map[time.Duration]verdict.Verdict{0: verdict.Accepted, 50 * time.Millisecond: verdict.TimeLimit, 5 * time.Second: verdict.Accepted} {
+		outcomes, err := s.Judge(context.Background(), 0, Request{Cases: burn, Limits: verdict.Limits{Time: limit}})
+		require.NoError(t, err)
+		assert.Equal(t, want, outcomes[0].Verdict, limit)
+	}
+}
+
+func TestASittingHandsOnAllThatIsPrinted(t *testing.T) {
+	s := seated(t, 1)
+	var texts [2]bytes.Buffer
+	outcomes, err := s.Judge(context.Background(), 0, Request{
+		Cases:  []problem.Case{asked("say a", "a\n"), asked("say b say c", "-")},
+		Output: func(i int) io.Writer { return &texts[i] },
+	})
+	require.NoError(t, err)
+	assert.Len(t, outcomes, 2)
+	assert.Equal(t, "a\n", texts[0].String())
+	assert.Equal(t, "b\nc\n", texts[1].String())
+}
+
+func TestWorkersOfASittingServeBesideEachOther(t *testing.T) {
+	s := seated(t, 3)
+	require.Equal(t, 3, s.Workers())
+	var group sync.WaitGroup
+	for w := range s.Workers() {
+		group.Go(func() {
+			for i := range 20 {
+				word := fmt.Sprintf("w%d-%d", w, i)
+				outcomes, err := s.Judge(context.Background(), w, Request{Cases: []problem.Case{asked("say "+word, word+"\n")}})
+				assert.NoError(t, err)
+				assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
+			}
+		})
+	}
+	group.Wait()
+}
+
+func TestASittingEndsWithItsContext(t *testing.T) {
+	s := seated(t, 1)
+	ctx, stop := context.WithTimeout(context.Background(), 100*time.Millisecond)
+	defer stop()
+	_, err := s.Judge(ctx, 0, Request{Cases: []problem.Case{asked("sleep 3", "-")}})
+	assert.ErrorIs(t, err, context.DeadlineExceeded)
+	outcomes, err := s.Judge(context.Background(), 0, Request{Cases: []problem.Case{asked("say ice", "ice\n")}})
+	require.NoError(t, err, "it serves on")
+	assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
+}
+
+func TestWhatCannotBeRunIsToldBeforeASittingBegins(t *testing.T) {
+	for name, test := range map[string]struct {
+		text    string
+		compare problem.Comparison
+		want    verdict.Verdict
+	}{
+		"broken.c":  {"int main(void) { return }", problem.Comparison{}, verdict.CompileError},
+		"checked.c": {"int main(void) { return 0; }", problem.Comparison{Script: "absent.star"}, verdict.Fault},
+	} {
+		one := newTry(t)
+		require.NoError(t, os.WriteFile(filepath.Join(one.problem.Dir, name), []byte(test.text), 0o644))
+		one.problem.Compare = test.compare
+		_, err := Sit(context.Background(), one.problem, []problem.Solution{one.solution, {File: name}}, one.options, func(Event) {})
+		var unable *UnableError
+		require.ErrorAs(t, err, &unable, name)
+		assert.Equal(t, test.want, unable.Verdict, name)
+		assert.NotEmpty(t, unable.Message)
+	}
+}
+
+func TestCallsOfASittingShareAProcess(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(n: int) -> int", "n = 1 => 1")
+	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "f.py"), []byte("calls = 0\ndef f(n):\n    global calls\n    calls += 1\n    return calls\n"), 0o644))
+	s, err := Sit(context.Background(), p, []problem.Solution{{File: "f.py"}}, Options{Cache: cache(t), Jobs: 1}, func(Event) {})
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, s.Close()) }()
+	calls := []problem.Case{asked("n = 7\n", "1\n"), asked("n = 7\n", "2\n"), asked("n = 7\n", "1\n")}
+	for once, message := range map[bool]string{true: "expected 1, got 3", false: "right alone, wrong after asked/1"} {
+		outcomes, err := s.Judge(context.Background(), 0, Request{Cases: calls, Once: once})
+		require.NoError(t, err)
+		require.Len(t, outcomes, 3)
+		assert.Equal(t, verdict.Accepted, outcomes[1].Verdict)
+		assert.Equal(t, verdict.WrongAnswer, outcomes[2].Verdict)
+		assert.Contains(t, outcomes[2].Message, message)
+	}
+}
