@@ -254,3 +254,38 @@ exit $status`
 	require.NoError(t, err)
 	assert.Equal(t, string(before), string(after))
 }
+
+func TestAtATerminalCrossAsksWhetherToKeepWhatItFound(t *testing.T) {
+	s := crossed(t, total("if (n > 2) s--;"))
+	for answer, written := range map[string]bool{"n\n": false, "y\n": true} {
+		cmd, master := onTerminal(t, s, 100, "cross", "--seed", "5")
+		shown := screen(t, master, "write it into cases.md? [y/N] ")
+		assert.Contains(t, shown, "building …")
+		_, err := master.WriteString(answer)
+		require.NoError(t, err)
+		rest := screen(t, master, "")
+		cmd.Wait()
+		assert.Equal(t, 1, cmd.ProcessState.ExitCode())
+		assert.Equal(t, written, strings.Contains(rest, "wrote crossed/1 into cases.md"))
+		text, err := os.ReadFile(filepath.Join(s.dir, "cases.md"))
+		require.NoError(t, err)
+		assert.Equal(t, written, strings.Contains(string(text), "# Crossed"))
+	}
+}
+
+func TestCrossGoesOnBehindAWatch(t *testing.T) {
+	s := crossed(t, total("if (n == 19) s--;"))
+	cmd, master := onTerminal(t, s, 100, "try", "--watch", "--cross", "total.c")
+	shown := screen(t, master, "total.c: wrong answer, line 1, column 2: expected 19, got 18")
+	assert.Contains(t, shown, "accepted", "the cases passed")
+	assert.Contains(t, shown, "up to ", "progress")
+	screen(t, master, "waiting for a save")
+	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "total.c"), []byte(total("s = 0;")), 0o644))
+	shown = screen(t, master, "waiting for a save")
+	assert.Contains(t, shown, "samples/one: wrong answer", "a save ends it and runs the cases")
+	_, err := master.WriteString("\x03")
+	require.NoError(t, err)
+	screen(t, master, "")
+	cmd.Wait()
+	assert.Equal(t, 130, cmd.ProcessState.ExitCode())
+}

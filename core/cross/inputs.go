@@ -60,10 +60,13 @@ func (s *source) styles() []string {
 // fails at all nearly always fails with few of everything.
 var rungs = []int64{1, 2, 3, 4, 5, 6, 8, 10, 13, 17, 22, 28, 36, 46, 60, 100, 200}
 
+// nearlyLargest is a size at which counts may have any value.
+var nearlyLargest = (shape.Largest - 1).Written()
+
 // sizeOf is the size of a rung.
 func (s *source) sizeOf(rung int) shape.Size {
 	if s.maker == nil {
-		return s.shape.SizeFor(rungs[rung])
+		return min(s.shape.SizeFor(rungs[rung]), nearlyLargest) // at the largest all counts are
 	}
 	return shape.Size(int64(shape.Largest) * int64(rung) / int64(2*len(rungs))).Written()
 }
@@ -79,7 +82,7 @@ func (s *source) make(ctx context.Context, o Origin) (*input, error) {
 		}
 		return s.apart(o, bytes.Clone(text))
 	}
-	in, err := s.shape.Make(shape.Making{Seed: o.Seed, Size: o.Size, Style: o.Style, OneCase: s.packs})
+	in, err := s.shape.Make(shape.Making{Seed: o.Seed, Size: o.Size, Style: o.Style, OneCase: s.packs, Alike: true})
 	if err != nil {
 		return nil, err
 	}

@@ -261,7 +261,7 @@ func (s *schedule) newEpoch() *epoch {
 		length = 64 << min(len(s.epochs), 10)
 	}
 	s.rung = 2
-	for n := s.drawn; n > 8 && s.rung < len(rungs)-1; n /= 2 {
+	for n := s.drawn; n > 8 && s.rung < len(rungs)-1; n = 5 * n / 8 {
 		s.rung++
 	}
 	rungsNow := min(s.rung, s.ceiling) + 1

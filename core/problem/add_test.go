@@ -5,6 +5,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -154,4 +155,21 @@ func FuzzAddKeepsWhatIsThereAndComesBackTheSame(f *testing.F) {
 		require.Len(t, again.Cases, len(p.Cases)+1)
 		assertHolds(t, again, name, []byte(input), []byte(output))
 	})
+}
+
+func TestAnAddedOutputThatASolutionPrintedIsMarkedAsKept(t *testing.T) {
+	when := time.Date(2026, 2, 3, 0, 0, 0, 0, time.UTC)
+	for name, input := range map[string]string{"small": "1 2\n", "large": strings.Repeat("7 ", 5000) + "\n"} {
+		p := load(t, map[string]string{"a.py": ""})
+		added, where, err := p.Add(NewCase{Group: "Crossed", Name: "x", Reason: "It parts here.", Input: []byte(input), Output: []byte("3\n"), From: "brute.py", When: when})
+		require.NoError(t, err)
+		assert.Equal(t, "crossed/x", added)
+		assert.Equal(t, name == "small", where == CasesFile)
+		p = reload(t, p)
+		assertHolds(t, p, "crossed/x", []byte(input), []byte("3\n"))
+		one, err := p.FindCase("crossed/x")
+		require.NoError(t, err)
+		assert.Equal(t, "kept on 2026-02-03: brute.py printed it.", one.Kept)
+		assert.Equal(t, "It parts here.", strings.TrimSpace(one.Reason))
+	}
 }

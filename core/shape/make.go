@@ -47,6 +47,10 @@ type Making struct {
 	Exact bool
 	// OneCase wants, of a cases block, a single case, or as few as there may be.
 	OneCase bool
+	// Alike bounds all counts by the same number, that which the size says for the
+	// largest of them, so that one that is never large is not tiny where others are
+	// small.
+	Alike bool
 
 	scaled map[string]bool // the only names that grow; nil: all
 	plan   map[any]string  // a style of a field or an item
@@ -70,6 +74,9 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 		}
 	}
 	m := &maker{Making: o, shape: s, random: newRandom(uint64(o.Seed)), room: mostValues / 2, promised: map[*Field]string{}}
+	if o.Alike {
+		m.alike = o.Size.of(uint64(s.largest))
+	}
 	defer func() {
 		if r := recover(); r != nil {
 			switch wrong := r.(type) {
@@ -178,6 +185,7 @@ type maker struct {
 	shape  *Shape
 	room   int64          // how large a count may be
 	values int64          // made so far
+	alike  uint64         // bounds all counts; 0: nothing does
 	tiny   bool           // counts are as small as they may be, or nearly
 	depth  int            // blocks around
 	plain  int            // blocks around that heed no style
@@ -487,7 +495,11 @@ func (m *maker) count(key any, low, high, wish int64) int64 {
 		size = 0
 	}
 	exact := m.Exact || m.Size == Largest
-	target := low + int64(size.of(uint64(high-low)+1)) - 1
+	most := size.of(uint64(high-low) + 1)
+	if m.alike > 0 {
+		most = min(uint64(high-low)+1, m.alike)
+	}
+	target := low + int64(most) - 1
 	switch {
 	case wish >= low && wish <= target && (m.Style != "" || !exact && m.oneIn(2)):
 		return wish

@@ -154,7 +154,7 @@ func (s *Shape) largestCount() (most int64) {
 // SizeFor returns the size at which the largest count of the shape is about n; Largest
 // if there is none so large. It is one that String writes in full.
 func (s *Shape) SizeFor(n int64) Size {
-	most := uint64(s.largestCount())
+	most := uint64(s.largest)
 	if uint64(max(0, n)) >= most {
 		return Largest
 	}

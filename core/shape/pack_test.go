@@ -90,6 +90,32 @@ func TestASizeIsFoundForACount(t *testing.T) {
 	}
 }
 
+func TestCountsThatAreAlikeAreNotTinyWhereOthersAreSmall(t *testing.T) {
+	s := parsed(t, "n: int 1..100000, k: int 1..10\na: int[n] 1..9\nb: int[k] 1..9")
+	size := s.SizeFor(10)
+	most := map[string]int64{}
+	for _, alike := range []bool{false, true} {
+		clear(most)
+		for seed := range Seed(50) {
+			in, err := s.Make(Making{Seed: seed, Size: size, Alike: alike})
+			require.NoError(t, err)
+			in.EachCount(func(name string, n int64) { most[name] = max(most[name], n) })
+		}
+		assert.InDelta(t, 10, most["n"], 1)
+		assert.Equal(t, alike, most["k"] > 2)
+	}
+	assert.Equal(t, most["n"], most["k"])
+}
+
+func TestASizeIsReadAsItIsWritten(t *testing.T) {
+	for _, size := range []Size{0, 1, Largest / 7, Largest / 2, Largest - 60, Largest - 1, Largest} {
+		assert.Equal(t, size.Written(), size.Written().Written(), size)
+		assert.InDelta(t, float64(size), float64(size.Written()), float64(Largest)/9000)
+	}
+	assert.Equal(t, "0.9999", (Largest - 1).String())
+	assert.Equal(t, "1", Largest.String())
+}
+
 func BenchmarkSmallCases(b *testing.B) {
 	text, err := os.ReadFile("../../demo/problems/depots/input.shape")
 	require.NoError(b, err)

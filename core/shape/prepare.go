@@ -24,6 +24,7 @@ func (s *Shape) prepare() {
 	p := preparer{now: s.top}
 	p.items(s.Items)
 	s.styles = s.stylesOfAll()
+	s.largest = s.largestCount()
 }
 
 type preparer struct{ now *block }

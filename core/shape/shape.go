@@ -34,7 +34,9 @@ type Shape struct {
 	text string
 	// styles are the names of those that fit something.
 	styles []string
-	takes  []value.Field // of a function whose arguments it describes; nil: it describes lines
+	// largest is the largest number that a length may have, that of cases not counted.
+	largest int64
+	takes   []value.Field // of a function whose arguments it describes; nil: it describes lines
 }
 
 // Text is the shape as it is written.

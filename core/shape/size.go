@@ -41,7 +41,8 @@ func truthOf(b bool) int { return int(truth(b)) }
 
 // String writes a size as ParseSize reads it.
 func (s Size) String() string {
-	text := fmt.Sprintf("%d.%04d", s/Largest, (int64(s%Largest)*10_000+int64(Largest)/2)/int64(Largest))
+	digits := min(9999, (int64(s%Largest)*10_000+int64(Largest)/2)/int64(Largest)) // only Largest is 1
+	text := fmt.Sprintf("%d.%04d", s/Largest, digits)
 	return strings.TrimSuffix(strings.TrimRight(text, "0"), ".")
 }
 
