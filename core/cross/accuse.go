@@ -49,12 +49,10 @@ type accusation struct {
 	at        int // the call
 
 	tries int
-	small int // bytes
 }
 
 // suspect looks at a failure again before anything is said: at the reference first,
-// and then at the candidate.
-// by is the candidate whose answers were held to be expected, if the base is
+// and then at the candidate. by is the candidate whose answers were held to be expected, if the base is
 // ByEachOther.
 func (s *search) suspect(ctx context.Context, worker, candidate, by int, p *pack, at int, answers [][]byte, o verdict.Outcome) error {
 	a := &accusation{search: s, worker: worker, candidate: candidate, kind: kindOf(o), pack: p, at: at}
@@ -66,7 +64,7 @@ func (s *search) suspect(ctx context.Context, worker, candidate, by int, p *pack
 				return err
 			}
 		case ByEachOther:
-			a.way, a.other = Disagrees, by
+			a.way, a.other, a.kind = Disagrees, by, kind{verdict: verdict.WrongAnswer}
 			return a.run(ctx)
 		}
 	}
@@ -79,13 +77,6 @@ func (s *search) suspect(ctx context.Context, worker, candidate, by int, p *pack
 			a.way = Unsteady
 		}
 	}
-	return a.run(ctx)
-}
-
-// accuse begins with what is known of a failure.
-func (s *search) accuse(ctx context.Context, worker int, a *accusation) error {
-	a.search, a.worker = s, worker
-	a.kind = kind{verdict: verdict.WrongAnswer}
 	return a.run(ctx)
 }
 
@@ -115,23 +106,22 @@ func (a *accusation) run(ctx context.Context) error {
 		ctx, cancel = context.WithTimeout(context.WithoutCancel(ctx), shrinkTime)
 		defer cancel()
 	}
-	if err := a.evidence(ctx, texts, &f); err != nil {
+	again, err := a.evidence(ctx, texts, &f)
+	if err != nil {
 		return err
+	}
+	if !again { // nothing is said that was not seen twice
+		a.note(Note{a.candidate, fmt.Sprintf("it got %s once, and not again", a.kind.verdict), texts[len(texts)-1]})
+		a.release(a.candidate)
+		return nil
 	}
 	a.found(f)
 	return nil
 }
 
 // try counts and says what is tried.
-func (a *accusation) try(texts [][]byte) {
+func (a *accusation) try() {
 	a.tries++
-	size := 0
-	for _, text := range texts {
-		size += len(text)
-	}
-	if a.small == 0 || size < a.small {
-		a.small = size
-	}
 	a.do(fmt.Sprintf("shrinking what %s fails on, try %d", a.options.Candidates[a.candidate].File, a.tries))
 }
 
@@ -141,7 +131,7 @@ const unsteadyRuns = 5
 // fails reports that the candidate still fails in the same way on the last of some
 // calls, or on one input.
 func (a *accusation) fails(ctx context.Context, texts ...[]byte) (bool, error) {
-	a.try(texts)
+	a.try()
 	if a.way == Fails && a.base == ByReference && a.kind.verdict == verdict.WrongAnswer && !a.problem.Compare.Custom() {
 		return a.parts(ctx, texts)
 	}
@@ -451,15 +441,16 @@ func (a *accusation) makeSmaller(ctx context.Context, f *Found) ([][]byte, error
 	return [][]byte{one.bytes()}, nil
 }
 
-// evidence runs everything once more on the smallest input.
-func (a *accusation) evidence(ctx context.Context, texts [][]byte, f *Found) error {
+// evidence runs everything once more on the smallest input, and reports that it still
+// fails.
+func (a *accusation) evidence(ctx context.Context, texts [][]byte, f *Found) (again bool, err error) {
 	expected, ok, err := a.expected(ctx, texts)
 	if err != nil {
-		return err
+		return false, err
 	}
 	if a.base == ByReference && expected == nil { // to be shown
 		if expected, _, err = a.ask(ctx, a.worker, texts, true); err != nil {
-			return err
+			return false, err
 		}
 	}
 	if !ok {
@@ -472,18 +463,20 @@ func (a *accusation) evidence(ctx context.Context, texts [][]byte, f *Found) err
 			return &printed
 		}})
 		if err != nil {
-			return err
+			return false, err
 		}
-		if f.Outcome = outcomes[len(outcomes)-1]; kindOf(f.Outcome) == a.kind {
+		f.Outcome = outcomes[len(outcomes)-1]
+		if again = kindOf(f.Outcome) == a.kind; again {
 			break
 		}
 	}
 	f.Cases = a.search.cases(texts, expected)
 	if a.way == Disagrees {
 		f.Cases = a.search.cases(texts, nil)
-		return a.setOut(ctx, texts, f)
+		err := a.setOut(ctx, texts, f)
+		return len(f.Answers) > 1, err
 	}
-	return a.doubt(ctx, texts, printed.Bytes(), f)
+	return again, a.doubt(ctx, texts, printed.Bytes(), f)
 }
 
 // doubt looks at what other candidates answer: where all of them answer as this one

@@ -607,3 +607,17 @@ func TestPartsOfTheSourceThatNothingReachesAreTold(t *testing.T) {
 	assert.Less(t, parts.Ran, parts.Of)
 	assert.Equal(t, []int{11}, parts.Missed, "where n is above 60")
 }
+
+func TestWhatHappensOnceOnlyIsNoFailure(t *testing.T) {
+	notShort(t)
+	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("struct timespec t; clock_gettime(CLOCK_REALTIME, &t); if (t.tv_nsec / 64 % 60 == 0) s++;"))
+	r.options.Time = 3 * time.Second
+	result := r.run(t)
+	for _, f := range result.Found {
+		assert.Equal(t, Unsteady, f.Way, "it does not fail on that input each time")
+	}
+	require.NotEmpty(t, len(result.Found)+len(result.Notes))
+	for _, n := range result.Notes {
+		assert.Equal(t, "it got wrong answer once, and not again", n.Text)
+	}
+}

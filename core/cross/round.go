@@ -202,9 +202,8 @@ func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *p
 	if err != nil || at < 0 || !s.claim(candidate) {
 		return nil, err
 	}
-	return func() error {
-		return s.accuse(ctx, worker, &accusation{candidate: candidate, way: way, pack: p, at: at})
-	}, nil
+	a := &accusation{search: s, worker: worker, candidate: candidate, way: way, kind: kind{verdict: verdict.WrongAnswer}, pack: p, at: at}
+	return func() error { return a.run(ctx) }, nil
 }
 
 // unsteady returns in what way a candidate is not steady, and at which call; -1: it is.
