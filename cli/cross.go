@@ -24,6 +24,7 @@ import (
 // crossFlags are what cold cross was asked for.
 type crossFlags struct {
 	against, seed, size, style string
+	group                      string
 	time, memory, lang         string
 	seconds                    float64
 	count, jobs                int
@@ -50,6 +51,7 @@ func (a *app) crossCommand() *cli.Command {
 			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "against", Usage: "hold answers against those of `REFERENCE`", DefaultText: "the reference in verdict.toml", Destination: &f.against, TakesFile: true},
+			&cli.StringFlag{Name: "group", Usage: "of sources that answer several parts, take those that run the group `NAME`", Destination: &f.group},
 			&cli.FloatFlag{Name: "seconds", Usage: "try inputs for `N` seconds", Value: usualSeconds, Destination: &f.seconds},
 			&cli.IntFlag{Name: "count", Usage: "try `N` inputs at the most", DefaultText: "as many as the time allows", Destination: &f.count},
 			&cli.StringFlag{Name: "seed", Usage: "begin at `S`, a number; the same one tries the same inputs", DefaultText: "any", Destination: &f.seed},
@@ -234,6 +236,9 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 	if err != nil {
 		return "", err
 	}
+	if list, err = onePart(list, f.group); err != nil {
+		return "", err
+	}
 	if o.Reference, err = a.referenceOf(p, list, from, f); err != nil {
 		return "", err
 	}
@@ -247,6 +252,21 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 	}
 	o.Candidates = list
 	return chosen, nil
+}
+
+// onePart leaves the solutions that answer one part of a problem, since what others
+// answer is no expected output for them.
+func onePart(list []problem.Solution, group string) ([]problem.Solution, error) {
+	list = slices.DeleteFunc(list, func(s problem.Solution) bool { return group != "" && !s.Runs(group) })
+	if len(list) == 0 {
+		return nil, usageError("no part of these sources runs the group %s", group)
+	}
+	for _, s := range list[1:] {
+		if !slices.Equal(s.Groups, list[0].Groups) && len(list[0].Groups) > 0 && len(s.Groups) > 0 {
+			return nil, usageError("%s answers several parts of this problem, or other ones than %s; choose one by its group: --group %s", s.File, list[0].File, list[0].Groups[0])
+		}
+	}
+	return list, nil
 }
 
 // referenceOf is what answers are held against: what was named, or the reference of

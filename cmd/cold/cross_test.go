@@ -149,6 +149,26 @@ func TestCrossLooksForSlowInputs(t *testing.T) {
 	assert.Contains(t, got.out, "wrote crossed/1 into cases.md\n")
 }
 
+func TestPartsOfAProblemAreNotSetAgainstEachOther(t *testing.T) {
+	need(t, "python3")
+	s := folder(t, map[string]string{
+		"input.shape": "n: int 1..9\n", "a.py": "import sys\nprint(int(input()) * (2 if sys.argv[1] == \"first\" else 3))\n",
+		"b.py": "n = int(input())\nprint(n * 3 - (n == 8))\n", "1.in": "1\n",
+		"verdict.toml": "[[solution]]\nfile = \"a.py\"\nargs = [\"first\"]\ngroups = [\"first\"]\n[[solution]]\nfile = \"a.py\"\nargs = [\"second\"]\ngroups = [\"second\"]\n" +
+			"[[solution]]\nfile = \"b.py\"\ngroups = [\"second\"]\n[[group]]\nname = \"first\"\n[[group]]\nname = \"second\"\n",
+		"cases/first/1.in": "1\n", "cases/second/1.in": "1\n",
+	})
+	got := s.run(t, "cross", "a.py", "--count", "20")
+	assert.Equal(t, 64, got.status, got.out)
+	assert.Contains(t, got.errors, "a.py answers several parts of this problem, or other ones than a.py; choose one by its group: --group first")
+	got = s.run(t, "cross", "a.py", "--count", "20", "--group", "first")
+	assert.Equal(t, 10, got.status, got.errors)
+	got = s.run(t, "cross", "b.py", "--against", "a.py")
+	assert.Equal(t, 1, got.status, got.errors)
+	assert.Contains(t, got.out, "b.py against a.py second\n")
+	assert.Contains(t, got.out, "expected 24, got 23")
+}
+
 func TestBadUseOfCrossIsSaidAtOnce(t *testing.T) {
 	s := crossed(t, total(""))
 	for args, words := range map[string]string{

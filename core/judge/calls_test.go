@@ -466,3 +466,21 @@ func TestCallsEndWithTheContext(t *testing.T) {
 	assert.ErrorIs(t, err, context.Canceled)
 	assert.Less(t, time.Since(began), 30*time.Second)
 }
+
+func TestCallsOfASittingShareAProcess(t *testing.T) {
+	needLanguageOf(t, "f.py")
+	p := function(t, "f(n: int) -> int", "n = 1 => 1")
+	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "f.py"), []byte("calls = 0\ndef f(n):\n    global calls\n    calls += 1\n    return calls\n"), 0o644))
+	s, err := Sit(context.Background(), p, []problem.Solution{{File: "f.py"}}, Options{Cache: cache(t), Jobs: 1}, func(Event) {})
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, s.Close()) }()
+	calls := []problem.Case{asked("n = 7\n", "1\n"), asked("n = 7\n", "2\n"), asked("n = 7\n", "1\n")}
+	for once, message := range map[bool]string{true: "expected 1, got 3", false: "right alone, wrong after asked/1"} {
+		outcomes, err := s.Judge(context.Background(), 0, Request{Cases: calls, Once: once})
+		require.NoError(t, err)
+		require.Len(t, outcomes, 3)
+		assert.Equal(t, verdict.Accepted, outcomes[1].Verdict)
+		assert.Equal(t, verdict.WrongAnswer, outcomes[2].Verdict)
+		assert.Contains(t, outcomes[2].Message, message)
+	}
+}
