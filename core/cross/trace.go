@@ -49,8 +49,8 @@ func (s *search) openTracers(ctx context.Context, o Options, wanted bool) <-chan
 }
 
 // Which inputs are traced: edge cases, and of the random inputs the first and then one
-// in so many; where they are joined, fewer. Large ones only if they take no longer than
-// traceable.
+// in so many, which become more as their number grows; where they are joined, fewer.
+// Large ones only if they take no longer than traceable.
 const (
 	firstTraced       = 64
 	tracedEvery       = 8
@@ -101,6 +101,9 @@ func (s *search) isTraced(p *pack, i int) bool {
 	every := uint64(tracedEvery)
 	if s.source.packs {
 		every = tracedEveryJoined
+	}
+	for n := number; n > 128*every; n /= 4 {
+		every *= 4
 	}
 	return number < firstTraced || number%every == 0
 }
