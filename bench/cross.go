@@ -13,7 +13,6 @@ import (
 	"time"
 
 	"coldverdict/core/problem"
-	"coldverdict/core/toolchain"
 	"coldverdict/demo"
 )
 
@@ -143,17 +142,14 @@ var bordersOf = []struct{ title, wrong string }{
 // fails, and of right ones, which are crossed for so many seconds, that nothing is
 // found; and how soon it finds borders.
 func (b *bench) crosses(seconds int) error {
-	dir := b.path("cross-tour")
-	if err := exec.Command(b.cold, "demo", "--out", dir).Run(); err != nil && !errors.As(err, new(*exec.ExitError)) {
+	dir, err := b.tour()
+	if err != nil {
 		return err
 	}
-	languages := toolchain.Ours()
-	words := problem.Vocabulary{Modes: []string{"exact", "lines", "tokens", "numbers"}, AnyOrders: []string{"lines", "tokens"}, IsSource: languages.IsSource,
-		Languages: languages.NamesWithStandards(), LimitNames: languages.Names()}
 	fmt.Printf("cross: %-24s %-22s %8s %8s %9s %7s %8s\n", "solution", "found", "seconds", "inputs", "bytes", "to", "shrink s")
 	for _, stop := range demo.Tour() {
 		folder := filepath.Join(dir, stop.Folder)
-		p, err := problem.Load(folder, words)
+		p, err := problem.Load(folder, vocabulary())
 		if err != nil {
 			return err
 		}

@@ -4,31 +4,49 @@ import (
 	"bytes"
 	"errors"
 	"fmt"
+	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
 	"time"
 
+	"coldverdict/core/compare"
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 	"coldverdict/demo"
 )
 
+// tour writes the demo's problems into a folder, once.
+func (b *bench) tour() (dir string, err error) {
+	dir = b.path("tour")
+	if _, err := os.Stat(dir); err == nil {
+		return dir, nil
+	}
+	if err := exec.Command(b.cold, "demo", "--out", dir).Run(); err != nil && !errors.As(err, new(*exec.ExitError)) {
+		return "", err
+	}
+	return dir, nil
+}
+
+// vocabulary is what the demo's verdict.toml files may say.
+func vocabulary() problem.Vocabulary {
+	languages := toolchain.Ours()
+	return problem.Vocabulary{Modes: compare.Modes(), AnyOrders: compare.AnyOrders(), IsSource: languages.IsSource,
+		Languages: languages.NamesWithStandards(), LimitNames: languages.Names()}
+}
+
 // edges tells for each wrong solution of the demo whether the edge cases that its
 // problem's shape yields catch it, without any case that a person wrote, and for each
 // right one that they do not.
 func (b *bench) edges() error {
-	dir := b.path("tour")
-	if err := exec.Command(b.cold, "demo", "--out", dir).Run(); err != nil && !errors.As(err, new(*exec.ExitError)) {
+	dir, err := b.tour()
+	if err != nil {
 		return err
 	}
-	languages := toolchain.Ours()
-	words := problem.Vocabulary{Modes: []string{"exact", "lines", "tokens", "numbers"}, AnyOrders: []string{"lines", "tokens"}, IsSource: languages.IsSource,
-		Languages: languages.NamesWithStandards(), LimitNames: languages.Names()}
 	caught, wrong := 0, 0
 	for _, stop := range demo.Tour() {
 		folder := filepath.Join(dir, stop.Folder)
-		p, err := problem.Load(folder, words)
+		p, err := problem.Load(folder, vocabulary())
 		if err != nil {
 			return err
 		}

@@ -65,7 +65,7 @@ func (a *app) takeSamples(dir, page string, s intake.Statement, kept []string) e
 		if err != nil {
 			return err
 		}
-		if sameInput(p, sample.Input) {
+		if caseWith(p, sample.Input) != "" {
 			a.screen.Print("  the sample of line %d is among the cases already", sample.Line)
 			continue
 		}
@@ -85,13 +85,6 @@ func (a *app) takeSamples(dir, page string, s intake.Statement, kept []string) e
 	}
 	a.screen.Print("\nnext: 'cold try' in %s", view.Visible(filepath.Base(dir)))
 	return nil
-}
-
-func sameInput(p *problem.Problem, input []byte) bool {
-	return slices.ContainsFunc(p.Cases, func(c problem.Case) bool {
-		text, err := c.Input.Head(int64(len(input)) + 1)
-		return err == nil && string(text) == string(input)
-	})
 }
 
 func missingFrom(s intake.Statement) string {

@@ -416,6 +416,6 @@ func (s *Screen) Unbuilt(e *judge.UnableError) {
 		s.printText(verdict.Text{Bytes: []byte(e.Log)}, mostLog)
 	}
 	for _, hint := range e.Hints {
-		s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(hint), "  "))
+		s.hint(hint)
 	}
 }

@@ -76,8 +76,13 @@ func (v *TryView) facts(candidate string, c *problem.Case, o verdict.Outcome) {
 		if i == 0 {
 			s.Print("")
 		}
-		s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(hint), "  "))
+		s.hint(hint)
 	}
+}
+
+// hint shows what an experienced friend would say.
+func (s *Screen) hint(words string) {
+	s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(words), "  "))
 }
 
 // inputWord is what a case's input is called.

@@ -94,7 +94,7 @@ func (v *InputView) candidate(r InputRun) {
 		s.printText(o.Stderr, outputMost)
 	}
 	for _, hint := range append(o.Hints, r.Ended.Hints...) {
-		s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(hint), "  "))
+		s.hint(hint)
 	}
 	s.Flush()
 }

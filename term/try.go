@@ -396,7 +396,7 @@ func (v *TryView) failures(t *tally) {
 		s.Print("\n%s", verdictStyle(verdict.CompileError).Render("the compiler says"+v.ofSolution(t)))
 		s.printText(verdict.Text{Bytes: []byte(b.FirstError())}, mostLog)
 		for _, hint := range t.ended.Hints {
-			s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(hint), "  "))
+			s.hint(hint)
 		}
 	}
 	for _, f := range t.failed {

@@ -284,9 +284,7 @@ func (a *accusation) cutCases(ctx context.Context, f *Found, in *shape.Input) (*
 			}
 			if failed {
 				in, found = part, true
-				if half == n-half || part.Cases() == half {
-					f.Origin = a.originOf(part, f.Origin)
-				}
+				f.Origin = a.originOf(part, f.Origin)
 				break
 			}
 		}
@@ -315,8 +313,6 @@ func (a *accusation) originOf(one *shape.Input, otherwise Origin) Origin {
 // company returns how many cases an input has where each of them alone is answered as
 // expected; 0 if one is not.
 func (a *accusation) company(ctx context.Context, in *shape.Input) (int, error) {
-	way := a.way
-	defer func() { a.way = way }()
 	if a.way == InCompany {
 		return in.Cases(), nil
 	}

@@ -53,19 +53,17 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 			return err
 		}
 		s.peaks(candidate, p, outcomes)
-		if firstFailure(outcomes) < 0 {
-			more, err := s.trace(trying, candidate, p, outcomes[0].Usage.CPU)
-			if err != nil {
-				return err
-			}
-			ran = append(ran, more...)
-		}
 		if at := firstFailure(outcomes); at >= 0 {
 			if s.claim(candidate) {
 				late = append(late, func() error { return s.suspect(ctx, worker, candidate, by, p, at, answers, outcomes[at]) })
 			}
 			continue
 		}
+		more, err := s.trace(trying, candidate, p, outcomes[0].Usage.CPU)
+		if err != nil {
+			return err
+		}
+		ran = append(ran, more...)
 		own, whole := textsOf(heads)
 		if !whole {
 			continue

@@ -211,10 +211,10 @@ func (t *trouble) slow() bool {
 func (s *search) answers(ctx context.Context, worker, solution int, texts [][]byte, limits verdict.Limits) ([][]byte, []verdict.Outcome, *trouble, error) {
 	cases := make([]problem.Case, len(texts))
 	for i, text := range texts {
-		cases[i] = problem.Case{Name: callName(i), Input: problem.Data{Text: text, Size: int64(len(text))}}
+		cases[i] = problem.Case{Name: callName(i), Input: dataOf(text)}
 	}
 	buffers := make([]bytes.Buffer, len(texts))
-	outcomes, err := s.sitting.Judge(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, Once: true, Lone: solution == s.reference, Output: func(i int) io.Writer {
+	outcomes, err := s.judged(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, Once: true, Lone: solution == s.reference, Output: func(i int) io.Writer {
 		buffers[i].Reset()
 		return &buffers[i]
 	}})
@@ -223,9 +223,6 @@ func (s *search) answers(ctx context.Context, worker, solution int, texts [][]by
 	}
 	answers := make([][]byte, len(texts))
 	for i, o := range outcomes {
-		if o.Verdict == verdict.Fault {
-			return nil, nil, nil, &FaultError{o.Message, texts[i]}
-		}
 		if !o.Verdict.Passing() {
 			return nil, outcomes, &trouble{i, o}, nil
 		}
@@ -260,9 +257,9 @@ func loadTime(language string) time.Duration {
 func (s *search) cases(texts, answers [][]byte) []problem.Case {
 	list := make([]problem.Case, len(texts))
 	for i, text := range texts {
-		list[i] = problem.Case{Name: callName(i), Input: problem.Data{Text: text, Size: int64(len(text))}}
+		list[i] = problem.Case{Name: callName(i), Input: dataOf(text)}
 		if answers != nil {
-			list[i].Accepted = []problem.Data{{Text: answers[i], Size: int64(len(answers[i]))}}
+			list[i].Accepted = []problem.Data{dataOf(answers[i])}
 		}
 		if answers != nil || s.base == ByChecker {
 			list[i].Compare = s.problem.Compare
