@@ -438,7 +438,7 @@ func reasonOf(p *problem.Problem, o cross.Options, f cross.Found, i int) string 
 	if f.Company > 1 {
 		words += "; each case alone is answered as expected"
 	}
-	return fmt.Sprintf("%s. Found by cold cross, %s.", words, f.Origin)
+	return fmt.Sprintf("%s. Found by cold cross --seed %d, %s.", words, uint64(o.Seed), f.Origin)
 }
 
 // caseWith names a case that has an input; empty: none has it.

@@ -118,6 +118,29 @@ func TestEdgeCasesComeFirstAndLargeOnesBeside(t *testing.T) {
 	assert.InDelta(t, afterEdges, float64(s.spent[largeStream])/float64(s.spent[largeStream]+s.spent[randomStream]), 0.1)
 }
 
+func TestWhatTakesLongForItsSizeIsTriedMoreOftenAmongLargeInputs(t *testing.T) {
+	s := scheduled(t, "n: int 1..1000\nw: int[n] 1..9", Options{})
+	tried := map[string]int{}
+	for range 6 * len(s.styles) {
+		s.spent = [3]time.Duration{randomStream: time.Hour} // large ones only
+		p, err := s.next(context.Background())
+		require.NoError(t, err)
+		require.Equal(t, largeStream, p.stream)
+		style := p.inputs[0].Style
+		tried[style]++
+		took := time.Duration(p.size)
+		if style == "zigzag" {
+			took *= 9
+		}
+		s.took(p, took)
+		s.ended(p, 0, nil, false)
+	}
+	assert.Greater(t, tried["zigzag"], 2*len(s.styles))
+	for _, style := range s.styles {
+		assert.Positive(t, tried[style], style)
+	}
+}
+
 // answered are what answers came, one for each input of a line.
 func answered(t *testing.T, p *problem.Problem, answers ...string) Coverage {
 	s := newSeen(p)

@@ -53,6 +53,7 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 			return err
 		}
 		s.peaks(candidate, p, outcomes)
+		s.schedule.took(p, outcomes[0].Usage.CPU)
 		if at := firstFailure(outcomes); at >= 0 {
 			if s.claim(candidate) {
 				late = append(late, func() error { return s.suspect(ctx, worker, candidate, by, p, at, answers, outcomes[at]) })

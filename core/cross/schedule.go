@@ -67,6 +67,7 @@ type schedule struct {
 	left    []planned
 	larger  int // large random inputs
 	known   map[uint64]bool
+	slow    map[string]float64 // by style, the longest time of a candidate on a large input, per byte
 	stopped bool
 }
 
@@ -96,7 +97,7 @@ func newSchedule(src *source, calls bool, o Options) *schedule {
 	s := &schedule{
 		source: src, calls: calls, seed: o.Seed, size: o.Size, style: o.Style, count: o.Count,
 		draw: rand.New(rand.NewPCG(uint64(o.Seed), 0x63726f7373)), styles: src.styles(),
-		pack: 1, most: 1, ceiling: len(rungs), strikes: make([]int, len(rungs)), known: map[uint64]bool{},
+		pack: 1, most: 1, ceiling: len(rungs), strikes: make([]int, len(rungs)), known: map[uint64]bool{}, slow: map[string]float64{},
 	}
 	s.changed.L = &s.mu
 	if s.style != "" {
@@ -203,10 +204,35 @@ func (s *schedule) nextLarge(ctx context.Context) (*pack, error) {
 		return s.one(largeStream, func() (*input, error) { return s.source.edge(c) })
 	}
 	const apart = 1 << 40 // from the seeds of small ones
-	o := Origin{Seed: s.seed + apart + shape.Seed(s.larger), Style: s.styles[s.larger%len(s.styles)]}
+	o := Origin{Seed: s.seed + apart + shape.Seed(s.larger), Style: s.largeStyle()}
 	o.Size = shape.Size(int64(shape.Largest) * int64(4+s.draw.IntN(5)) / 8).Written()
 	s.larger++
 	return s.one(largeStream, func() (*input, error) { return s.source.make(ctx, o) })
+}
+
+// largeStyle is the style of the next large random input: one after the other, and once
+// all were tried every second time the one that took longest for its size.
+func (s *schedule) largeStyle() string {
+	style := s.styles[s.larger%len(s.styles)]
+	if s.larger >= len(s.styles) && s.larger%2 == 1 {
+		for _, other := range s.styles {
+			if s.slow[other] > s.slow[style] {
+				style = other
+			}
+		}
+	}
+	return style
+}
+
+// took notes how long a candidate took for a large input.
+func (s *schedule) took(p *pack, time time.Duration) {
+	if p.stream != largeStream || p.inputs[0].Edge != "" || p.size == 0 {
+		return
+	}
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	style := p.inputs[0].Style
+	s.slow[style] = max(s.slow[style], float64(time)/float64(p.size))
 }
 
 // plan draws the next random inputs. The lock is held. There are none while an epoch
