@@ -1,13 +1,17 @@
 package main
 
 import (
+	"bufio"
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"io"
+	"math"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -59,47 +63,118 @@ func (b *bench) held() error {
 	for _, p := range []struct {
 		name    string
 		command []string
-		n       int // runs in a round
-		rounds  int // for each of those asked for
+		pairs   int // for each round asked for
+		batch   int // runs with one worker, and with two
 	}{
-		{"static C", []string{b.path("tiny-c")}, 500, 5},
-		{"dynamic C++", []string{b.path("tiny-dynamic")}, 300, 5},
-		{"Python", []string{strings.TrimSpace(string(python)), b.path("tiny.py")}, 2, 40},
+		{"static C", []string{b.path("tiny-c")}, 500, 500},
+		{"dynamic C++", []string{b.path("tiny-dynamic")}, 300, 300},
+		{"Python", []string{strings.TrimSpace(string(python)), b.path("tiny.py")}, 100, 20},
 	} {
 		var bare, ours, extra, gain []float64
-		for range p.rounds * b.rounds { // short rounds, since a machine's pace drifts
-			text, err := exec.Command(b.path("spawn"), append([]string{strconv.Itoa(p.n), "1", input}, p.command...)...).Output()
+		loop, err := b.startLoop(input, p.command)
+		if err != nil {
+			return err
+		}
+		// One by one, since a machine's pace drifts, and each first in turn,
+		// since what comes second finds the machine as the first has left it.
+		for i := range p.pairs * b.rounds {
+			if i%2 == 0 {
+				ours, err = heldOnce(ours, input, p.command, one)
+			}
+			if err == nil {
+				bare, err = loop.once(bare)
+			}
+			if err == nil && i%2 == 1 {
+				ours, err = heldOnce(ours, input, p.command, one)
+			}
 			if err != nil {
 				return err
 			}
-			seconds, err := strconv.ParseFloat(strings.TrimSpace(string(text)), 64)
+			extra = append(extra, ours[i]-bare[i])
+		}
+		if err := loop.end(); err != nil {
+			return err
+		}
+		for range b.rounds {
+			alone, err := runMany(p.batch, input, p.command, one)
 			if err != nil {
 				return err
 			}
-			alone, err := runMany(p.n, input, p.command, one)
+			both, err := runMany(p.batch, input, p.command, one, two)
 			if err != nil {
 				return err
 			}
-			both, err := runMany(p.n, input, p.command, one, two)
-			if err != nil {
-				return err
-			}
-			each := 1000 / float64(p.n)
-			bare = append(bare, seconds*each)
-			ours = append(ours, alone.Seconds()*each)
-			extra = append(extra, (alone.Seconds()-seconds)*each)
 			gain = append(gain, alone.Seconds()/both.Seconds())
 		}
-		fmt.Printf("held: %s: bare %s ms a run, held %s ms; %s ms more; with 2 workers %s times as many a second\n",
-			p.name, spread(bare, "%.2f"), spread(ours, "%.2f"), spread(extra, "%.2f"), spread(gain, "%.2f"))
+		fmt.Printf("held: %s: bare %s ms a run, held %s ms; %s ms more (middle half of %d pairs), %s; with 2 workers %s times as many a second\n",
+			p.name, half(bare), half(ours), half(extra), len(extra), certain(extra), spread(gain, "%.2f"))
 	}
 	return nil
+}
+
+// half is the median of some figures, with the quarters beside it.
+func half(figures []float64) string {
+	sorted := slices.Sorted(slices.Values(figures))
+	n := len(sorted)
+	return fmt.Sprintf("%.2f (%.2f to %.2f)", sorted[n/2], sorted[n/4], sorted[n-1-n/4])
+}
+
+// certain says between which figures the true median lies, 19 times of 20: how
+// many of n figures are below it varies by half the square root of n.
+func certain(figures []float64) string {
+	sorted := slices.Sorted(slices.Values(figures))
+	n := float64(len(sorted))
+	away := int(math.Ceil(0.98 * math.Sqrt(n)))
+	return fmt.Sprintf("the median is %.2f to %.2f with 95 %% certainty", sorted[max(0, len(sorted)/2-away)], sorted[min(len(sorted)-1, len(sorted)/2+away)])
+}
+
+// A bareLoop runs a program when asked.
+type bareLoop struct {
+	cmd   *exec.Cmd
+	asks  io.WriteCloser
+	tells *bufio.Scanner
+}
+
+func (b *bench) startLoop(input string, command []string) (*bareLoop, error) {
+	cmd := exec.Command(b.path("spawn"), append([]string{"0", "1", input}, command...)...)
+	asks, err := cmd.StdinPipe()
+	if err != nil {
+		return nil, err
+	}
+	tells, err := cmd.StdoutPipe()
+	if err != nil {
+		return nil, err
+	}
+	return &bareLoop{cmd, asks, bufio.NewScanner(tells)}, cmd.Start()
+}
+
+// once runs the program once and appends the milliseconds that it took.
+func (l *bareLoop) once(all []float64) ([]float64, error) {
+	if _, err := l.asks.Write([]byte{'.'}); err != nil {
+		return all, err
+	}
+	if !l.tells.Scan() {
+		return all, errors.Join(errors.New("the bare loop has ended"), l.tells.Err())
+	}
+	seconds, err := strconv.ParseFloat(l.tells.Text(), 64)
+	return append(all, seconds*1000), err
+}
+
+func (l *bareLoop) end() error {
+	l.asks.Close()
+	return l.cmd.Wait()
+}
+
+// heldOnce runs a program once in a box, and does the same.
+func heldOnce(all []float64, input string, command []string, in *box.Box) ([]float64, error) {
+	took, err := runMany(1, input, command, in)
+	return append(all, took.Seconds()*1000), err
 }
 
 // runMany runs a program n times, spread over boxes.
 func runMany(n int, input string, command []string, boxes ...*box.Box) (time.Duration, error) {
 	began := time.Now()
-	errors := make([]error, len(boxes))
+	failed := make([]error, len(boxes))
 	var group sync.WaitGroup
 	for i, b := range boxes {
 		group.Go(func() {
@@ -112,19 +187,14 @@ func runMany(n int, input string, command []string, boxes ...*box.Box) (time.Dur
 					file.Close()
 				}
 				if err != nil {
-					errors[i] = err
+					failed[i] = err
 					return
 				}
 			}
 		})
 	}
 	group.Wait()
-	for _, err := range errors {
-		if err != nil {
-			return 0, err
-		}
-	}
-	return time.Since(began), nil
+	return time.Since(began), errors.Join(failed...)
 }
 
 // late measures how long after passing a limit a run is over, as its caller

@@ -4,6 +4,8 @@
  *     spawn N W INPUT PROGRAM [ARG ...]
  *
  * Prints the elapsed seconds. Each of the W workers is a process of its own.
+ * With an N of 0 it runs the program once for each byte that it reads, and
+ * prints the seconds of each.
  */
 #define _GNU_SOURCE
 #include <fcntl.h>
@@ -49,19 +51,32 @@ static void once(const char *input, char **argv)
     wait4(pid, &status, 0, &usage);
 }
 
+static double now(void)
+{
+    struct timespec t;
+    clock_gettime(CLOCK_MONOTONIC, &t);
+    return t.tv_sec + t.tv_nsec * 1e-9;
+}
+
 int main(int argc, char **argv)
 {
     if (argc < 5) return 64;
     int runs = atoi(argv[1]), workers = atoi(argv[2]);
-    struct timespec a, b;
-    clock_gettime(CLOCK_MONOTONIC, &a);
+    char asked;
+    while (!runs && read(0, &asked, 1) == 1) {
+        double began = now();
+        once(argv[3], argv + 4);
+        printf("%.6f\n", now() - began);
+        fflush(stdout);
+    }
+    if (!runs) return 0;
+    double began = now();
     for (int w = 0; w < workers; w++)
         if (fork() == 0) {
             for (int i = w; i < runs; i += workers) once(argv[3], argv + 4);
             _exit(0);
         }
     while (wait(NULL) > 0) {}
-    clock_gettime(CLOCK_MONOTONIC, &b);
-    printf("%.4f\n", (b.tv_sec - a.tv_sec) + (b.tv_nsec - a.tv_nsec) * 1e-9);
+    printf("%.4f\n", now() - began);
     return 0;
 }

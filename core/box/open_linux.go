@@ -175,6 +175,9 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 			return ready, err
 		}
 	}
+	if err := b.watchFiles(); err != nil {
+		return ready, err
+	}
 	b.warden, err = os.StartProcess("/proc/self/exe", []string{wardenName}, &os.ProcAttr{
 		Files: append([]*os.File{b.null, b.null, os.Stderr}, theirs...),
 		Env:   os.Environ(),
@@ -203,6 +206,28 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	return ready, err
 }
 
+// watchFiles lets the Go scheduler know when there is something to read.
+func (b *Box) watchFiles() error {
+	fd, err := unix.EpollCreate1(unix.EPOLL_CLOEXEC)
+	if err != nil {
+		return err
+	}
+	if err := unix.SetNonblock(fd, true); err != nil { // or os.NewFile would not tell the scheduler
+		return err
+	}
+	b.arrivals = os.NewFile(uintptr(fd), "arrivals")
+	for _, from := range append(b.streams[:], b.socket) {
+		if from < 0 {
+			continue
+		}
+		if err := unix.EpollCtl(fd, unix.EPOLL_CTL_ADD, from, &unix.EpollEvent{Events: unix.EPOLLIN}); err != nil {
+			return err
+		}
+	}
+	b.arrived, err = b.arrivals.SyscallConn()
+	return err
+}
+
 func (w way) attributes() *syscall.SysProcAttr {
 	attributes := &syscall.SysProcAttr{
 		// A session of its own keeps the terminal away: its Ctrl-C is for us
@@ -220,9 +245,9 @@ func (w way) attributes() *syscall.SysProcAttr {
 		attributes.Cloneflags |= unix.CLONE_NEWUSER
 		attributes.UidMappings = []syscall.SysProcIDMap{{ContainerID: uid, HostID: uid, Size: 1}}
 		attributes.GidMappings = []syscall.SysProcIDMap{{ContainerID: gid, HostID: gid, Size: 1}}
-		// In there, to mount and to look after programs; none of it is left
-		// to them.
-		attributes.AmbientCaps = []uintptr{unix.CAP_SYS_ADMIN, unix.CAP_SYS_PTRACE, unix.CAP_SETPCAP, unix.CAP_SYS_RESOURCE}
+		// In there, to mount, to look after programs, and to calm the runtime;
+		// none of it is left to them.
+		attributes.AmbientCaps = []uintptr{unix.CAP_SYS_ADMIN, unix.CAP_SYS_PTRACE, unix.CAP_SETPCAP, unix.CAP_SYS_RESOURCE, unix.CAP_SYS_NICE}
 	}
 	return attributes
 }
@@ -278,6 +303,10 @@ func (b *Box) stop() error {
 			unix.Close(*fd)
 			*fd = -1
 		}
+	}
+	if b.arrivals != nil {
+		b.arrivals.Close()
+		b.arrivals = nil
 	}
 	if b.warden != nil {
 		b.warden.Wait()

@@ -170,6 +170,9 @@ func forgetSignals() error {
 			continue // one that cannot be set, or that the runtime keeps
 		}
 		action.handler = 0
+		if unix.Signal(number) == unix.SIGCHLD {
+			action.flags = noStops // whoever waits for a stop is woken without a signal
+		}
 		if _, _, errno = unix.RawSyscall6(unix.SYS_RT_SIGACTION, uintptr(number), uintptr(unsafe.Pointer(&action)), 0, 8, 0, 0); errno != 0 {
 			return errno
 		}
@@ -180,6 +183,7 @@ func forgetSignals() error {
 const (
 	lastSignal = 64
 	ignored    = 1 // SIG_IGN
+	noStops    = 1 // SA_NOCLDSTOP
 )
 
 func (w *warden) running() *tracee {
@@ -315,7 +319,9 @@ func (w *warden) run(o order, input int) (rep report, made *os.File) {
 	rep = report{ID: o.ID, Wall: wall, CPU: max(total-w.spent, t.spentByDead()), Left: left, Tried: tried}
 	rep.Ending, rep.Memory = t.outcome()
 	w.spent = total
-	starved := w.hold.killedForMemory()
+	// What recurses without end can fill its stack between two looks.
+	overflowed := status.Signaled() && o.Limits.Memory > 0 && rep.Memory > o.Limits.Memory
+	starved := w.hold.killedForMemory() || overflowed
 	touched := w.task.Dir == "" && !w.folder.untouched()
 	switch {
 	case rep.Ending != Exited:

@@ -14,6 +14,7 @@ import (
 	"slices"
 	"sync"
 	"sync/atomic"
+	"syscall"
 	"time"
 	"unsafe"
 
@@ -34,9 +35,14 @@ type Box struct {
 	null    *os.File
 	known   *task // the warden knows it from the order before
 	message []byte
-	chunk   []byte
-	running uint32 // number of the last run
-	broken  error  // the warden is gone
+	// arrivals is readable when socket or one of streams is; arrived is how
+	// to wait for that.
+	arrivals *os.File
+	arrived  syscall.RawConn
+	took     time.Duration // wall-clock time of the run before
+	chunk    []byte
+	running  uint32 // number of the last run
+	broken   error  // the warden is gone
 	// turns is even while carry waits for something to read, and odd
 	// otherwise.
 	turns atomic.Uint64
@@ -181,8 +187,9 @@ const (
 	narrow = 64 << 10 // what a pipe holds at first, and is read at once
 	wide   = 1 << 20  // the same once it has proved to be busy
 
-	// quiet is how long only the report is waited for. Most runs are over by
-	// then, and what they wrote is read once, without a wake-up in between.
+	// quiet is how long only the report is waited for, where the run before
+	// took no longer. Most are over by then, and what they wrote is read once,
+	// without a wake-up in between.
 	quiet = 2 * time.Millisecond
 )
 
@@ -195,12 +202,12 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 	for _, fd := range b.streams {
 		polls = append(polls, unix.PollFd{Fd: int32(fd), Events: unix.POLLIN}) // poll passes over what is below zero
 	}
-	if !run.Prompt {
-		pollBriefly(&polls[0], quiet)
+	if !run.Prompt && b.took < quiet {
+		pollBriefly(polls[:1], quiet)
 	}
 	for polls[0].Revents == 0 {
 		b.turns.Add(1)
-		err := again(func() error { _, err := unix.Poll(polls, -1); return err })
+		err := b.await(polls, run.Prompt)
 		b.turns.Add(1)
 		if err != nil {
 			return c, rep, nil, err
@@ -223,6 +230,7 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 	if rep, err = decodeReport(message); err != nil {
 		return c, rep, made, err
 	}
+	b.took = rep.Wall
 	for i, fd := range b.streams {
 		if fd < 0 {
 			continue
@@ -234,18 +242,39 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 	return c, rep, made, nil
 }
 
-// pollBriefly waits for one descriptor without telling the Go scheduler,
-// which would otherwise wake other threads to make up for this one. The
-// scheduler can do without it for so short a time.
-func pollBriefly(poll *unix.PollFd, wait time.Duration) {
+// await waits until there is something to read. Where somebody waits for that,
+// a thread of ours waits in the kernel, which is quickest; but then the runtime
+// looks after that thread every few ten microseconds, where the program could
+// run. So otherwise it is the runtime that waits.
+func (b *Box) await(polls []unix.PollFd, promptly bool) error {
+	if promptly {
+		return again(func() error { _, err := unix.Poll(polls, -1); return err })
+	}
+	return b.arrived.Read(func(uintptr) bool { return pollBriefly(polls, 0) })
+}
+
+// pollBriefly waits for descriptors without telling the Go scheduler, which
+// would otherwise wake other threads to make up for this one, and reports
+// whether one is ready. The scheduler can do without it for so short a time.
+func pollBriefly(polls []unix.PollFd, wait time.Duration) bool {
 	timeout := unix.NsecToTimespec(wait.Nanoseconds())
-	unix.RawSyscall6(unix.SYS_PPOLL, uintptr(unsafe.Pointer(poll)), 1, uintptr(unsafe.Pointer(&timeout)), 0, 0, 0)
+	n, _, _ := unix.RawSyscall6(unix.SYS_PPOLL, uintptr(unsafe.Pointer(&polls[0])), uintptr(len(polls)), uintptr(unsafe.Pointer(&timeout)), 0, 0, 0)
+	return int(n) > 0
+}
+
+// readBriefly reads what is there, in the same way.
+func readBriefly(fd int, into []byte) (int, error) {
+	n, _, errno := unix.RawSyscall(unix.SYS_READ, uintptr(fd), uintptr(unsafe.Pointer(&into[0])), uintptr(len(into)))
+	if errno != 0 {
+		return 0, errno
+	}
+	return int(n), nil
 }
 
 // drain reads stream i until it is empty.
 func (b *Box) drain(i int, id uint32, c *carried) error {
 	for {
-		n, err := unix.Read(b.streams[i], b.chunk)
+		n, err := readBriefly(b.streams[i], b.chunk)
 		switch {
 		case err == unix.EINTR:
 			continue
