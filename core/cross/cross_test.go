@@ -57,14 +57,6 @@ func need(t testing.TB, tools ...string) {
 	}
 }
 
-// notShort leaves a test out where the time is short, as it is with the race detector:
-// there each start of a box takes seconds, and the others have as many goroutines.
-func notShort(t *testing.T) {
-	if testing.Short() {
-		t.Skip("it takes some seconds")
-	}
-}
-
 // A trial is a problem of crates with solutions in C, and what is to be done with them.
 type trial struct {
 	problem *problem.Problem
@@ -136,7 +128,6 @@ func (r *trial) found(t *testing.T) Found {
 func inputOf(f Found) string { return string(f.Cases[len(f.Cases)-1].Input.Text) }
 
 func TestTheSmallestInputOnWhichACandidatePartsIsFound(t *testing.T) {
-	notShort(t)
 	for _, test := range []struct {
 		name, change, smallest string
 	}{
@@ -165,7 +156,6 @@ func TestTheSmallestInputOnWhichACandidatePartsIsFound(t *testing.T) {
 }
 
 func TestARightCandidateIsNotAccused(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("s = 0; for (int i = n - 1; i >= 0; i--) s += w[i];"))
 	r.options.Time = 2 * time.Second
 	result := r.run(t)
@@ -182,7 +172,6 @@ func TestARightCandidateIsNotAccused(t *testing.T) {
 }
 
 func TestLimitsAndCrashesAreFoundAndShrunk(t *testing.T) {
-	notShort(t)
 	for change, want := range map[string]struct {
 		verdict  verdict.Verdict
 		smallest string
@@ -233,7 +222,6 @@ func TestManyCasesGoIntoOneFile(t *testing.T) {
 }
 
 func TestAFailureInAFileOfManyCasesIsCutDownToTheCase(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, boxes, "reference.c", boxSums("", ""), "candidate.c", boxSums("", "if (n == 3 && w[0] == 7) s++;"))
 	size := r.problem.Shape.SizeFor(4)
 	r.options.Size = &size // no edge cases
@@ -246,7 +234,6 @@ func TestAFailureInAFileOfManyCasesIsCutDownToTheCase(t *testing.T) {
 }
 
 func TestACaseThatFailsInCompanyOnlyIsRecognised(t *testing.T) {
-	notShort(t)
 	f := newTrial(t, boxes, "reference.c", boxSums("", ""), "candidate.c", boxSums("int kept;", "if (s > 5) kept = 1; if (kept && n == 2) s++;")).found(t)
 	assert.Equal(t, verdict.WrongAnswer, f.Outcome.Verdict)
 	if f.Company == 0 { // a case with two crates and more than 5 shows it alone
@@ -259,14 +246,12 @@ func TestACaseThatFailsInCompanyOnlyIsRecognised(t *testing.T) {
 }
 
 func TestWhatIsLeftOverFromTheCaseBeforeIsToldAsThat(t *testing.T) {
-	notShort(t)
 	f := newTrial(t, boxes, "reference.c", boxSums("", ""), "candidate.c", boxSums("int last;", "if (last == 9) s++; last = w[n-1];")).found(t)
 	assert.Equal(t, "2\n1\n9\n1\n1\n", inputOf(f))
 	assert.Equal(t, 2, f.Company)
 }
 
 func TestWithoutAReferenceAnswersMustNotVary(t *testing.T) {
-	notShort(t)
 	for name, test := range map[string]struct {
 		text, source string
 		way          Way
@@ -303,7 +288,6 @@ func TestCandidatesThatDisagreeAreSetOut(t *testing.T) {
 }
 
 func TestEachCandidateHasItsOwnFailure(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, sumShape, "reference.c", sum(""), "a.c", sum("if (n > 1) s--;"), "right.c", sum(""), "b.c", sum("if (n > 2) abort();"))
 	r.options.Time = 4 * time.Second
 	result := r.run(t)
@@ -316,7 +300,6 @@ func TestEachCandidateHasItsOwnFailure(t *testing.T) {
 }
 
 func TestWhereAllCandidatesAgreeTheReferenceIsDoubted(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, sumShape, "reference.c", sum("if (n == 3) s++;"), "a.c", sum(""), "b.c", sum(""))
 	result := r.run(t)
 	require.Len(t, result.Found, 2)
@@ -326,7 +309,6 @@ func TestWhereAllCandidatesAgreeTheReferenceIsDoubted(t *testing.T) {
 }
 
 func TestAReferenceThatFailsIsNeverTheCandidatesFault(t *testing.T) {
-	notShort(t)
 	for name, test := range map[string]struct {
 		reference string
 		check     func(t *testing.T, r *Result)
@@ -370,7 +352,6 @@ func TestAReferenceThatFailsIsNeverTheCandidatesFault(t *testing.T) {
 }
 
 func TestAReferenceThatIsWrongOnAKnownCaseIsRefused(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, sumShape, "reference.c", sum("s++;"), "candidate.c", sum(""))
 	r.problem.Cases = []problem.Case{
 		{Name: "samples/kept", Kept: "kept", Input: dataOf([]byte("1\n1\n")), Accepted: []problem.Data{dataOf([]byte("7\n"))}},
@@ -385,7 +366,6 @@ func TestAReferenceThatIsWrongOnAKnownCaseIsRefused(t *testing.T) {
 }
 
 func TestSpacingThatNoJudgeGivesIsNoted(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, "name: word(1..5, \"a-z\")", "candidate.c", `#include <stdio.h>
 int main(void) { int c, n = 0; while ((c = getchar()) != '\n') if (c == EOF) { n = 99; break; } else n++; printf("%d\n", n); }
 `)
@@ -448,7 +428,6 @@ func TestWhatShowsSomethingNewIsTriedMoreOften(t *testing.T) {
 }
 
 func TestAnEndComesAtTheCount(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, boxes, "reference.c", boxSums("", ""), "candidate.c", boxSums("", ""))
 	r.options.Time, r.options.Count = 0, 500
 	assert.Equal(t, 500, r.run(t).Inputs)
@@ -487,7 +466,6 @@ func TestAnInterruptedSearchSaysWhatItDid(t *testing.T) {
 }
 
 func TestMistakesOfTheProblemAreErrors(t *testing.T) {
-	notShort(t)
 	run := func(r *trial) error {
 		_, err := Run(context.Background(), r.problem, r.options, func(Event) {})
 		return err
@@ -517,7 +495,6 @@ func TestMistakesOfTheProblemAreErrors(t *testing.T) {
 }
 
 func TestACheckerOfOnesOwnJudgesWithoutAReference(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, sumShape, "candidate.c", sum("if (n == 2) s = -1;"))
 	check := "def decide(case, got, expected):\n    if int(got.tokens[0]) < 0:\n        return reject(\"a negative sum\")\n    return accept()\n"
 	require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, "check.star"), []byte(check), 0o644))
@@ -528,7 +505,6 @@ func TestACheckerOfOnesOwnJudgesWithoutAReference(t *testing.T) {
 }
 
 func TestFunctionsAreCalledManyTimesInOneProcess(t *testing.T) {
-	notShort(t)
 	need(t, "python3")
 	takes := []value.Field{{Name: "crates", Type: typeOf(t, "int[]")}}
 	right := "def heaviest(crates):\n    return max(crates, default=0)\n"
@@ -564,7 +540,6 @@ func typeOf(t *testing.T, text string) value.Type {
 }
 
 func TestWhatAScriptMakesIsTriedFromTheSmallestOn(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, "", "reference.c", sum(""), "candidate.c", sum("if (n > 3) s++;"))
 	made := "def make(rng, size):\n    n = rng.int(1, 2 + int(size * 40))\n    return \"%d\\n%s\\n\" % (n, \" \".join([str(rng.int(1, 9)) for _ in range(n)]))\n"
 	require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, "make.star"), []byte(made), 0o644))
@@ -577,7 +552,6 @@ func TestWhatAScriptMakesIsTriedFromTheSmallestOn(t *testing.T) {
 }
 
 func TestSlowInputsAreFound(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, "n: int 1..3000\nw: int[n] 1..1000000", "candidate.c", sum("for (int i = 0; i < n; i++) for (int j = 0; j < n && w[i] >= w[0]; j++) for (int k = 0; k < 8; k++) s += w[j] % (k + 3);"))
 	r.options.Time = 4 * time.Second
 	all, result, err := Slow(context.Background(), r.problem, r.options, func(Event) {})
@@ -595,7 +569,6 @@ func TestSlowInputsAreFound(t *testing.T) {
 }
 
 func TestPartsOfTheSourceThatNothingReachesAreTold(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("if (n > 60)\n        s++;\n    if (w[0] == w[n-1] && n > 2)\n        s += 0 * puts(\"\");"))
 	r.problem.Compare.Mode = "tokens"
 	r.options.Time = 2 * time.Second
@@ -609,7 +582,6 @@ func TestPartsOfTheSourceThatNothingReachesAreTold(t *testing.T) {
 }
 
 func TestWhatHappensOnceOnlyIsNoFailure(t *testing.T) {
-	notShort(t)
 	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("struct timespec t; clock_gettime(CLOCK_REALTIME, &t); if (t.tv_nsec / 64 % 60 == 0) s++;"))
 	r.options.Time = 3 * time.Second
 	result := r.run(t)

@@ -468,7 +468,6 @@ func TestCallsEndWithTheContext(t *testing.T) {
 }
 
 func TestCallsOfASittingShareAProcess(t *testing.T) {
-	notShort(t)
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(n: int) -> int", "n = 1 => 1")
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "f.py"), []byte("calls = 0\ndef f(n):\n    global calls\n    calls += 1\n    return calls\n"), 0o644))

@@ -28,13 +28,6 @@ func seated(t *testing.T, jobs int) *Sitting {
 	return s
 }
 
-// notShort leaves a test out where the time is short, as it is with the race detector.
-func notShort(t *testing.T) {
-	if testing.Short() {
-		t.Skip("each box takes seconds to start with the race detector")
-	}
-}
-
 // asked is an input with what is expected; "-" is not known.
 func asked(input, expected string) problem.Case {
 	c := problem.Case{Name: "asked/1", Input: problem.Data{Text: []byte(input), Size: int64(len(input))}}
@@ -45,7 +38,6 @@ func asked(input, expected string) problem.Case {
 }
 
 func TestASittingJudgesInputsAsTheyCome(t *testing.T) {
-	notShort(t)
 	s := seated(t, 1)
 	for _, test := range []struct {
 		input, expected string
@@ -67,7 +59,6 @@ func TestASittingJudgesInputsAsTheyCome(t *testing.T) {
 }
 
 func TestASittingHasLimitsForEachRequest(t *testing.T) {
-	notShort(t)
 	s := seated(t, 1)
 	burn := []problem.Case{asked("burn 0.2 say done", "done\n")}
 	for limit, want := range map[time.Duration]verdict.Verdict{0: verdict.Accepted, 50 * time.Millisecond: verdict.TimeLimit, 5 * time.Second: verdict.Accepted} {
@@ -78,7 +69,6 @@ func TestASittingHasLimitsForEachRequest(t *testing.T) {
 }
 
 func TestASittingHandsOnAllThatIsPrinted(t *testing.T) {
-	notShort(t)
 	s := seated(t, 1)
 	var texts [2]bytes.Buffer
 	outcomes, err := s.Judge(context.Background(), 0, Request{
@@ -120,7 +110,6 @@ func TestASittingEndsWithItsContext(t *testing.T) {
 }
 
 func TestWhatCannotBeRunIsToldBeforeASittingBegins(t *testing.T) {
-	notShort(t)
 	for name, test := range map[string]struct {
 		text    string
 		compare problem.Comparison

@@ -42,7 +42,6 @@ func traced(t *testing.T, name, source string) *Tracer {
 }
 
 func TestATracerSaysWhichPartsRan(t *testing.T) {
-	notShort(t)
 	tracer := traced(t, "branching.c", branching)
 	require.NotNil(t, tracer)
 	trace := func(input string) []uint64 {
@@ -66,7 +65,6 @@ func TestATracerSaysWhichPartsRan(t *testing.T) {
 }
 
 func TestWhatCannotBeTracedHasNoTracer(t *testing.T) {
-	notShort(t)
 	assert.Nil(t, traced(t, "broken.c", "int main(void) { return }"))
 	assert.Nil(t, traced(t, "script.sh", "cat\n"))
 	one := newTry(t)
