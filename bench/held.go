@@ -70,31 +70,11 @@ func (b *bench) held() error {
 		{"dynamic C++", []string{b.path("tiny-dynamic")}, 300, 300},
 		{"Python", []string{strings.TrimSpace(string(python)), b.path("tiny.py")}, 100, 20},
 	} {
-		var bare, ours, extra, gain []float64
-		loop, err := b.startLoop(input, p.command)
+		bare, ours, extra, err := b.inTurn(p.pairs*b.rounds, input, p.command, one)
 		if err != nil {
 			return err
 		}
-		// One by one, since a machine's pace drifts, and each first in turn,
-		// since what comes second finds the machine as the first has left it.
-		for i := range p.pairs * b.rounds {
-			if i%2 == 0 {
-				ours, err = heldOnce(ours, input, p.command, one)
-			}
-			if err == nil {
-				bare, err = loop.once(bare)
-			}
-			if err == nil && i%2 == 1 {
-				ours, err = heldOnce(ours, input, p.command, one)
-			}
-			if err != nil {
-				return err
-			}
-			extra = append(extra, ours[i]-bare[i])
-		}
-		if err := loop.end(); err != nil {
-			return err
-		}
+		var gain []float64
 		for range b.rounds {
 			alone, err := runMany(p.batch, input, p.command, one)
 			if err != nil {
@@ -148,16 +128,15 @@ func (b *bench) startLoop(input string, command []string) (*bareLoop, error) {
 	return &bareLoop{cmd, asks, bufio.NewScanner(tells)}, cmd.Start()
 }
 
-// once runs the program once and appends the milliseconds that it took.
-func (l *bareLoop) once(all []float64) ([]float64, error) {
+// once runs the program once and returns how long that took.
+func (l *bareLoop) once() (time.Duration, error) {
 	if _, err := l.asks.Write([]byte{'.'}); err != nil {
-		return all, err
+		return 0, err
 	}
 	if !l.tells.Scan() {
-		return all, errors.Join(errors.New("the bare loop has ended"), l.tells.Err())
+		return 0, errors.Join(errors.New("the bare loop has ended"), l.tells.Err())
 	}
-	seconds, err := strconv.ParseFloat(l.tells.Text(), 64)
-	return append(all, seconds*1000), err
+	return time.ParseDuration(l.tells.Text() + "s")
 }
 
 func (l *bareLoop) end() error {
@@ -165,10 +144,36 @@ func (l *bareLoop) end() error {
 	return l.cmd.Wait()
 }
 
-// heldOnce runs a program once in a box, and does the same.
-func heldOnce(all []float64, input string, command []string, in *box.Box) ([]float64, error) {
-	took, err := runMany(1, input, command, in)
-	return append(all, took.Seconds()*1000), err
+// inTurn runs a program n times in the bare loop and n times in a box, and
+// returns the milliseconds of each, and how many more those in the box were. It
+// goes one by one, since a machine's pace drifts, and each is first as often as
+// second, since what comes second finds the machine as the first has left it.
+func (b *bench) inTurn(n int, input string, command []string, in *box.Box) (bare, ours, extra []float64, err error) {
+	loop, err := b.startLoop(input, command)
+	if err != nil {
+		return nil, nil, nil, err
+	}
+	runs := []func() error{
+		func() error {
+			took, err := loop.once()
+			bare = append(bare, took.Seconds()*1000)
+			return err
+		},
+		func() error {
+			took, err := runMany(1, input, command, in)
+			ours = append(ours, took.Seconds()*1000)
+			return err
+		},
+	}
+	for i := range n {
+		for j := range runs {
+			if err := runs[(i+j)%len(runs)](); err != nil {
+				return nil, nil, nil, err
+			}
+		}
+		extra = append(extra, ours[i]-bare[i])
+	}
+	return bare, ours, extra, loop.end()
 }
 
 // runMany runs a program n times, spread over boxes.

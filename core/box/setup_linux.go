@@ -3,6 +3,7 @@
 package box
 
 import (
+	"cmp"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -130,7 +131,8 @@ func calmRuntime() {
 	if len(threads) < 2 {
 		return
 	}
-	slices.Sort(threads)
+	age := func(thread int) uint32 { return uint32(thread - os.Getpid()) } // also where numbers began anew
+	slices.SortFunc(threads, func(a, b int) int { return cmp.Compare(age(a), age(b)) })
 	os.WriteFile(fmt.Sprintf("/proc/%d/timerslack_ns", threads[1]), fmt.Append(nil, calm.Nanoseconds()), 0)
 }
 

@@ -26,14 +26,16 @@ const exactPause = 4
 // as well, standard input left out. The exact sum is only made where it could
 // be a new peak.
 func (t *tracee) treeMemory(all []process) (total int64) {
-	for _, p := range all {
-		total += resident(p.pid)
+	single := make([]int64, len(all))
+	for i, p := range all {
+		single[i] = resident(p.pid)
+		total += single[i]
 	}
 	if t.coarse {
 		return total
 	}
 	if len(all) > 1 && total > t.memory() {
-		total = t.sum.of(all)
+		total = t.sum.of(all, single)
 	}
 	if len(all) <= fewProcesses {
 		total += unmappedFiles(all, t.input)
@@ -41,7 +43,8 @@ func (t *tracee) treeMemory(all []process) (total int64) {
 	return total
 }
 
-func (s *sum) of(all []process) int64 {
+// of adds up what processes hold, of which each held so much by itself before.
+func (s *sum) of(all []process, single []int64) int64 {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	began := time.Now()
@@ -52,6 +55,13 @@ func (s *sum) of(all []process) int64 {
 	for _, p := range all {
 		if !sameMemory(p.pid, p.parent) {
 			s.exact += proportional(p.pid)
+		}
+	}
+	for i, p := range all {
+		// What a process that has ended meanwhile shared with others was
+		// counted again with those: at the most all that it held.
+		if single[i] > 0 && resident(p.pid) == 0 {
+			s.exact -= single[i]
 		}
 	}
 	ended := time.Now()

@@ -540,6 +540,9 @@ func typeOf(t *testing.T, text string) value.Type {
 }
 
 func TestWhatAScriptMakesIsTriedFromTheSmallestOn(t *testing.T) {
+	if testing.Short() {
+		t.Skip("too little is tried in time with the race detector")
+	}
 	r := newTrial(t, "", "reference.c", sum(""), "candidate.c", sum("if (n > 3) s++;"))
 	made := "def make(rng, size):\n    n = rng.int(1, 2 + int(size * 40))\n    return \"%d\\n%s\\n\" % (n, \" \".join([str(rng.int(1, 9)) for _ in range(n)]))\n"
 	require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, "make.star"), []byte(made), 0o644))

@@ -267,7 +267,8 @@ const (
 
 // watchBoth ends a talk in which both sides wait for each other.
 func (c *conversation) watchBoth(ctx context.Context) {
-	said, quiet, since := -1, firstLook, time.Time{}
+	said, quiet := -1, firstLook
+	var since, slowAt time.Time // since when both wait; when only the candidate did, last
 	mine, theirs := c.worker.box, c.worker.arbiter.box
 	timer := time.NewTimer(quiet)
 	defer timer.Stop()
@@ -278,7 +279,7 @@ func (c *conversation) watchBoth(ctx context.Context) {
 		case <-timer.C:
 		}
 		if now := c.book.count(); now != said {
-			said, quiet, since = now, firstLook, time.Time{}
+			said, quiet, since, slowAt = now, firstLook, time.Time{}, time.Time{}
 		} else {
 			quiet = min(2*quiet, seldomLook)
 			candidate, other := mine.Waiting(), theirs.Waiting()
@@ -290,7 +291,11 @@ func (c *conversation) watchBoth(ctx context.Context) {
 			idle := mine.Quiet() && theirs.Quiet() && c.toMe.Idle() && c.toOther.Idle() && c.book.count() == said
 			c.mu.Lock()
 			over := c.otherEnded || c.candidateEnded
-			c.otherIsSlow = !over && idle && candidate != box.NotWaiting && other == box.NotWaiting
+			if !over && idle && candidate != box.NotWaiting && other == box.NotWaiting {
+				slowAt = time.Now()
+			}
+			// The candidate's limit may have ended it just now, so that it waits no more.
+			c.otherIsSlow = !c.otherEnded && time.Since(slowAt) < longWait
 			c.mu.Unlock()
 			both := idle && !over && candidate != box.NotWaiting && other != box.NotWaiting
 			switch {
