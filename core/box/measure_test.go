@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"math"
 	"os"
+	"os/exec"
 	"strconv"
 	"strings"
 	"testing"
@@ -169,6 +170,29 @@ func TestLimitsEndARunSoonAfterTheyArePassed(t *testing.T) {
 			assert.Less(t, longest, late)
 		}
 	})
+}
+
+func TestWhatEndsWhileASumIsMadeIsNotCountedTwice(t *testing.T) {
+	ended := exec.Command("/bin/true")
+	require.NoError(t, ended.Run())
+	own := process{pid: os.Getpid(), parent: os.Getppid()}
+	gone := process{pid: ended.Process.Pid, parent: own.pid}
+	held := proportional(own.pid)
+	tests := []struct {
+		name string
+		gone int64 // what the one that has ended held before
+		want int64
+	}{
+		{"it had ended before", 0, held},
+		{"all that it held may have been shared", 30 << 20, max(held-30<<20, 30<<20)},
+		{"it was the largest", 1 << 40, 1 << 40},
+	}
+	for _, tt := range tests {
+		t.Run(tt.name, func(t *testing.T) {
+			var s sum
+			assert.InDelta(t, tt.want, s.of([]process{own, gone}, []int64{0, tt.gone}), 8<<20)
+		})
+	}
 }
 
 // switches is how often all threads of a process have gone to sleep.

@@ -3,6 +3,7 @@
 package box
 
 import (
+	"slices"
 	"sync"
 	"time"
 )
@@ -57,14 +58,18 @@ func (s *sum) of(all []process, single []int64) int64 {
 			s.exact += proportional(p.pid)
 		}
 	}
+	ended := time.Now()
+	again := int64(0)
 	for i, p := range all {
 		// What a process that has ended meanwhile shared with others was
 		// counted again with those: at the most all that it held.
 		if single[i] > 0 && resident(p.pid) == 0 {
-			s.exact -= single[i]
+			again += single[i]
 		}
 	}
-	ended := time.Now()
+	if again > 0 {
+		s.exact = max(s.exact-again, slices.Max(single))
+	}
 	s.after = ended.Add(min(exactPause*ended.Sub(began), longestLook))
 	return s.exact
 }
