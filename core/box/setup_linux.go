@@ -136,8 +136,8 @@ func calmRuntime() {
 	os.WriteFile(fmt.Sprintf("/proc/%d/timerslack_ns", threads[1]), fmt.Append(nil, calm.Nanoseconds()), 0)
 }
 
-// calm is for how much longer.
-const calm = 20 * time.Millisecond
+// calm is for how much longer. What the others wait for can come that late, rarely.
+const calm = 10 * time.Millisecond
 
 // privateFolder is where programs work inside walls of namespaces. The other
 // places for temporary files are the same folder.
