@@ -32,7 +32,7 @@ type bench struct {
 }
 
 func main() {
-	box.Warden()
+	box.Supervise()
 	if len(os.Args) == 6 && os.Args[1] == compareWord {
 		if err := compareTwo(os.Args[2], os.Args[3], os.Args[4], os.Args[5]); err != nil {
 			fmt.Fprintln(os.Stderr, err)

@@ -6,15 +6,15 @@
 // returns. It says what happened (an Ending, an exit status, a Usage) and
 // leaves the verdict to others.
 //
-// A Box is a worker that runs one program at a time. It consists of two
+// A Box is a worker that runs one program at a time. It consists of three
 // processes. The one that calls Run reads what the program prints and hands
-// it on. The other, the warden, is this same binary started again: it starts
-// the program, traces it, watches its limits, and reaps all that descends from
-// it, so that whatever is still alive under the warden after a run belongs to
-// that run and is killed. Where the kernel allows it, the warden is the first
-// process of a namespace of its own, which nothing leaves. When the first
-// process dies, the warden sees its leash end, kills what runs and ends too. A
-// program that uses this package must call Warden first thing in main.
+// it on. The supervisor, which is this same binary started again, starts
+// the program, traces it, and watches its limits. Where the kernel allows it, programs
+// live in namespaces that the supervisor is outside of: they can neither name nor see
+// it. The third process, the first of these namespaces, kills what is left after a
+// run. When the first process dies, the supervisor sees its kill pipe end, and all
+// ends with it. A program that uses this package must call Supervise first thing in
+// main.
 //
 // Processor time is what the kernel charged to the reaped tree, in
 // nanoseconds. Peak memory is the high-water mark of the resident set, read
@@ -38,6 +38,13 @@ type Program struct {
 	Path string   // absolute path of the executable
 	Args []string // arguments, without the program's own name
 	Env  []string // the whole environment, as KEY=value
+
+	// Reads are absolute paths of files and folders that it needs besides what the
+	// system has for everybody; where they are links, also what these lead to. What is
+	// not there is passed over.
+	Reads []string
+	// Writes are absolute paths of folders that it may change.
+	Writes []string
 }
 
 // Options say how a box holds what runs in it.
@@ -48,10 +55,11 @@ type Options struct {
 	// Uncontained lets programs use the network and files as the caller can.
 	// Limits hold all the same.
 	Uncontained bool
-	// Hidden are absolute paths, without links, that programs cannot open.
+	// Hidden are absolute paths, without links, that programs cannot open where
+	// they lie in what these see.
 	Hidden []string
-	// Visible are absolute paths that programs can read even where they lie
-	// in a folder for temporary files, which are private otherwise.
+	// Visible are absolute paths that all programs can read besides their own
+	// Program.Reads.
 	Visible []string
 	// Coarse holds limits, but looks at memory rarely, and adds it up
 	// roughly: for compilers, which have room and shall not be slowed down.
@@ -87,8 +95,8 @@ type Run struct {
 	// Stop ends the run when it is done; that is a result like others, with
 	// EndedByRequest. Nil: it is never done.
 	Stop context.Context
-	// Dir is the working folder, for a box that does not contain. Empty: a
-	// private folder of the box, which is emptied after the run.
+	// Dir is the working folder, which the program may change. Empty: a private
+	// folder of the box, which is emptied after the run.
 	Dir string
 }
 
@@ -121,7 +129,7 @@ type Result struct {
 	Tried  string // what it tried and was refused, as far as that was seen: "tried to open a network connection"
 }
 
-// ErrLost says that the warden is gone. The box serves no more; another one
+// ErrLost says that the supervisor is gone. The box serves no more; another one
 // may be opened.
 var ErrLost = errors.New("lost the worker")
 
@@ -139,5 +147,5 @@ const (
 	Waits                     // its only thread reads standard input
 )
 
-// grace is how long a warden may take to end a run that it was told to end.
+// grace is how long a supervisor may take to end a run that it was told to end.
 const grace = 2 * time.Second

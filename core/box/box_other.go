@@ -38,9 +38,9 @@ type Groups struct{}
 // OpenGroups returns an error: there are none on this system.
 func OpenGroups() (*Groups, error) { return nil, errors.New("this system has no control groups") }
 
-// wardenName is the first argument of this binary when it is started to set
+// supervisorName is the first argument of this binary when it is started to set
 // limits on itself and then become a program.
-const wardenName = "cold-warden"
+const supervisorName = "cold-supervisor"
 
 // Open starts a box.
 func Open(o Options) (*Box, error) {
@@ -64,11 +64,11 @@ type start struct {
 	Limits verdict.Limits
 }
 
-// Warden turns this process into a program, under limits, if it was started
+// Supervise turns this process into a program, under limits, if it was started
 // for that, and then never returns. Any program that opens a Box calls it first
 // thing in main.
-func Warden() {
-	if len(os.Args) != 2 || os.Args[0] != wardenName {
+func Supervise() {
+	if len(os.Args) != 2 || os.Args[0] != supervisorName {
 		return
 	}
 	var s start
@@ -168,7 +168,7 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		})
 	}
 	began := time.Now()
-	process, err := os.StartProcess(self, []string{wardenName, string(text)}, &os.ProcAttr{
+	process, err := os.StartProcess(self, []string{supervisorName, string(text)}, &os.ProcAttr{
 		Dir: dir, Env: run.Program.Env, Files: append([]*os.File{input}, ends...),
 		Sys: &syscall.SysProcAttr{Setsid: true},
 	})

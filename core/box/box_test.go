@@ -9,6 +9,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -24,7 +25,7 @@ import (
 )
 
 func TestMain(m *testing.M) {
-	Warden()
+	Supervise()
 	if len(os.Args) == 3 && os.Args[1] == "run-until-killed" {
 		runUntilKilled(os.Args[2])
 	}
@@ -157,7 +158,8 @@ func TestADaemonThatIgnoresSignalsIsNotLeftBehind(t *testing.T) {
 
 func assertNoChildren(t *testing.T, b *Box) {
 	t.Helper()
-	all, _ := descendants(b.warden.Pid)
+	all, err := b.alive()
+	require.NoError(t, err)
 	assert.Empty(t, all)
 }
 
@@ -274,12 +276,12 @@ func TestNoSignalReachesPastTheBox(t *testing.T) {
 	assert.Equal(t, 7, run(t, b, program(t, "act", "exit 7"), generous).ExitCode, "the box still works")
 }
 
-func TestALostWardenIsAnError(t *testing.T) {
+func TestALostSupervisorIsAnError(t *testing.T) {
 	b := open(t)
 	p := program(t, "act", "loop")
 	go func() {
 		time.Sleep(50 * time.Millisecond)
-		b.warden.Kill()
+		b.supervisor.Kill()
 	}()
 	_, err := b.Run(t.Context(), Run{Program: p, Limits: generous})
 	assert.ErrorContains(t, err, "lost the worker")
@@ -294,7 +296,7 @@ func runUntilKilled(path string) {
 	if err != nil {
 		os.Exit(1)
 	}
-	fmt.Println(b.warden.Pid)
+	fmt.Println(b.supervisor.Pid)
 	b.Run(context.Background(), Run{Program: Program{Path: path, Args: []string{"daemon"}}, Limits: generous})
 	b.Run(context.Background(), Run{Program: Program{Path: path, Args: []string{"loop"}}, Limits: verdict.Limits{}})
 }
@@ -306,18 +308,21 @@ func TestNothingSurvivesAKilledCaller(t *testing.T) {
 	out, err := cmd.StdoutPipe()
 	require.NoError(t, err)
 	require.NoError(t, cmd.Start())
-	var warden int
-	_, err = fmt.Fscan(out, &warden)
+	var supervisor int
+	_, err = fmt.Fscan(out, &supervisor)
 	require.NoError(t, err)
 	var running []process
 	require.Eventually(t, func() bool {
-		running, _ = descendants(warden)
-		return len(running) == 1 && processTime(running[0].pid) > 10*time.Millisecond
+		running, _, err = descendants(supervisor)
+		return err == nil && slices.ContainsFunc(running, func(p process) bool {
+			used, err := processTime(p.pid)
+			return err == nil && used > 100*time.Millisecond // more than it takes to start anything
+		})
 	}, 10*time.Second, 5*time.Millisecond)
 	require.NoError(t, cmd.Process.Kill())
 	cmd.Wait()
 	assert.Eventually(t, func() bool {
-		return syscall.Kill(warden, 0) == syscall.ESRCH && syscall.Kill(running[0].pid, 0) == syscall.ESRCH
+		return !slices.ContainsFunc(append(running, process{pid: supervisor}), func(p process) bool { return syscall.Kill(p.pid, 0) != syscall.ESRCH })
 	}, 5*time.Second, 5*time.Millisecond)
 }
 

@@ -9,5 +9,8 @@ const (
 	otherManner = 1 << 31 // no call has such a number
 )
 
+// olderCalls are allowed calls that have other names on this processor.
+var olderCalls = []uint32{unix.SYS_FSTATAT, unix.SYS_RENAMEAT}
+
 // olderWaits are calls that wait, of this processor only.
 var olderWaits = map[int]endless{}

@@ -11,26 +11,39 @@ import (
 	"golang.org/x/sys/unix"
 )
 
-// A workFolder is where a program works, and what it may write to. It is
-// emptied after each run.
+// A workFolder is where a program works, and what it may write to. Each run finds it
+// empty, and as it was made.
 type workFolder struct {
 	path    string
 	fd      int             // the same, open
 	mounted bool            // a file system of its own, which bounds what it holds
 	kept    map[string]bool // entries that are not the program's
+	fresh   unix.Stat_t     // as it is when nobody has touched it
 }
 
 func (f *workFolder) open() (err error) {
+	if f.fd >= 0 {
+		unix.Close(f.fd)
+	}
 	if err = os.Mkdir(f.path, 0o700); err != nil && !errors.Is(err, os.ErrExist) {
 		return err
 	}
-	f.fd, err = unix.Open(f.path, unix.O_RDONLY|unix.O_DIRECTORY|unix.O_CLOEXEC, 0)
-	return err
+	if f.fd, err = unix.Open(f.path, unix.O_RDONLY|unix.O_DIRECTORY|unix.O_CLOEXEC, 0); err != nil {
+		return err
+	}
+	return f.note()
 }
 
-// untouched reports that the folder is still there and holds nothing; it is
-// asked after each run.
+// note remembers what the folder is like before a run.
+func (f *workFolder) note() error { return unix.Fstat(f.fd, &f.fresh) }
+
+// untouched reports that the folder is there, holds nothing, and never held anything,
+// and that its rights are what they were; it is asked after each run.
 func (f *workFolder) untouched() bool {
+	var now unix.Stat_t
+	if err := unix.Fstat(f.fd, &now); err != nil || now.Mode != f.fresh.Mode || now.Mtim != f.fresh.Mtim || now.Ctim != f.fresh.Ctim {
+		return false
+	}
 	if _, err := unix.Seek(f.fd, 0, 0); err != nil {
 		return false
 	}
@@ -73,13 +86,15 @@ func (f *workFolder) size() (total int64) {
 // anew where the program removed it, or put something else in its place.
 func (f *workFolder) empty() error {
 	if !f.isThere() {
-		unix.Close(f.fd)
 		if err := removeAll(f.path); err != nil {
 			return err
 		}
 		return f.open()
 	}
-	return clearFolder(f.path, f.kept)
+	if err := clearFolder(f.path, f.kept); err != nil {
+		return err
+	}
+	return f.note()
 }
 
 // isThere reports that the path still leads to the folder.

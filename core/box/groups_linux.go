@@ -22,8 +22,12 @@ type Groups struct {
 	under   string   // what made them, in words
 }
 
-// controllers are those that groups here need.
-var controllers = []string{"memory", "pids"}
+// controllers are those that groups here need. Version 2 always counts processor
+// time; in version 1 that is a controller too.
+var (
+	controllers      = []string{"memory", "pids"}
+	firstControllers = []string{"memory", "pids", "cpuacct"}
+)
 
 // String says which groups they are.
 func (g *Groups) String() string {
@@ -162,7 +166,7 @@ func inFirstVersion(mounts map[string]string) (*Groups, error) {
 		return nil, err
 	}
 	g := &Groups{version: 1, under: "below this process's own groups"}
-	for _, controller := range controllers {
+	for _, controller := range firstControllers {
 		mount, ok := mounts[controller]
 		if !ok {
 			return nil, fmt.Errorf("cgroup v1 has no %s controller here", controller)
@@ -194,7 +198,7 @@ func (g *Groups) make(number int) (made group, err error) {
 	if g.version == 2 {
 		made.Folders = append(made.Folders, filepath.Join(made.Folders[0], "programs"))
 	}
-	for _, dir := range made.Folders {
+	for _, dir := range slices.Compact(made.Folders) {
 		if err := os.Mkdir(dir, 0o755); err != nil && !errors.Is(err, os.ErrExist) {
 			return group{}, errors.Join(err, made.remove())
 		}

@@ -64,7 +64,7 @@ type Remedy struct {
 	Do   string
 }
 
-// A way is one way to start a warden.
+// A way is one way to start a supervisor.
 type way struct {
 	walls   Walls
 	apart   bool // the first process of namespaces of its own

@@ -3,6 +3,7 @@
 package box
 
 import (
+	"encoding/binary"
 	"os"
 	"path/filepath"
 	"strings"
@@ -10,6 +11,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+	"golang.org/x/net/bpf"
 	"golang.org/x/sys/unix"
 )
 
@@ -30,80 +32,109 @@ func TestWhatLiesBesideHiddenPathsIsPermittedAndNothingElse(t *testing.T) {
 	assert.Empty(t, besides(top, []string{top}))
 }
 
-// verdictOf runs a filter on a call as the kernel would.
-func verdictOf(t *testing.T, program []unix.SockFilter, call, kind uint32, arguments ...uint32) uint32 {
-	loads := map[uint32]uint32{callOffset: call, machineOffset: kind}
+// verdictOf runs a filter on one system call, given in the words of 32 bits that a
+// filter sees.
+func verdictOf(t *testing.T, program []bpf.Instruction, call, machine uint32, arguments ...uint32) uint32 {
+	t.Helper()
+	vm, err := bpf.NewVM(program)
+	require.NoError(t, err)
+	data := make([]byte, argumentOffset+6*argumentSize)
+	binary.BigEndian.PutUint32(data[callOffset:], call) // as this machine of the library's reads
+	binary.BigEndian.PutUint32(data[machineOffset:], machine)
 	for i, a := range arguments {
-		loads[argumentOffset+argumentSize*uint32(i)] = a
+		binary.BigEndian.PutUint32(data[argumentOffset+argumentSize*i:], a)
 	}
-	var a uint32
-	for at := 0; at < len(program); at++ {
-		i := program[at]
-		jump := func(holds bool) {
-			if holds {
-				at += int(i.Jt)
-			} else {
-				at += int(i.Jf)
-			}
-		}
-		switch i.Code {
-		case unix.BPF_LD | unix.BPF_W | unix.BPF_ABS:
-			a = loads[i.K]
-		case unix.BPF_ALU | unix.BPF_AND | unix.BPF_K:
-			a &= i.K
-		case unix.BPF_JMP | unix.BPF_JEQ | unix.BPF_K:
-			jump(a == i.K)
-		case unix.BPF_JMP | unix.BPF_JSET | unix.BPF_K:
-			jump(a&i.K != 0)
-		case unix.BPF_JMP | unix.BPF_JGE | unix.BPF_K:
-			jump(a >= i.K)
-		case unix.BPF_RET | unix.BPF_K:
-			return i.K
-		default:
-			t.Fatalf("instruction %#x", i.Code)
-		}
-	}
-	t.Fatal("the filter has no end")
-	return 0
+	got, err := vm.Run(data)
+	require.NoError(t, err)
+	return uint32(got)
 }
 
-func TestTheFilterRefusesWhatItShouldAndNothingElse(t *testing.T) {
+func TestTheFilterLetsThroughWhatIsListedAndNothingElse(t *testing.T) {
 	refused := func(errno unix.Errno) uint32 { return unix.SECCOMP_RET_ERRNO | uint32(errno) }
+	const allowed, asked = unix.SECCOMP_RET_ALLOW, unix.SECCOMP_RET_USER_NOTIF
+	sigchld := uint32(unix.SIGCHLD)
 	tests := []struct {
+		what      string
 		call      uint32
 		arguments []uint32
 		want      uint32
 	}{
-		{unix.SYS_READ, nil, unix.SECCOMP_RET_ALLOW},
-		{unix.SYS_OPENAT, nil, unix.SECCOMP_RET_ALLOW},
-		{unix.SYS_PTRACE, nil, unix.SECCOMP_RET_ALLOW}, // the thread that traces is under it too
-		{unix.SYS_SOCKET, []uint32{unix.AF_INET, unix.SOCK_STREAM, 0}, unix.SECCOMP_RET_ALLOW},
-		{unix.SYS_SOCKET, []uint32{unix.AF_INET6, unix.SOCK_STREAM, unix.IPPROTO_TCP}, unix.SECCOMP_RET_ALLOW},
-		{unix.SYS_SOCKET, []uint32{unix.AF_INET, unix.SOCK_STREAM, unix.IPPROTO_SCTP}, unix.SECCOMP_RET_USER_NOTIF},
-		{unix.SYS_SENDTO, []uint32{3, 0, 0, unix.MSG_NOSIGNAL}, unix.SECCOMP_RET_ALLOW},
-		{unix.SYS_SENDTO, []uint32{3, 0, 0, unix.MSG_NOSIGNAL | unix.MSG_FASTOPEN}, unix.SECCOMP_RET_USER_NOTIF},
-		{unix.SYS_SENDMSG, []uint32{3, 0, unix.MSG_FASTOPEN}, unix.SECCOMP_RET_USER_NOTIF},
-		{unix.SYS_LISTEN, nil, refused(unix.EACCES)},
-		{unix.SYS_SOCKET, []uint32{unix.AF_INET6, unix.SOCK_DGRAM | unix.SOCK_CLOEXEC}, unix.SECCOMP_RET_USER_NOTIF},
-		{unix.SYS_SOCKET, []uint32{unix.AF_NETLINK, unix.SOCK_RAW}, refused(unix.EACCES)},
-		{unix.SYS_SOCKET, []uint32{unix.AF_UNIX, unix.SOCK_STREAM | unix.SOCK_NONBLOCK}, unix.SECCOMP_RET_ALLOW},
-		{unix.SYS_SOCKET, []uint32{unix.AF_UNIX, unix.SOCK_DGRAM}, refused(unix.EACCES)},
-		{unix.SYS_SOCKETPAIR, []uint32{unix.AF_UNIX, unix.SOCK_SEQPACKET}, unix.SECCOMP_RET_ALLOW},
-		{unix.SYS_SOCKETPAIR, []uint32{unix.AF_UNIX, unix.SOCK_DGRAM}, refused(unix.EACCES)},
-		{unix.SYS_CONNECT, nil, unix.SECCOMP_RET_USER_NOTIF},
-		{unix.SYS_CLONE, []uint32{uint32(unix.SIGCHLD)}, unix.SECCOMP_RET_ALLOW},
-		{unix.SYS_CLONE, []uint32{unix.CLONE_NEWUSER | uint32(unix.SIGCHLD)}, unix.SECCOMP_RET_USER_NOTIF},
-		{unix.SYS_MOUNT, nil, unix.SECCOMP_RET_USER_NOTIF},
-		{unix.SYS_IO_URING_SETUP, nil, refused(unix.ENOSYS)},
-		{unix.SYS_CLOCK_SETTIME, nil, refused(unix.EPERM)},
+		{"read", unix.SYS_READ, nil, allowed},
+		{"open", unix.SYS_OPENAT, nil, allowed},
+		{"a call that nobody knows", 5000, nil, refused(unix.ENOSYS)},
+		{"trace me", unix.SYS_PTRACE, []uint32{unix.PTRACE_TRACEME}, allowed}, // the thread that traces is under it too
+		{"attach", unix.SYS_PTRACE, []uint32{unix.PTRACE_ATTACH}, asked},
+		{"peek", unix.SYS_PTRACE, []uint32{unix.PTRACE_PEEKDATA}, asked},
+		{"TCP", unix.SYS_SOCKET, []uint32{unix.AF_INET, unix.SOCK_STREAM, 0}, allowed},
+		{"TCP by name", unix.SYS_SOCKET, []uint32{unix.AF_INET6, unix.SOCK_STREAM, unix.IPPROTO_TCP}, allowed},
+		{"SCTP", unix.SYS_SOCKET, []uint32{unix.AF_INET, unix.SOCK_STREAM, unix.IPPROTO_SCTP}, asked},
+		{"send", unix.SYS_SENDTO, []uint32{3, 0, 0, unix.MSG_NOSIGNAL}, allowed},
+		{"connect while sending", unix.SYS_SENDTO, []uint32{3, 0, 0, unix.MSG_NOSIGNAL | unix.MSG_FASTOPEN}, asked},
+		{"likewise with a message", unix.SYS_SENDMSG, []uint32{3, 0, unix.MSG_FASTOPEN}, asked},
+		{"listen", unix.SYS_LISTEN, nil, refused(unix.EACCES)},
+		{"UDP", unix.SYS_SOCKET, []uint32{unix.AF_INET6, unix.SOCK_DGRAM | unix.SOCK_CLOEXEC}, asked},
+		{"netlink", unix.SYS_SOCKET, []uint32{unix.AF_NETLINK, unix.SOCK_RAW}, refused(unix.EACCES)},
+		{"a local stream", unix.SYS_SOCKET, []uint32{unix.AF_UNIX, unix.SOCK_STREAM | unix.SOCK_NONBLOCK}, allowed},
+		{"local datagrams", unix.SYS_SOCKET, []uint32{unix.AF_UNIX, unix.SOCK_DGRAM}, refused(unix.EACCES)},
+		{"a pair", unix.SYS_SOCKETPAIR, []uint32{unix.AF_UNIX, unix.SOCK_SEQPACKET}, allowed},
+		{"a pair for datagrams", unix.SYS_SOCKETPAIR, []uint32{unix.AF_UNIX, unix.SOCK_DGRAM}, refused(unix.EACCES)},
+		{"connect", unix.SYS_CONNECT, nil, asked},
+		{"fork", unix.SYS_CLONE, []uint32{sigchld}, allowed},
+		{"spawn", unix.SYS_CLONE, []uint32{unix.CLONE_VM | unix.CLONE_VFORK | sigchld}, allowed},
+		{"a thread", unix.SYS_CLONE, []uint32{unix.CLONE_VM | unix.CLONE_FS | unix.CLONE_FILES | unix.CLONE_SIGHAND | unix.CLONE_THREAD}, allowed},
+		{"a child that ends without a signal", unix.SYS_CLONE, []uint32{unix.CLONE_VM}, refused(unix.EPERM)},
+		{"a child that ends with another signal", unix.SYS_CLONE, []uint32{uint32(unix.SIGUSR1)}, refused(unix.EPERM)},
+		{"a namespace", unix.SYS_CLONE, []uint32{unix.CLONE_NEWUSER | sigchld}, asked},
+		{"a thread in a namespace", unix.SYS_CLONE, []uint32{unix.CLONE_NEWNET | unix.CLONE_THREAD}, asked},
+		{"an untraced child", unix.SYS_CLONE, []uint32{unix.CLONE_UNTRACED | sigchld}, asked},
+		{"a child of its parent", unix.SYS_CLONE, []uint32{unix.CLONE_PARENT | sigchld}, asked},
+		{"clone with arguments in memory", unix.SYS_CLONE3, nil, refused(unix.ENOSYS)},
+		{"limits of its own", unix.SYS_PRLIMIT64, []uint32{0, unix.RLIMIT_NOFILE}, allowed},
+		{"limits of another", unix.SYS_PRLIMIT64, []uint32{1, unix.RLIMIT_NOFILE}, asked},
+		{"to be nice", unix.SYS_SETPRIORITY, []uint32{unix.PRIO_PROCESS, 0, 5}, allowed},
+		{"to make another nice", unix.SYS_SETPRIORITY, []uint32{unix.PRIO_PROCESS, 1, 5}, asked},
+		{"to make all of the user's nice", unix.SYS_SETPRIORITY, []uint32{unix.PRIO_USER, 0, 5}, asked},
+		{"another processor", unix.SYS_SCHED_SETAFFINITY, []uint32{0}, allowed},
+		{"another processor for another", unix.SYS_SCHED_SETAFFINITY, []uint32{1}, refused(unix.EPERM)},
+		{"to own a file's signals", unix.SYS_FCNTL, []uint32{3, unix.F_SETOWN, 1}, refused(unix.EPERM)},
+		{"to duplicate a descriptor", unix.SYS_FCNTL, []uint32{3, unix.F_DUPFD}, allowed},
+		{"to type into a terminal", unix.SYS_IOCTL, []uint32{0, unix.TIOCSTI}, refused(unix.ENOTTY)},
+		{"to ask for unread bytes", unix.SYS_IOCTL, []uint32{0, bytesUnread}, allowed},
+		{"to write to the disk at once", unix.SYS_SYNC, nil, refused(0)},
+		{"an attribute", unix.SYS_SETXATTR, nil, refused(unix.EOPNOTSUPP)},
+		{"mount", unix.SYS_MOUNT, nil, asked},
+		{"io_uring", unix.SYS_IO_URING_SETUP, nil, refused(unix.ENOSYS)},
+		{"to set the clock", unix.SYS_CLOCK_SETTIME, nil, asked},
+		{"another's memory", unix.SYS_PROCESS_VM_READV, nil, asked},
+		{"a signal", unix.SYS_KILL, []uint32{1, 9}, allowed},
+		{"a file in memory", unix.SYS_MEMFD_CREATE, nil, refused(unix.ENOSYS)},
 	}
-	program := filterProgram(refusals(), true)
+	program := filterProgram(filterPlan{}.callRules(), true)
 	for _, tt := range tests {
-		assert.Equal(t, tt.want, verdictOf(t, program, tt.call, machine, tt.arguments...), "call %d %v", tt.call, tt.arguments)
-		assert.Equal(t, refused(unix.ENOSYS), verdictOf(t, program, tt.call, machine^1, tt.arguments...), "another machine's call")
+		t.Run(tt.what, func(t *testing.T) {
+			assert.Equal(t, tt.want, verdictOf(t, program, tt.call, machine, tt.arguments...))
+			assert.Equal(t, refused(unix.ENOSYS), verdictOf(t, program, tt.call, machine^1, tt.arguments...), "another machine's call")
+		})
 	}
-	silent := filterProgram(refusals(), false)
+	silent := filterProgram(filterPlan{}.callRules(), false)
 	assert.Equal(t, refused(unix.EACCES), verdictOf(t, silent, unix.SYS_SOCKET, machine, unix.AF_INET, unix.SOCK_DGRAM), "refused without being told")
+	shared := filterProgram(filterPlan{Shared: true}.callRules(), true)
+	assert.EqualValues(t, asked, verdictOf(t, shared, unix.SYS_KILL, machine, 7, 9), "a signal where numbers are shared")
+	assert.EqualValues(t, allowed, verdictOf(t, shared, unix.SYS_KILL, machine, 7, 0), "no signal at all")
+	assert.EqualValues(t, asked, verdictOf(t, shared, unix.SYS_TGKILL, machine, 7, 8, 9))
+	open := filterProgram(filterPlan{Network: true, Files: true}.callRules(), true)
+	assert.EqualValues(t, allowed, verdictOf(t, open, unix.SYS_CONNECT, machine))
+	assert.EqualValues(t, allowed, verdictOf(t, open, unix.SYS_MEMFD_CREATE, machine))
+	assert.EqualValues(t, asked, verdictOf(t, open, unix.SYS_PRLIMIT64, machine, 1))
+}
+
+func FuzzTheFilterAlwaysDecides(f *testing.F) {
+	program := filterProgram(filterPlan{Shared: true}.callRules(), true)
+	f.Add(uint32(unix.SYS_CLONE), uint32(machine), uint32(0))
+	f.Fuzz(func(t *testing.T, call, machine, argument uint32) {
+		got := verdictOf(t, program, call, machine, argument, argument, argument)
+		assert.Contains(t, []uint32{unix.SECCOMP_RET_ALLOW, unix.SECCOMP_RET_USER_NOTIF, unix.SECCOMP_RET_ERRNO}, got&unix.SECCOMP_RET_ACTION_FULL)
+	})
 }
 
 func TestGroupsOfOtherProcessesAreLeftAloneAndThoseOfDeadOnesGo(t *testing.T) {

@@ -177,7 +177,8 @@ func TestWhatEndsWhileASumIsMadeIsNotCountedTwice(t *testing.T) {
 	require.NoError(t, ended.Run())
 	own := process{pid: os.Getpid(), parent: os.Getppid()}
 	gone := process{pid: ended.Process.Pid, parent: own.pid}
-	held := proportional(own.pid)
+	held, err := proportional(own.pid)
+	require.NoError(t, err)
 	tests := []struct {
 		name string
 		gone int64 // what the one that has ended held before
@@ -190,7 +191,9 @@ func TestWhatEndsWhileASumIsMadeIsNotCountedTwice(t *testing.T) {
 	for _, tt := range tests {
 		t.Run(tt.name, func(t *testing.T) {
 			var s sum
-			assert.InDelta(t, tt.want, s.of([]process{own, gone}, []int64{0, tt.gone}), 8<<20)
+			got, err := s.of([]*member{{pid: own.pid, parent: own.parent}, {pid: gone.pid, parent: gone.parent, resident: tt.gone}})
+			require.NoError(t, err)
+			assert.InDelta(t, tt.want, got, 8<<20)
 		})
 	}
 }
@@ -198,7 +201,9 @@ func TestWhatEndsWhileASumIsMadeIsNotCountedTwice(t *testing.T) {
 // switches is how often all threads of a process have gone to sleep.
 func switches(t *testing.T, process int) (total int) {
 	base := fmt.Sprintf("/proc/%d/task/", process)
-	for _, thread := range numbers(base) {
+	threads, err := numbers(fmt.Sprintf("%d/task", process))
+	require.NoError(t, err)
+	for _, thread := range threads {
 		text, err := os.ReadFile(base + strconv.Itoa(thread) + "/status")
 		require.NoError(t, err)
 		_, rest, found := strings.Cut(string(text), "\nvoluntary_ctxt_switches:")
@@ -221,10 +226,10 @@ func TestAWorkerLetsItsProgramRunAlone(t *testing.T) {
 	}
 	least := math.MaxInt
 	for tries := 0; least >= most && tries < 5; tries++ {
-		before := switches(t, b.warden.Pid)
+		before := switches(t, b.supervisor.Pid)
 		result := run(t, b, program(t, "act", "sleep"), verdict.Limits{Time: time.Second, Wall: 300 * time.Millisecond, Memory: 64 << 20})
 		require.Equal(t, PassedWall, result.Ending)
-		least = min(least, switches(t, b.warden.Pid)-before)
+		least = min(least, switches(t, b.supervisor.Pid)-before)
 	}
 	assert.Less(t, least, most)
 }

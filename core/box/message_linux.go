@@ -15,23 +15,23 @@ import (
 	"golang.org/x/sys/unix"
 )
 
-// An order asks the warden to run a program; the descriptor of its standard
-// input travels beside it.
-type order struct {
+// A request asks the supervisor to run a program; the descriptors of its standard
+// input and of what it writes to travel beside it.
+type request struct {
 	ID     uint32
 	Limits verdict.Limits
 	Input  string // absolute path of standard input; empty: it has none
-	Task   *task  // nil: the same as in the order before
+	Task   *task  // nil: the same as in the request before
 }
 
-// A task is what orders that follow each other nearly always share.
+// A task is what requests that follow each other nearly always share.
 type task struct {
 	Program Program
 	Dir     string
 	Files   Files
 }
 
-// A report is the warden's answer to an order.
+// A report is the supervisor's answer to a request.
 type report struct {
 	ID       uint32
 	Ending   Ending
@@ -49,7 +49,7 @@ type report struct {
 // On the wire a message is a row of numbers and a text, since both sides must
 // handle thousands of them a second.
 
-func (o order) encode() ([]byte, error) {
+func (o request) encode() ([]byte, error) {
 	l := o.Limits
 	numbers := []int64{int64(o.ID), int64(l.Time), int64(l.Wall), l.Memory, l.Output, int64(l.Processes)}
 	text := append([]byte(o.Input), 0)
@@ -63,7 +63,7 @@ func (o order) encode() ([]byte, error) {
 	return encode(numbers, append(text, task...)), err
 }
 
-func decodeOrder(message []byte) (o order, err error) {
+func decodeRequest(message []byte) (o request, err error) {
 	var n [6]int64
 	text, err := decode(message, n[:])
 	if err != nil {
@@ -73,7 +73,7 @@ func decodeOrder(message []byte) (o order, err error) {
 	o.Limits = verdict.Limits{Time: time.Duration(n[1]), Wall: time.Duration(n[2]), Memory: n[3], Output: n[4], Processes: int(n[5])}
 	input, rest, ok := bytes.Cut(text, []byte{0})
 	if !ok {
-		return o, errors.New("an order has no end of its input's path")
+		return o, errors.New("a request has no end of its input's path")
 	}
 	o.Input = string(input)
 	if len(rest) > 0 {
@@ -127,7 +127,7 @@ func decode(message []byte, numbers []int64) (text []byte, err error) {
 	return message[8*len(numbers):], nil
 }
 
-// maxMessage bounds one order or report, in bytes.
+// maxMessage bounds one request or report, in bytes.
 const maxMessage = 128 << 10
 
 var errHungUp = errors.New("the other side hung up")
@@ -144,30 +144,49 @@ func send(socket int, message []byte, files ...int) error {
 // receive reads one message into buffer and returns it, with the descriptor
 // that came with it, or -1.
 func receive(socket int, buffer []byte) (message []byte, file int, err error) {
-	var rights [24]byte // room for one descriptor
+	message, files, err := receiveAll(socket, buffer)
+	if err != nil {
+		return nil, -1, err
+	}
+	switch len(files) {
+	case 0:
+		return message, -1, nil
+	case 1:
+		return message, files[0], nil
+	}
+	for _, fd := range files {
+		unix.Close(fd)
+	}
+	return nil, -1, fmt.Errorf("%d descriptors came with a message", len(files))
+}
+
+// mostRights is how many descriptors can come with a message.
+const mostRights = 4
+
+// receiveAll reads one message into buffer and returns it, with the descriptors that
+// came with it.
+func receiveAll(socket int, buffer []byte) (message []byte, files []int, err error) {
+	var rights [16 + 4*mostRights]byte
 	var n, nr int
 	err = again(func() (err error) {
 		n, nr, _, _, err = unix.Recvmsg(socket, buffer, rights[:], unix.MSG_CMSG_CLOEXEC)
 		return err
 	})
 	if err != nil {
-		return nil, -1, err
+		return nil, nil, err
 	}
 	if n == 0 {
-		return nil, -1, errHungUp
+		return nil, nil, errHungUp
 	}
 	if nr == 0 {
-		return buffer[:n], -1, nil
+		return buffer[:n], nil, nil
 	}
 	messages, err := unix.ParseSocketControlMessage(rights[:nr])
 	if err != nil {
-		return nil, -1, err
+		return nil, nil, err
 	}
-	files, err := unix.ParseUnixRights(&messages[0])
-	if err != nil || len(files) != 1 {
-		return nil, -1, fmt.Errorf("%d descriptors came with a message: %w", len(files), err)
-	}
-	return buffer[:n], files[0], nil
+	files, err = unix.ParseUnixRights(&messages[0])
+	return buffer[:n], files, err
 }
 
 // again repeats a system call that a signal interrupted.

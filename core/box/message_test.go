@@ -17,14 +17,14 @@ import (
 
 func TestMessagesArriveAsTheyWereSent(t *testing.T) {
 	limits := verdict.Limits{Time: time.Second, Wall: 3 * time.Second, Memory: 1 << 40, Output: 7, Processes: 9}
-	for _, want := range []order{
+	for _, want := range []request{
 		{ID: 1},
 		{ID: 1<<32 - 1, Limits: limits},
-		{ID: 7, Limits: limits, Task: &task{Program{"/bin/ice", []string{"a b", "", "č"}, []string{"X=1"}}, "/tmp", Files{"a.in", "a.out"}}},
+		{ID: 7, Limits: limits, Task: &task{Program{"/bin/ice", []string{"a b", "", "č"}, []string{"X=1"}, []string{"/opt/ice"}, nil}, "/tmp", Files{"a.in", "a.out"}}},
 	} {
 		message, err := want.encode()
 		require.NoError(t, err)
-		got, err := decodeOrder(message)
+		got, err := decodeRequest(message)
 		require.NoError(t, err)
 		assert.Equal(t, want, got)
 	}
@@ -40,13 +40,13 @@ func TestMessagesArriveAsTheyWereSent(t *testing.T) {
 }
 
 func TestMessagesThatAreNoneAreRefused(t *testing.T) {
-	_, err := decodeOrder([]byte("short"))
+	_, err := decodeRequest([]byte("short"))
 	assert.ErrorContains(t, err, "too short")
-	_, err = decodeOrder(append(make([]byte, 48), "{no json"...))
+	_, err = decodeRequest(append(make([]byte, 48), "{no json"...))
 	assert.Error(t, err)
 	_, err = decodeReport(nil)
 	assert.ErrorContains(t, err, "too short")
-	_, err = order{Task: &task{Program: Program{Args: []string{strings.Repeat("x", maxMessage)}}}}.encode()
+	_, err = request{Task: &task{Program: Program{Args: []string{strings.Repeat("x", maxMessage)}}}}.encode()
 	assert.ErrorContains(t, err, "too long")
 }
 
@@ -104,10 +104,12 @@ func TestStatusFilesAreRead(t *testing.T) {
 	assert.EqualValues(t, 1234, statusField(text, "\nVmHWM:"))
 	assert.EqualValues(t, 3, statusField(text, "\nThreads:"))
 	assert.Zero(t, statusField(text, "\nVmSwap:"))
-	me := readStatus(os.Getpid())
+	me, err := readStatus(os.Getpid())
+	require.NoError(t, err)
 	assert.Positive(t, me.peak)
 	assert.Positive(t, me.threads)
-	assert.Zero(t, readStatus(1<<30))
+	_, err = readStatus(1 << 30)
+	assert.Equal(t, errGone, err)
 	assert.True(t, dying([]byte("Name:\tx\nState:\tZ (zombie)\nSigPnd:\t0000000000000000\n")))
 	assert.True(t, dying([]byte("Name:\tx\nState:\tR (running)\nSigPnd:\t0000000000000100\n")))
 	assert.False(t, dying([]byte("Name:\tx\nState:\tS (sleeping)\nSigPnd:\t0000000000000000\n")))

@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"os"
+	"slices"
 	"sync"
 	"sync/atomic"
 	"syscall"
@@ -15,16 +16,19 @@ import (
 	"golang.org/x/sys/unix"
 )
 
-// wardenName is the first argument of this binary when it is started as a
-// warden.
-const wardenName = "cold-warden"
+// supervisorName is the first argument of this binary when it is started as a
+// supervisor.
+const supervisorName = "cold-supervisor"
 
 // Open starts a box. Its programs are held as well as the kernel allows; see
 // Hold for what that is.
 func Open(o Options) (b *Box, err error) {
 	b = &Box{
-		socket: -1, leash: -1, streams: [streamCount]int{-1, -1, -1},
+		socket: -1, kills: -1, options: o,
 		message: make([]byte, maxMessage), chunk: make([]byte, narrow),
+	}
+	for i := range b.streams {
+		b.streams[i].Store(-1)
 	}
 	b.turns.Store(1)
 	defer func() {
@@ -39,7 +43,7 @@ func Open(o Options) (b *Box, err error) {
 	if b.null, err = os.OpenFile(os.DevNull, os.O_RDWR, 0); err != nil {
 		return b, err
 	}
-	return b, b.startWarden(o)
+	return b, b.startSupervisor(o)
 }
 
 // Hold says how the box holds what runs in it.
@@ -72,8 +76,8 @@ type provedWay struct {
 	denied []string // what was tried before it, and why it could not be had
 }
 
-// startWarden starts the warden in the best way that the kernel allows.
-func (b *Box) startWarden(o Options) error {
+// startSupervisor starts the supervisor in the best way that the kernel allows.
+func (b *Box) startSupervisor(o Options) error {
 	contained := !o.Uncontained
 	proved.Lock()
 	known, ok := proved.ways[contained]
@@ -94,7 +98,7 @@ func (b *Box) startWarden(o Options) error {
 			denied = append(denied[:len(denied):len(denied)], fmt.Sprintf("%s: %v", w.words(), err))
 			continue
 		}
-		b.hold = w.hold(ready, o)
+		b.hold, b.way = w.hold(ready, o), w
 		b.hold.Denied = append(denied[:len(denied):len(denied)], b.hold.Denied...)
 		if o.ways == nil {
 			proved.Lock()
@@ -106,7 +110,7 @@ func (b *Box) startWarden(o Options) error {
 	return failed
 }
 
-// hold says how a warden holds that was started in this way.
+// hold says how a supervisor holds that was started in this way.
 func (w way) hold(ready readiness, o Options) Hold {
 	h := Hold{
 		Walls: w.walls, Contained: !o.Uncontained, Apart: w.apart, Near: ready.Near,
@@ -133,7 +137,7 @@ func (w way) words() string {
 
 var boxes atomic.Int64
 
-// start starts the warden in one way and waits until it is ready.
+// start starts the supervisor in one way and waits until it is ready.
 func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	var theirs []*os.File
 	defer func() {
@@ -141,8 +145,8 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 			f.Close()
 		}
 		if err != nil {
-			if b.warden != nil {
-				b.warden.Kill() // it may be stuck
+			if b.supervisor != nil {
+				b.supervisor.Kill() // it may be stuck
 			}
 			err = errors.Join(err, b.stop())
 		}
@@ -154,31 +158,17 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 		return ready, err
 	}
 	b.socket = pair[0]
-	theirs = append(theirs, os.NewFile(uintptr(pair[1]), "orders"))
-	leash, err := pipe()
+	theirs = append(theirs, os.NewFile(uintptr(pair[1]), "requests"))
+	killPipe, err := pipe()
 	if err != nil {
 		return ready, err
 	}
-	b.leash = leash[1]
-	theirs = append(theirs, os.NewFile(uintptr(leash[0]), "leash"))
-	for i := range b.streams {
-		if i == 2 && !o.Decides {
-			break
-		}
-		stream, err := pipe()
-		if err != nil {
-			return ready, err
-		}
-		b.streams[i] = stream[0]
-		theirs = append(theirs, os.NewFile(uintptr(stream[1]), "stream"))
-		if err := unix.SetNonblock(stream[0], true); err != nil {
-			return ready, err
-		}
-	}
+	b.kills = killPipe[1]
+	theirs = append(theirs, os.NewFile(uintptr(killPipe[0]), "killPipe"))
 	if err := b.watchFiles(); err != nil {
 		return ready, err
 	}
-	b.warden, err = os.StartProcess("/proc/self/exe", []string{wardenName}, &os.ProcAttr{
+	b.supervisor, err = os.StartProcess("/proc/self/exe", []string{supervisorName}, &os.ProcAttr{
 		Files: append([]*os.File{b.null, b.null, os.Stderr}, theirs...),
 		Env:   os.Environ(),
 		Sys:   w.attributes(),
@@ -190,18 +180,30 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 		f.Close()
 	}
 	theirs = nil
-	message, err := setup{
-		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Folder: b.dir,
+	s := setup{
+		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Uncontained: o.Uncontained, Folder: b.dir,
 		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Decides: o.Decides, Group: b.group,
-	}.encode()
+	}
+	if b.shown != nil {
+		s.Reads, s.Writes = b.shown.Reads, b.shown.Writes
+	}
+	message, err := s.encode()
 	if err != nil {
 		return ready, err
 	}
 	if err := send(b.socket, message); err != nil {
 		return ready, err
 	}
-	if ready, err = b.awaitReady(); err == nil && ungrouped != nil {
+	if ready, err = b.awaitReady(); err != nil {
+		return ready, err
+	}
+	if ungrouped != nil {
 		ready.Ungrouped = ungrouped.Error()
+	}
+	helpers, _, err := descendants(b.supervisor.Pid)
+	b.helpers = nil
+	for _, p := range helpers {
+		b.helpers = append(b.helpers, p.pid)
 	}
 	return ready, err
 }
@@ -215,17 +217,40 @@ func (b *Box) watchFiles() error {
 	if err := unix.SetNonblock(fd, true); err != nil { // or os.NewFile would not tell the scheduler
 		return err
 	}
-	b.arrivals = os.NewFile(uintptr(fd), "arrivals")
-	for _, from := range append(b.streams[:], b.socket) {
-		if from < 0 {
-			continue
-		}
-		if err := unix.EpollCtl(fd, unix.EPOLL_CTL_ADD, from, &unix.EpollEvent{Events: unix.EPOLLIN}); err != nil {
-			return err
-		}
+	b.arrivals, b.arriving = os.NewFile(uintptr(fd), "arrivals"), fd
+	if err := b.watchFile(b.socket); err != nil {
+		return err
 	}
 	b.arrived, err = b.arrivals.SyscallConn()
 	return err
+}
+
+func (b *Box) watchFile(fd int) error {
+	return unix.EpollCtl(b.arriving, unix.EPOLL_CTL_ADD, fd, &unix.EpollEvent{Events: unix.EPOLLIN})
+}
+
+// showOnly starts the supervisor anew where what programs see is decided for good at
+// its start, and this one is to see something else.
+func (b *Box) showOnly(run Run) error {
+	if b.hold.Walls != Rules {
+		return nil
+	}
+	now := run.Program
+	if run.Dir != "" {
+		now.Writes = append(slices.Clone(now.Writes), run.Dir)
+	}
+	if b.shown != nil && b.shown.seesLike(now) {
+		return nil
+	}
+	if err := b.stop(); err != nil {
+		return err
+	}
+	b.shown, b.known = &now, nil
+	if _, err := b.start(b.options, b.way); err != nil {
+		b.broken = fmt.Errorf("%w: %w", ErrLost, err)
+		return b.broken
+	}
+	return nil
 }
 
 func (w way) attributes() *syscall.SysProcAttr {
@@ -238,7 +263,7 @@ func (w way) attributes() *syscall.SysProcAttr {
 		attributes.Cloneflags = unix.CLONE_NEWPID | unix.CLONE_NEWNS
 	}
 	if w.walls == Namespaces {
-		attributes.Cloneflags |= unix.CLONE_NEWNET
+		attributes.Cloneflags |= unix.CLONE_NEWNET | unix.CLONE_NEWIPC | unix.CLONE_NEWUTS
 	}
 	if w.newUser {
 		uid, gid := os.Geteuid(), os.Getegid()
@@ -252,7 +277,7 @@ func (w way) attributes() *syscall.SysProcAttr {
 	return attributes
 }
 
-// awaitReady waits for the warden's first message, which says what it could
+// awaitReady waits for the supervisor's first message, which says what it could
 // put up.
 func (b *Box) awaitReady() (ready readiness, err error) {
 	poll := []unix.PollFd{{Fd: int32(b.socket), Events: unix.POLLIN}}
@@ -274,7 +299,7 @@ func (b *Box) awaitReady() (ready readiness, err error) {
 	return ready, err
 }
 
-// startTime is how long a warden may take to start, on a machine that does
+// startTime is how long a supervisor may take to start, on a machine that does
 // much else.
 const startTime = 10 * time.Second
 
@@ -283,7 +308,7 @@ func pipe() (ends [2]int, err error) {
 	return ends, err
 }
 
-// Close ends the warden, waits until nothing of it is left, and removes the
+// Close ends the supervisor, waits until nothing of it is left, and removes the
 // box's folder.
 func (b *Box) Close() error {
 	err := b.stop()
@@ -296,9 +321,10 @@ func (b *Box) Close() error {
 	return err
 }
 
-// stop ends the warden and all that belongs to it.
+// stop ends the supervisor and all that belongs to it.
 func (b *Box) stop() error {
-	for _, fd := range []*int{&b.leash, &b.socket, &b.streams[0], &b.streams[1], &b.streams[2]} {
+	b.closeStreams()
+	for _, fd := range []*int{&b.kills, &b.socket} {
 		if *fd >= 0 {
 			unix.Close(*fd)
 			*fd = -1
@@ -308,9 +334,9 @@ func (b *Box) stop() error {
 		b.arrivals.Close()
 		b.arrivals = nil
 	}
-	if b.warden != nil {
-		b.warden.Wait()
-		b.warden = nil
+	if b.supervisor != nil {
+		b.supervisor.Wait()
+		b.supervisor = nil
 	}
 	err := b.group.remove()
 	b.group = group{}

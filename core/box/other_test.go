@@ -19,7 +19,7 @@ import (
 )
 
 func TestMain(m *testing.M) {
-	Warden()
+	Supervise()
 	os.Exit(m.Run())
 }
 

@@ -4,7 +4,9 @@ package box
 
 import (
 	"bytes"
+	"errors"
 	"fmt"
+	"io"
 	"os"
 	"strconv"
 	"strings"
@@ -14,25 +16,53 @@ import (
 	"golang.org/x/sys/unix"
 )
 
-// What /proc tells of a process. A process that is gone reads as zeros.
+// What /proc tells of a process. A process that is gone is errGone; whatever else
+// keeps this process from reading is another error, and never counts as zero.
+
+// errGone says that a process is no more.
+var errGone = errors.New("the process is gone")
+
+// procRoot is the /proc that this process reads, whatever its threads see there: a
+// mount of its own where that can be had, so that it stays as it is.
+var procRoot = sync.OnceValues(func() (int, error) {
+	if fd, err := unix.OpenTree(unix.AT_FDCWD, "/proc", unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC); err == nil {
+		return fd, nil
+	}
+	return unix.Open("/proc", unix.O_RDONLY|unix.O_DIRECTORY|unix.O_CLOEXEC, 0)
+})
+
+// openProc opens a file of /proc, whose path begins with a process's number.
+func openProc(path string, flags int) (int, error) {
+	root, err := procRoot()
+	if err != nil {
+		return -1, err
+	}
+	fd, err := unix.Openat(root, path, flags|unix.O_CLOEXEC, 0)
+	if err == unix.ENOENT || err == unix.ESRCH {
+		err = errGone
+	}
+	return fd, err
+}
 
 type procStatus struct {
 	process int   // number of the process, also where a thread was asked
 	peak    int64 // bytes, high-water mark of the resident set
 	shared  int64 // bytes, resident files in memory and shared memory
+	tables  int64 // bytes of page tables
 	threads int
 }
 
-func readStatus(pid int) (s procStatus) {
-	text, ok := readProc("/proc/" + strconv.Itoa(pid) + "/status")
-	if !ok {
-		return s
+func readStatus(pid int) (s procStatus, err error) {
+	text, err := readProc(strconv.Itoa(pid) + "/status")
+	if err != nil {
+		return s, err
 	}
 	s.process = int(statusField(text, "\nTgid:"))
 	s.peak = statusField(text, "\nVmHWM:") << 10
 	s.shared = statusField(text, "\nRssShmem:") << 10
+	s.tables = statusField(text, "\nVmPTE:") << 10
 	s.threads = int(statusField(text, "\nThreads:"))
-	return s
+	return s, nil
 }
 
 func statusField(text []byte, name string) int64 {
@@ -50,73 +80,98 @@ func statusField(text []byte, name string) int64 {
 }
 
 // readProc reads a small file of /proc in one call.
-func readProc(path string) ([]byte, bool) {
-	fd, err := unix.Open(path, unix.O_RDONLY|unix.O_CLOEXEC, 0)
+func readProc(path string) ([]byte, error) {
+	fd, err := openProc(path, unix.O_RDONLY)
 	if err != nil {
-		return nil, false
+		return nil, err
 	}
 	defer unix.Close(fd)
 	buffer := make([]byte, 4096)
 	n, err := unix.Read(fd, buffer)
-	if err != nil || n <= 0 {
-		return nil, false
+	if err == unix.ESRCH || err == nil && n <= 0 {
+		err = errGone
 	}
-	return buffer[:n], true
+	if err != nil {
+		return nil, err
+	}
+	return buffer[:n], nil
 }
 
 // resident returns the bytes that a process holds now. When its first thread
 // has ended, another one tells.
-func resident(pid int) int64 {
-	base := "/proc/" + strconv.Itoa(pid)
-	if pages := residentPages(base + "/statm"); pages > 0 {
-		return pages * int64(os.Getpagesize())
+func resident(pid int) (int64, error) {
+	base := strconv.Itoa(pid)
+	pages, err := residentPages(base + "/statm")
+	if err != nil || pages > 0 {
+		return pages * int64(os.Getpagesize()), err
 	}
-	for _, tid := range numbers(base + "/task") {
-		if pages := residentPages(base + "/task/" + strconv.Itoa(tid) + "/statm"); pages > 0 {
-			return pages * int64(os.Getpagesize())
+	tids, err := numbers(base + "/task")
+	if err != nil {
+		return 0, err
+	}
+	for _, tid := range tids {
+		pages, err := residentPages(base + "/task/" + strconv.Itoa(tid) + "/statm")
+		if err == errGone {
+			continue
+		}
+		if err != nil || pages > 0 {
+			return pages * int64(os.Getpagesize()), err
 		}
 	}
-	return 0
+	return 0, nil
 }
 
-func residentPages(path string) int64 {
-	text, ok := readProc(path)
-	if !ok {
-		return 0
+func residentPages(path string) (pages int64, err error) {
+	text, err := readProc(path)
+	if err != nil {
+		return 0, err
 	}
 	fields := strings.Fields(string(text))
 	if len(fields) < 2 {
-		return 0
+		return 0, fmt.Errorf("/proc/%s says %q", path, text)
 	}
-	pages, _ := strconv.ParseInt(fields[1], 10, 64)
-	return pages
+	return strconv.ParseInt(fields[1], 10, 64)
 }
 
 // processTime returns the processor time of one process so far, all its
 // threads together, dead ones too. The number of the clock is made from the
 // process number as clock_getcpuclockid(3) does.
-func processTime(pid int) time.Duration {
+func processTime(pid int) (time.Duration, error) { return clock(int32(^pid<<3 | 2)) }
+
+// threadTime is the same of one thread of this process.
+func threadTime(tid int) (time.Duration, error) { return clock(int32(^tid<<3 | 6)) }
+
+func clock(id int32) (time.Duration, error) {
 	var now unix.Timespec
-	if err := unix.ClockGettime(int32(^pid<<3|2), &now); err != nil {
-		return 0
+	err := unix.ClockGettime(id, &now)
+	if err == unix.EINVAL || err == unix.ESRCH {
+		err = errGone
 	}
-	return time.Duration(now.Nano())
+	return time.Duration(now.Nano()), err
 }
 
-// numbers lists the entries of a folder of /proc that are numbers.
-func numbers(path string) (all []int) {
-	dir, err := os.Open(path)
+// numbers lists the entries of a folder of /proc that are numbers; "." is /proc
+// itself.
+func numbers(path string) (all []int, err error) {
+	fd, err := openProc(path, unix.O_RDONLY|unix.O_DIRECTORY)
 	if err != nil {
-		return nil
+		return nil, err
 	}
+	dir := os.NewFile(uintptr(fd), path)
 	defer dir.Close()
-	names, _ := dir.Readdirnames(-1)
+	names, err := dir.Readdirnames(-1)
+	if errors.Is(err, unix.ENOENT) || errors.Is(err, unix.ESRCH) {
+		err = errGone
+	}
+	if err != nil {
+		return nil, err
+	}
 	for _, name := range names {
 		if n, err := strconv.Atoi(name); err == nil {
 			all = append(all, n)
 		}
 	}
-	return all
+	return all, nil
 }
 
 // A process is one process of a run.
@@ -124,20 +179,30 @@ type process struct{ pid, parent int }
 
 // descendants lists all living processes below pid, parents before children,
 // with the number of threads in all of them together.
-func descendants(pid int) (all []process, threads int) {
+func descendants(pid int) (all []process, threads int, err error) {
 	queue := []process{{pid, 0}}
 	seen := map[int]bool{pid: true}
 	for len(queue) > 0 {
 		now := queue[0]
-		base := "/proc/" + strconv.Itoa(now.pid) + "/task"
-		tids := numbers(base)
+		queue = queue[1:]
+		base := strconv.Itoa(now.pid) + "/task"
+		tids, err := numbers(base)
+		if err == errGone {
+			continue
+		}
+		if err != nil {
+			return nil, 0, err
+		}
 		if now.pid != pid {
 			all = append(all, now)
 			threads += len(tids)
 		}
-		queue = queue[1:]
 		for _, tid := range tids {
-			for _, child := range children(base + "/" + strconv.Itoa(tid) + "/children") {
+			below, err := children(base + "/" + strconv.Itoa(tid) + "/children")
+			if err != nil && err != errGone {
+				return nil, 0, err
+			}
+			for _, child := range below {
 				if !seen[child] {
 					seen[child] = true
 					queue = append(queue, process{child, now.pid})
@@ -145,7 +210,7 @@ func descendants(pid int) (all []process, threads int) {
 			}
 		}
 	}
-	return all, threads
+	return all, threads, nil
 }
 
 // sameMemory reports that two processes share their whole memory, as one does
@@ -157,13 +222,13 @@ func sameMemory(a, b int) bool {
 }
 
 // rollup reads one figure of a process from a walk through its page tables, in
-// bytes; -1 if it cannot be had.
-func rollup(pid int, field string) int64 {
-	text, ok := readProc("/proc/" + strconv.Itoa(pid) + "/smaps_rollup")
-	if !ok {
-		return -1
+// bytes.
+func rollup(pid int, field string) (int64, error) {
+	text, err := readProc(strconv.Itoa(pid) + "/smaps_rollup")
+	if err != nil {
+		return 0, err
 	}
-	return statusField(text, "\n"+field+":") << 10
+	return statusField(text, "\n"+field+":") << 10, nil
 }
 
 // countsLate reports that this kernel adds up the resident set in steps of 64
@@ -179,10 +244,12 @@ var countsLate = sync.OnceValue(func() bool {
 	return major < 6 || major == 6 && minor < 2
 })
 
-// proportional returns the proportional set size of a process, in bytes.
-func proportional(pid int) int64 {
-	if size := rollup(pid, "Pss"); size >= 0 {
-		return size
+// proportional returns the proportional set size of a process, in bytes; all that
+// it holds where that cannot be had.
+func proportional(pid int) (int64, error) {
+	size, err := rollup(pid, "Pss")
+	if err == nil || err == errGone {
+		return size, err
 	}
 	return resident(pid)
 }
@@ -192,79 +259,61 @@ type fileID struct{ device, number uint64 }
 
 func idOf(s unix.Stat_t) fileID { return fileID{uint64(s.Dev), s.Ino} }
 
-// unmappedFiles returns the bytes of files in memory that processes hold open
-// without having them in their address space, where they would be counted.
-func unmappedFiles(all []process, input fileID) int64 {
-	var total, mapped int64
-	seen := map[fileID]bool{input: true}
-	for _, p := range all {
-		base := "/proc/" + strconv.Itoa(p.pid) + "/fd/"
-		for _, fd := range numbers(base) {
-			path := base + strconv.Itoa(fd)
-			var name [16]byte
-			n, err := unix.Readlink(path, name[:])
-			if err != nil || !strings.HasPrefix(string(name[:n]), "/memfd:") {
-				continue
-			}
-			var s unix.Stat_t
-			if unix.Stat(path, &s) != nil || seen[idOf(s)] {
-				continue
-			}
-			seen[idOf(s)] = true
-			total += s.Blocks * 512
-		}
+// readWhole reads a file of /proc of any length.
+func readWhole(path string) ([]byte, error) {
+	fd, err := openProc(path, unix.O_RDONLY)
+	if err != nil {
+		return nil, err
 	}
-	if total == 0 {
-		return 0
+	file := os.NewFile(uintptr(fd), path)
+	defer file.Close()
+	text, err := io.ReadAll(file)
+	if errors.Is(err, unix.ESRCH) {
+		err = errGone
 	}
-	for _, p := range all {
-		mapped += readStatus(p.pid).shared
-	}
-	return max(0, total-mapped)
+	return text, err
 }
 
-func children(path string) (pids []int) {
-	text, err := os.ReadFile(path)
-	if err != nil {
-		return nil
-	}
+func children(path string) (pids []int, err error) {
+	text, err := readWhole(path)
 	for _, field := range strings.Fields(string(text)) {
 		if n, err := strconv.Atoi(field); err == nil {
 			pids = append(pids, n)
 		}
 	}
-	return pids
+	return pids, err
 }
 
-// killChildren kills every process below this one and returns which they were.
-// The first process of a namespace kills them all at one stroke.
-func killChildren() []process {
-	all, _ := descendants(os.Getpid())
-	if os.Getpid() == 1 {
-		unix.Kill(-1, unix.SIGKILL)
-		return all
-	}
+// killBelow kills every process below this one, and returns how many there were.
+func killBelow() (count int, err error) {
+	all, _, err := descendants(os.Getpid())
 	for _, p := range all {
 		unix.Kill(p.pid, unix.SIGKILL)
 	}
-	return all
+	return len(all), err
 }
 
 // othersAlive lists the threads of a process other than its first that are
 // not about to die with it.
-func othersAlive(pid int) (tids []int) {
-	base := "/proc/" + strconv.Itoa(pid) + "/task"
-	for _, tid := range numbers(base) {
+func othersAlive(pid int) (tids []int, err error) {
+	base := strconv.Itoa(pid) + "/task"
+	all, err := numbers(base)
+	if err != nil {
+		return nil, err
+	}
+	for _, tid := range all {
 		if tid == pid {
 			continue
 		}
-		text, ok := readProc(base + "/" + strconv.Itoa(tid) + "/status")
-		if !ok || dying(text) {
-			continue
+		text, err := readProc(base + "/" + strconv.Itoa(tid) + "/status")
+		switch {
+		case err == nil && !dying(text):
+			tids = append(tids, tid)
+		case err != nil && err != errGone:
+			return nil, err
 		}
-		tids = append(tids, tid)
 	}
-	return tids
+	return tids, nil
 }
 
 // dying reports whether a thread is dead, or has a SIGKILL of its own pending,

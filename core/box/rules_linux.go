@@ -16,7 +16,8 @@ import (
 
 // Where the kernel denies namespaces, its Landlock rules keep programs away
 // from files: landlock(7). Such rules only permit, so to take a folder out of
-// the tree means to permit all that lies beside the way to it.
+// what is permitted means to permit all that lies beside the way to it. They hold for
+// good: for a program that needs other files the supervisor is started anew.
 
 const (
 	mayRead    = unix.LANDLOCK_ACCESS_FS_EXECUTE | unix.LANDLOCK_ACCESS_FS_READ_FILE | unix.LANDLOCK_ACCESS_FS_READ_DIR
@@ -77,13 +78,25 @@ func (s setup) ownRules() error {
 		return fmt.Errorf("cannot make Landlock rules: %w", errno)
 	}
 	defer unix.Close(int(rules))
-	for _, path := range besides("/", s.Hidden) {
-		if err := permit(int(rules), path, mayRead&everything); err != nil {
+	for _, path := range slices.Concat(systemPaths(), []string{"/proc"}, s.Visible, s.Reads) {
+		real, err := filepath.EvalSymlinks(path)
+		if err != nil {
+			continue // gone: nothing to permit
+		}
+		for _, part := range besides(real, s.Hidden) {
+			if err := permit(int(rules), part, mayRead&everything); err != nil {
+				return err
+			}
+		}
+	}
+	for _, path := range s.Writes {
+		if err := permit(int(rules), path, everything); err != nil {
 			return err
 		}
 	}
 	for path, rights := range map[string]uint64{
 		s.Folder: everything, "/dev/null": mayUse | mayTruncate, "/dev/zero": mayUse, "/dev/full": mayUse,
+		"/dev/random": mayRead, "/dev/urandom": mayRead,
 	} {
 		if err := permit(int(rules), path, rights&everything); err != nil {
 			return err

@@ -7,7 +7,6 @@ import (
 	"fmt"
 	"io/fs"
 	"maps"
-	"os"
 	"runtime"
 	"strconv"
 	"sync"
@@ -21,21 +20,27 @@ import (
 
 // A tracee is the program of one run, traced by the thread that started it.
 type tracee struct {
-	id     uint32
-	pid    int
-	limits verdict.Limits
-	began  time.Time     // the moment before its first instruction
-	spent  time.Duration // processor time the warden had reaped before
-	folder *workFolder   // whose size the watch looks at; nil: nothing does
-	given  int64         // bytes of a file that lay in it at the beginning
-	weigh  time.Duration // wall-clock time when it does so again; used by the watch only
-	input  fileID        // standard input
-	sum    sum           // of the memory of several processes
-	coarse bool          // it may be a rough sum
-	due    atomic.Int64  // when the watch looks next, in nanoseconds of the Unix epoch
+	id      uint32
+	pid     int
+	limits  verdict.Limits
+	began   time.Time     // the moment before its first instruction
+	spent   time.Duration // processor time the supervisor had reaped before
+	folder  *workFolder   // whose size the watch looks at; nil: nothing does
+	given   int64         // bytes of a file that lay in it at the beginning
+	weigh   time.Duration // wall-clock time when it does so again; used by the watch only
+	sum     sum           // of the memory of several processes
+	census  *census
+	account *account
+	init    *initProcess
+	looking sync.Mutex   // held by whoever looks at the whole run
+	most    int          // processes that it may have at once; 0: any number
+	coarse  bool         // it may be a rough sum
+	due     atomic.Int64 // when the watch looks next, in nanoseconds of the Unix epoch
 
-	mu     sync.Mutex // guards what the watch and the leash also touch
-	peak   int64      // bytes, largest seen so far
+	mu     sync.Mutex    // guards what the watch and the kill pipe also touch
+	peak   int64         // bytes, largest seen so far
+	seen   time.Duration // processor time, the most that a look has found
+	blind  error         // what kept the supervisor from seeing what the run takes
 	ending Ending
 	gone   bool // reaped: its number may belong to another process
 
@@ -53,23 +58,19 @@ type tracee struct {
 const traceOptions = unix.PTRACE_O_TRACEEXIT | unix.PTRACE_O_EXITKILL |
 	unix.PTRACE_O_TRACEFORK | unix.PTRACE_O_TRACEVFORK | unix.PTRACE_O_TRACEEXEC
 
-func newTracee(o order, spent time.Duration) *tracee {
+func (w *supervisor) newTracee(o request) *tracee {
 	return &tracee{
-		id: o.ID, limits: o.Limits, spent: spent, ending: Exited,
+		id: o.ID, limits: o.Limits, spent: w.spent, ending: Exited, most: o.Limits.Processes,
+		coarse: w.coarse, census: &w.census, account: &w.account, init: w.init,
 		born: map[int]bool{}, used: map[int]time.Duration{},
 	}
 }
 
 // start brings a program to the point before its first instruction and lets
 // it go.
-func (w *warden) start(o order, input int) (*tracee, error) {
-	t := newTracee(o, w.spent)
-	t.coarse = w.coarse
-	var s unix.Stat_t
-	if err := unix.Fstat(input, &s); err != nil {
-		return nil, err
-	}
-	t.input = idOf(s)
+func (w *supervisor) start(o request, files []int) (*tracee, error) {
+	t := w.newTracee(o)
+	t.census.begin()
 	dir := w.task.Dir
 	if dir == "" {
 		dir = w.folder.path
@@ -78,25 +79,21 @@ func (w *warden) start(o order, input int) (*tracee, error) {
 		}
 	}
 	path := w.task.Program.Path
-	// A program may have left the pipes in another mode for the next one.
-	files := []uintptr{uintptr(input)}
-	for _, fd := range w.pipes {
-		files = append(files, uintptr(fd))
-		if _, err := unix.FcntlInt(uintptr(fd), unix.F_SETFL, 0); err != nil {
-			return nil, err
-		}
+	var descriptors []uintptr
+	for _, fd := range files {
+		descriptors = append(descriptors, uintptr(fd))
 	}
 	pid, err := syscall.ForkExec(path, append([]string{path}, w.task.Program.Args...), &syscall.ProcAttr{
 		Dir:   dir,
 		Env:   w.task.Program.Env,
-		Files: files,
-		Sys:   &syscall.SysProcAttr{Ptrace: true, Setpgid: true},
+		Files: descriptors,
+		Sys:   &syscall.SysProcAttr{Ptrace: true, Setsid: true},
 	})
 	if err != nil {
 		return nil, startError(path, err)
 	}
 	t.pid = pid
-	_, status, err := wait(pid)
+	_, status, err := t.wait(pid, 0)
 	if err != nil {
 		return nil, fmt.Errorf("cannot wait for %s: %w", path, err)
 	}
@@ -106,11 +103,11 @@ func (w *warden) start(o order, input int) (*tracee, error) {
 	if err := unix.PtraceSetOptions(pid, traceOptions); err != nil {
 		return nil, fmt.Errorf("cannot trace %s: %w", path, err)
 	}
-	if w.hold.version != 0 {
-		w.offerFirst(pid)
+	if w.account.version != 0 {
+		offerFirst(pid)
 	}
 	t.began = time.Now()
-	t.due.Store(t.began.Add(t.nextLook(0, 0, 0, 1, runtime.NumCPU())).UnixNano())
+	t.due.Store(monotonic() + t.nextLook(0, 0, 0, 1, runtime.NumCPU()).Nanoseconds())
 	if err := unix.PtraceCont(pid, 0); err != nil {
 		return nil, fmt.Errorf("cannot trace %s: %w", path, err)
 	}
@@ -118,14 +115,9 @@ func (w *warden) start(o order, input int) (*tracee, error) {
 }
 
 // offerFirst lets the kernel, where a control group is out of memory, take a
-// program before it takes the warden. What the program starts inherits it.
-func (w *warden) offerFirst(pid int) {
-	path := strconv.Itoa(pid) + "/oom_score_adj"
-	dir := w.proc
-	if dir < 0 {
-		dir, path = unix.AT_FDCWD, "/proc/"+path
-	}
-	fd, err := unix.Openat(dir, path, unix.O_WRONLY|unix.O_CLOEXEC, 0)
+// program before it takes the supervisor. What the program starts inherits it.
+func offerFirst(pid int) {
+	fd, err := openProc(strconv.Itoa(pid)+"/oom_score_adj", unix.O_WRONLY)
 	if err != nil {
 		return // it has ended
 	}
@@ -149,7 +141,7 @@ func startError(path string, err error) error {
 // program itself has ended, and returns how.
 func (t *tracee) follow(w *watch) (unix.WaitStatus, error) {
 	for {
-		pid, status, err := wait(-1)
+		pid, status, err := t.wait(-1, 0)
 		if err != nil {
 			return 0, err
 		}
@@ -163,8 +155,12 @@ func (t *tracee) follow(w *watch) (unix.WaitStatus, error) {
 		switch {
 		case t.isOver():
 			// A process that starts now begins with a stop, and ends with it.
-			t.note(pid)
-			unix.Kill(pid, unix.SIGKILL)
+			if pid == t.pid {
+				_, err := t.note(pid)
+				t.cannotSee(err)
+			}
+			t.noteTime(pid)
+			kill(pid)
 			unix.PtraceCont(pid, 0)
 		default:
 			t.stopped(pid, status, w)
@@ -196,8 +192,12 @@ func (t *tracee) spentByDead() time.Duration {
 }
 
 // wait waits for a change of one process, or of any (-1).
-func wait(which int) (pid int, status unix.WaitStatus, err error) {
-	err = again(func() (err error) { pid, err = unix.Wait4(which, &status, unix.WALL, nil); return err })
+func (t *tracee) wait(which, options int) (pid int, status unix.WaitStatus, err error) {
+	options |= unix.WALL
+	if t.init != nil {
+		options |= unix.WNOTHREAD // that one is no child of this thread
+	}
+	err = again(func() (err error) { pid, err = unix.Wait4(which, &status, options, nil); return err })
 	return pid, status, err
 }
 
@@ -229,11 +229,14 @@ func (t *tracee) signalled(pid int, signal unix.Signal, w *watch) {
 		t.mu.Lock()
 		t.born[pid] = true
 		t.mu.Unlock()
-		if most := t.limits.Processes; most > 0 && len(t.born) >= most {
+		if len(t.born) == fewProcesses && t.account.version == 0 {
+			t.boundByMemory()
+		}
+		if t.most > 0 && len(t.born) >= t.most {
 			t.end(PassedProcess)
 		}
 		if len(t.born) == 1 && !t.coarse { // from now on there is a sum to be made
-			t.due.Store(min(t.due.Load(), time.Now().Add(longestLook).UnixNano()))
+			t.due.Store(min(t.due.Load(), monotonic()+longestLook.Nanoseconds()))
 			w.rouse(t)
 		}
 		unix.PtraceCont(pid, 0)
@@ -243,34 +246,142 @@ func (t *tracee) signalled(pid int, signal unix.Signal, w *watch) {
 	}
 }
 
+// boundByMemory lets a program that no control group holds have no more processes
+// than this machine has memory for, if each took what it may.
+func (t *tracee) boundByMemory() {
+	var info unix.Sysinfo_t
+	if t.limits.Memory <= 0 || unix.Sysinfo(&info) != nil {
+		return
+	}
+	free := int64(info.Freeram+info.Bufferram) * int64(info.Unit)
+	most := max(fewProcesses+1, int(free/t.limits.Memory))
+	if t.most == 0 || most < t.most {
+		t.most = most
+	}
+}
+
 // exiting reads the peak of a process that is held at its exit, and the time
 // that it used. A first thread may end before the others: then those are traced
 // from here on, so that the last of them is held as well. What ends may be the
 // largest of several, so those are added up at this moment too.
 func (t *tracee) exiting(pid int) {
-	status := t.note(pid)
-	if status.threads > 1 {
-		for _, tid := range othersAlive(pid) {
+	status, err := t.note(pid)
+	if err == nil && status.threads > 1 {
+		var others []int
+		others, err = othersAlive(pid)
+		for _, tid := range others {
 			unix.RawSyscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
 		}
 	}
-	if company := len(t.born); company > 0 && company <= fewProcesses && !t.coarse {
-		all, _ := descendants(os.Getpid())
-		t.raise(t.treeMemory(all))
+	if err == nil && !t.coarse && (len(t.born) > 0 && len(t.born) <= fewProcesses || pid == t.pid) {
+		err = t.weighAll(pid)
 	}
+	t.cannotSee(err)
 }
 
+// weighAll adds up what the run holds while one of its processes is held at its exit.
+func (t *tracee) weighAll(pid int) error {
+	if len(t.born) == 0 && t.account.version != 0 { // it is alone: only what the kernel counts can be more
+		return t.weighAccount()
+	}
+	t.looking.Lock()
+	defer t.looking.Unlock()
+	n, err := t.census.take()
+	if err != nil {
+		return err
+	}
+	t.found(n.cpu)
+	memory, err := t.treeMemory(n)
+	t.raise(memory)
+	return errors.Join(err, t.weighAccount())
+}
+
+// weighAccount raises the peak where a control group counts more than a tenth above
+// it, beyond what the kernel needs for any process and thread.
+func (t *tracee) weighAccount() error {
+	if t.account.version == 0 {
+		return nil
+	}
+	usage, err := t.account.usageNow()
+	known := t.memory()
+	if err != nil || usage-t.account.base.all <= known+known/9+kernelShare {
+		return err
+	}
+	booked, err := t.account.memory()
+	if err != nil {
+		return err
+	}
+	threads, err := t.account.threads()
+	t.raise((booked.all - kernelShare - int64(threads)*threadShare) / 10 * 9)
+	return err
+}
+
+// What the kernel may need for a run, and for each thread of it, in bytes.
+const (
+	kernelShare = 4 << 20
+	threadShare = 64 << 10
+)
+
 // note keeps the peak of a process that is held, and the time that it used.
-func (t *tracee) note(pid int) procStatus {
-	status := readStatus(pid)
+func (t *tracee) note(pid int) (status procStatus, err error) {
+	if status, err = readStatus(pid); err != nil {
+		return status, ifThere(err)
+	}
 	t.raise(status.peak)
 	if countsLate() {
-		t.raise(rollup(pid, "Rss"))
+		size, err := rollup(pid, "Rss")
+		if err == nil {
+			t.raise(size)
+		}
+	}
+	t.noteTime(status.process)
+	return status, nil
+}
+
+// noteTime keeps the processor time of a process that is about to end.
+func (t *tracee) noteTime(pid int) {
+	used, err := processTime(pid)
+	if err != nil {
+		return
 	}
 	t.mu.Lock()
-	t.used[status.process] = processTime(status.process)
+	t.used[pid] = used
 	t.mu.Unlock()
-	return status
+}
+
+// ifThere passes over what cannot be read of a process that is gone.
+func ifThere(err error) error {
+	if err == errGone {
+		return nil
+	}
+	return err
+}
+
+// cannotSee ends a run of which something could not be read: what it takes is not
+// known then.
+func (t *tracee) cannotSee(err error) {
+	if err = ifThere(err); err == nil {
+		return
+	}
+	t.mu.Lock()
+	if t.blind == nil {
+		t.blind = fmt.Errorf("cannot see what the program takes: %w", err)
+	}
+	t.mu.Unlock()
+	t.end(EndedByRequest)
+}
+
+// found keeps the most processor time that a look has found.
+func (t *tracee) found(cpu time.Duration) {
+	t.mu.Lock()
+	t.seen = max(t.seen, cpu)
+	t.mu.Unlock()
+}
+
+func (t *tracee) counted() time.Duration {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return t.seen
 }
 
 // fewProcesses is up to how many processes are looked at one by one where
@@ -304,11 +415,11 @@ func (t *tracee) raise(peak int64) {
 	t.mu.Unlock()
 }
 
-// outcome returns what ended the run and its peak.
-func (t *tracee) outcome() (Ending, int64) {
+// outcome returns what ended the run and its peak, or why that is not known.
+func (t *tracee) outcome() (Ending, int64, error) {
 	t.mu.Lock()
 	defer t.mu.Unlock()
-	return t.ending, t.peak
+	return t.ending, t.peak, t.blind
 }
 
 // end kills the run, and says why, unless it has ended or was ended before.
@@ -320,36 +431,52 @@ func (t *tracee) end(why Ending) {
 		return
 	}
 	t.ending = why
-	unix.Kill(t.pid, unix.SIGKILL) // reap does the rest
+	kill(t.pid)
+	if t.init != nil {
+		t.init.kill() // all at one stroke; tidy does the rest
+	}
 }
 
-// reap kills and reaps all that is left under this process, and returns how
-// many that were. It looks again until nothing is left, since what it kills
+// reap kills and reaps all that this thread started or traces, and returns how many
+// that were. It looks again until nothing is left, since what it kills
 // may have started something in the meantime.
-func (t *tracee) reap() (left int) {
+func (t *tracee) reap() (left int, err error) {
 	for {
-		var status unix.WaitStatus
-		var pid int
-		err := again(func() (err error) {
-			pid, err = unix.Wait4(-1, &status, unix.WALL|unix.WNOHANG, nil)
-			return err
-		})
+		options := 0
+		if t.init == nil {
+			options = unix.WNOHANG // it kills them itself
+		}
+		pid, status, err := t.wait(-1, options)
 		switch {
-		case err != nil: // ECHILD: nothing is left
-			return left
+		case err == unix.ECHILD: // nothing is left
+			return left, nil
+		case err != nil:
+			return left, err
 		case pid == 0:
-			killChildren()
-			runtime.Gosched()
+			if err := outside(func() error { _, err := killBelow(); return err }); err != nil {
+				return left, err
+			}
 			time.Sleep(100 * time.Microsecond)
 		case status.Stopped():
 			if status.TrapCause() == unix.PTRACE_EVENT_EXIT {
-				t.note(pid)
+				if t.isOver() {
+					t.noteTime(pid)
+				} else {
+					_, err := t.note(pid)
+					t.cannotSee(err)
+				}
 			}
-			unix.Kill(pid, unix.SIGKILL)
+			kill(pid)
 			unix.PtraceCont(pid, 0)
 		default:
 			t.died(pid)
 			left++
 		}
 	}
+}
+
+// kill kills a process. The thread that starts programs may have to ask about each
+// signal, so another one sends it.
+func kill(pid int) {
+	outside(func() error { return unix.Kill(pid, unix.SIGKILL) })
 }

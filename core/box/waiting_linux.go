@@ -3,6 +3,7 @@
 package box
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -31,48 +32,75 @@ var endlessWaits = map[int]endless{
 // under way is not known here: whoever asks makes sure that there is none. It
 // may be called beside Run.
 func (b *Box) Waiting() Waiting {
-	if b.warden == nil {
+	if b.supervisor == nil {
 		return NotWaiting
 	}
-	all, threads := descendants(b.warden.Pid)
+	all, err := b.alive()
+	if err != nil {
+		return NotWaiting
+	}
+	threads := 0
 	found := false // a thread that input may wake
+	input := false // one that reads it
 	for _, p := range all {
-		base := "/proc/" + strconv.Itoa(p.pid)
-		for _, tid := range numbers(base + "/task") {
-			call, ok := readProc(base + "/task/" + strconv.Itoa(tid) + "/syscall")
-			if !ok {
+		base := strconv.Itoa(p.pid)
+		tids, err := numbers(base + "/task")
+		if err != nil {
+			return NotWaiting
+		}
+		for _, tid := range tids {
+			threads++
+			call, err := readProc(base + "/task/" + strconv.Itoa(tid) + "/syscall")
+			if err != nil {
 				return NotWaiting
 			}
-			switch readCall(string(call), base) {
+			switch readCall(string(call), "/proc/"+base) {
 			case awake:
 				return NotWaiting
 			case forInput:
-				if threads == 1 && len(all) == 1 {
-					return Waits
-				}
-				found = true
+				found, input = true, true
 			case forEvents:
 				found = true
 			}
 		}
 	}
-	if found {
+	switch {
+	case input && threads == 1:
+		return Waits
+	case found:
 		return MayWait
 	}
 	return NotWaiting
+}
+
+// alive lists the processes that run in the box.
+func (b *Box) alive() ([]process, error) {
+	all, _, err := descendants(b.supervisor.Pid)
+	return slices.DeleteFunc(all, func(p process) bool { return slices.Contains(b.helpers, p.pid) }), err
 }
 
 // Now returns what the processes that run use at this moment: the processor time
 // of those that are alive, and the sum of their peaks of memory; false where that
 // cannot be seen, or nothing runs. It may be called beside Run.
 func (b *Box) Now() (usage verdict.Usage, ok bool) {
-	if b.warden == nil {
+	if b.supervisor == nil {
 		return usage, false
 	}
-	all, _ := descendants(b.warden.Pid)
+	all, err := b.alive()
+	if err != nil {
+		return usage, false
+	}
 	for _, p := range all {
-		usage.CPU += processTime(p.pid)
-		usage.Memory += readStatus(p.pid).peak
+		used, err := processTime(p.pid)
+		if err != nil && err != errGone {
+			return usage, false
+		}
+		status, err := readStatus(p.pid)
+		if err != nil && err != errGone {
+			return usage, false
+		}
+		usage.CPU += used
+		usage.Memory += status.peak
 	}
 	return usage, len(all) > 0
 }

@@ -4,7 +4,6 @@ package box
 
 import (
 	"math"
-	"os"
 	"runtime"
 	"sync/atomic"
 	"time"
@@ -27,11 +26,11 @@ const (
 	weighPause   = 10                    // or so many times as long as one took
 )
 
-// A watch is the one thread of a warden that looks. It goes on between runs
+// A watch is the one thread of a supervisor that looks. It goes on between runs
 // that follow each other closely, since to wake it costs more than its looks.
 type watch struct {
 	bell   int          // an eventfd that ends its sleep
-	asleep atomic.Int64 // until when, in nanoseconds of the Unix epoch
+	asleep atomic.Int64 // until when, in nanoseconds of the monotonic clock
 }
 
 const forever = math.MaxInt64
@@ -41,13 +40,14 @@ func (w *watch) keep(current func() *tracee) {
 	const patience = 4 // times that it finds nothing before it sleeps until roused
 	idle := 0
 	for {
-		until := time.Now().Add(calmLook).UnixNano()
+		until := monotonic() + calmLook.Nanoseconds()
 		t := current()
 		switch {
 		case t != nil:
 			idle = 0
-			if time.Now().UnixNano() >= t.due.Load() {
-				t.due.Store(time.Now().Add(t.look()).UnixNano())
+			if monotonic() >= t.due.Load() {
+				pause := t.look()
+				t.due.Store(monotonic() + pause.Nanoseconds())
 			}
 			until = t.due.Load()
 		case idle == patience:
@@ -68,7 +68,7 @@ func (w *watch) keep(current func() *tracee) {
 func (w *watch) sleep(until int64) {
 	var timeout *unix.Timespec // forever
 	if until != forever {
-		span := unix.NsecToTimespec(max(0, until-time.Now().UnixNano()))
+		span := unix.NsecToTimespec(max(0, until-monotonic()))
 		timeout = &span
 	}
 	polls := []unix.PollFd{{Fd: int32(w.bell), Events: unix.POLLIN}}
@@ -85,32 +85,55 @@ func (w *watch) rouse(t *tracee) {
 	}
 }
 
+// monotonic is the time of a clock that nobody can set, in nanoseconds.
+func monotonic() int64 {
+	var now unix.Timespec
+	unix.ClockGettime(unix.CLOCK_MONOTONIC, &now) // which cannot fail
+	return now.Nano()
+}
+
 // look compares the tree with its limits, ends the run if it has passed one,
 // and returns how long it can do without the next look.
 func (t *tracee) look() time.Duration {
+	t.looking.Lock()
+	defer t.looking.Unlock()
 	// What was reaped is read first: a process that is reaped in between then
 	// counts for nothing this time, and never twice.
-	cpu := reapedTime() - t.spent
-	traced, alive := t.tracedTime()
-	all, threads := descendants(os.Getpid())
-	for _, p := range all {
-		used := processTime(p.pid)
-		cpu += used
-		if alive[p.pid] {
-			traced += used
+	reaped := reapedTime() - t.spent
+	ended, alive := t.tracedTime()
+	n, err := t.census.take()
+	if err != nil {
+		t.cannotSee(err)
+		return calmLook
+	}
+	living, traced := time.Duration(0), ended
+	for _, m := range n.members {
+		living += m.time
+		if alive[m.pid] {
+			traced += m.time
 		}
 	}
-	cpu = max(cpu, traced)
-	memory := t.treeMemory(all)
-	wall := time.Since(t.began)
+	booked, err := t.account.spent()
+	t.cannotSee(err)
+	cpu := max(reaped+living, traced, n.cpu, exceeding(booked, reaped+living))
+	if n.members == nil {
+		cpu = max(reaped, traced, booked)
+	}
+	t.found(n.cpu)
+	memory, err := t.treeMemory(n)
+	t.cannotSee(err)
 	t.raise(memory)
+	if !t.coarse {
+		t.cannotSee(t.weighAccount())
+	}
+	wall := time.Since(t.began)
 	l := t.limits
 	switch {
 	// First, since whoever multiplies passes the others by the way, and on a
 	// loaded machine before this look.
-	case l.Processes > 0 && threads > l.Processes:
+	case l.Processes > 0 && n.threads > l.Processes:
 		t.end(PassedProcess)
-	case l.Memory > 0 && memory > l.Memory:
+	case l.Memory > 0 && t.memory() > l.Memory:
 		t.end(PassedMemory)
 	case l.Time > 0 && cpu > l.Time:
 		t.end(PassedTime)
@@ -124,7 +147,7 @@ func (t *tracee) look() time.Duration {
 		took := time.Since(t.began) - wall
 		t.weigh = wall + max(weighEvery, weighPause*took)
 	}
-	return t.nextLook(cpu, wall, memory, len(all), threads)
+	return t.nextLook(cpu, wall, memory, n.processes, n.threads)
 }
 
 // nextLook returns how long a tree can do without the next look at it, whatever
@@ -148,7 +171,7 @@ func (t *tracee) nextLook(cpu, wall time.Duration, memory int64, processes, thre
 	return max(next, shortestLook)
 }
 
-// setRlimits sets the limits that the kernel itself holds, on the warden, from
+// setRlimits sets the limits that the kernel itself holds, on the supervisor, from
 // which every program inherits them at no cost. It lets the stack grow past the
 // memory limit, since a judge stops deep recursion by memory alone; bounds the
 // size of a file by the output limit; and turns core files off.

@@ -25,24 +25,29 @@ import (
 // A Box runs programs, one at a time. It is not safe for concurrent use; open
 // one for each program that shall run at the same moment.
 type Box struct {
-	hold    Hold
-	dir     string // a folder of its own
-	group   group
-	warden  *os.Process
-	socket  int              // orders go out, reports come in
-	leash   int              // a run's number kills that run; its end kills the warden
-	streams [streamCount]int // what programs write; -1 for one that they do not have
-	null    *os.File
-	known   *task // the warden knows it from the order before
-	message []byte
+	hold       Hold
+	options    Options
+	way        way
+	shown      *Program // where programs see what was decided at the supervisor's start: for which that was
+	dir        string   // a folder of its own
+	group      group
+	supervisor *os.Process
+	helpers    []int                     // processes of ours below the supervisor
+	socket     int                       // requests go out, reports come in
+	kills      int                       // a run's number kills that run; its end kills the supervisor
+	streams    [streamCount]atomic.Int32 // what the program of this moment writes; -1 for one that it does not have
+	null       *os.File
+	known      *task // the supervisor knows it from the request before
+	message    []byte
 	// arrivals is readable when socket or one of streams is; arrived is how
-	// to wait for that.
+	// to wait for that, and arriving its descriptor.
 	arrivals *os.File
 	arrived  syscall.RawConn
+	arriving int
 	took     time.Duration // wall-clock time of the run before
 	chunk    []byte
 	running  uint32 // number of the last run
-	broken   error  // the warden is gone
+	broken   error  // the supervisor is gone
 	// turns is even while carry waits for something to read, and odd
 	// otherwise.
 	turns atomic.Uint64
@@ -55,7 +60,8 @@ func (b *Box) Quiet() bool {
 	if turn%2 == 1 {
 		return false
 	}
-	for _, fd := range b.streams {
+	for i := range b.streams {
+		fd := int(b.streams[i].Load())
 		if fd < 0 {
 			continue
 		}
@@ -67,7 +73,7 @@ func (b *Box) Quiet() bool {
 }
 
 // Run runs a program to its end. An error means that our side failed: the
-// program could not be started or the warden was lost. When ctx ends the run
+// program could not be started or the supervisor was lost. When ctx ends the run
 // is killed, and Run returns the context's error.
 func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	if b.broken != nil {
@@ -76,11 +82,15 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	if err := ctx.Err(); err != nil {
 		return Result{}, err
 	}
-	b.running++
-	id := b.running
-	if err := b.order(id, run); err != nil {
+	if err := b.showOnly(run); err != nil {
 		return Result{}, err
 	}
+	b.running++
+	id := b.running
+	if err := b.request(id, run); err != nil {
+		return Result{}, err
+	}
+	defer b.closeStreams()
 	finished := make(chan struct{})
 	var enders sync.WaitGroup
 	onEnd := func(c context.Context) (keep func()) {
@@ -90,8 +100,8 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 			b.kill(id)
 			select {
 			case <-finished:
-			case <-time.After(grace): // the warden does not answer; what it traces dies with it
-				b.warden.Kill()
+			case <-time.After(grace): // the supervisor does not answer; what it traces dies with it
+				b.supervisor.Kill()
 			}
 		})
 		return func() {
@@ -140,9 +150,9 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	return result, nil
 }
 
-// order tells the warden what to run.
-func (b *Box) order(id uint32, run Run) error {
-	o := order{ID: id, Limits: run.Limits}
+// request tells the supervisor what to run.
+func (b *Box) request(id uint32, run Run) error {
+	o := request{ID: id, Limits: run.Limits}
 	now := task{run.Program, run.Dir, run.Files}
 	if b.known == nil || b.known.Dir != now.Dir || b.known.Files != now.Files || !b.known.Program.equal(now.Program) {
 		o.Task = &now
@@ -162,25 +172,74 @@ func (b *Box) order(id uint32, run Run) error {
 	if err != nil {
 		return err
 	}
-	err = send(b.socket, message, int(input.Fd()))
-	runtime.KeepAlive(input)
+	outputs, err := b.openStreams()
+	defer func() {
+		for _, fd := range outputs {
+			unix.Close(fd)
+		}
+	}()
+	if err == nil {
+		err = send(b.socket, message, append([]int{int(input.Fd())}, outputs...)...)
+		runtime.KeepAlive(input)
+		if err != nil {
+			b.broken = fmt.Errorf("%w: %w", ErrLost, err)
+			err = b.broken
+		}
+	}
 	if err != nil {
-		b.broken = fmt.Errorf("%w: %w", ErrLost, err)
-		return b.broken
+		b.closeStreams()
+		return err
 	}
 	b.known = &now
 	return nil
 }
 
-func (p Program) equal(q Program) bool {
-	return p.Path == q.Path && slices.Equal(p.Args, q.Args) && slices.Equal(p.Env, q.Env)
+// openStreams makes the pipes that one run writes to, and returns their other ends:
+// what a program does to a pipe ends with it.
+func (b *Box) openStreams() (outputs []int, err error) {
+	b.chunk = b.chunk[:min(len(b.chunk), narrow)]
+	for i := range b.streams {
+		if i == 2 && !b.options.Decides {
+			break
+		}
+		ends, err := pipe()
+		if err != nil {
+			return outputs, fmt.Errorf("cannot make a pipe: %w", err)
+		}
+		b.streams[i].Store(int32(ends[0]))
+		outputs = append(outputs, ends[1])
+		if err := unix.SetNonblock(ends[0], true); err != nil {
+			return outputs, err
+		}
+		if err := b.watchFile(ends[0]); err != nil {
+			return outputs, err
+		}
+	}
+	return outputs, nil
 }
 
-// kill asks the warden to end run id; it does nothing to any other run.
+func (b *Box) closeStreams() {
+	for i := range b.streams {
+		if fd := b.streams[i].Swap(-1); fd >= 0 {
+			unix.Close(int(fd))
+		}
+	}
+}
+
+func (p Program) equal(q Program) bool {
+	return p.Path == q.Path && slices.Equal(p.Args, q.Args) && slices.Equal(p.Env, q.Env) && p.seesLike(q)
+}
+
+// seesLike reports that two programs see the same files.
+func (p Program) seesLike(q Program) bool {
+	return slices.Equal(p.Reads, q.Reads) && slices.Equal(p.Writes, q.Writes)
+}
+
+// kill asks the supervisor to end run id; it does nothing to any other run.
 func (b *Box) kill(id uint32) {
 	var number [4]byte
 	binary.LittleEndian.PutUint32(number[:], id)
-	again(func() error { _, err := unix.Write(b.leash, number[:]); return err })
+	again(func() error { _, err := unix.Write(b.kills, number[:]); return err })
 }
 
 const (
@@ -193,14 +252,14 @@ const (
 	quiet = 2 * time.Millisecond
 )
 
-// carry hands on what the program writes until the warden's report comes. By
+// carry hands on what the program writes until the supervisor's report comes. By
 // then nothing of the run is alive, and what is left in the pipes is all.
 func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, err error) {
 	c.sinks = [streamCount]io.Writer{run.Output, run.Errors, run.Decision}
 	c.limit = run.Limits.Output
 	polls := []unix.PollFd{{Fd: int32(b.socket), Events: unix.POLLIN}}
-	for _, fd := range b.streams {
-		polls = append(polls, unix.PollFd{Fd: int32(fd), Events: unix.POLLIN}) // poll passes over what is below zero
+	for i := range b.streams {
+		polls = append(polls, unix.PollFd{Fd: b.streams[i].Load(), Events: unix.POLLIN}) // poll passes over what is below zero
 	}
 	if !run.Prompt && b.took < quiet {
 		pollBriefly(polls[:1], quiet)
@@ -231,8 +290,8 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 		return c, rep, made, err
 	}
 	b.took = rep.Wall
-	for i, fd := range b.streams {
-		if fd < 0 {
+	for i := range b.streams {
+		if b.streams[i].Load() < 0 {
 			continue
 		}
 		if err := b.drain(i, id, &c); err != nil {
@@ -274,7 +333,7 @@ func readBriefly(fd int, into []byte) (int, error) {
 // drain reads stream i until it is empty.
 func (b *Box) drain(i int, id uint32, c *carried) error {
 	for {
-		n, err := readBriefly(b.streams[i], b.chunk)
+		n, err := readBriefly(int(b.streams[i].Load()), b.chunk)
 		switch {
 		case err == unix.EINTR:
 			continue
@@ -290,23 +349,29 @@ func (b *Box) drain(i int, id uint32, c *carried) error {
 			return nil
 		}
 		if len(b.chunk) < wide {
-			b.chunk = make([]byte, wide)
-			for _, fd := range b.streams[:2] {
-				unix.FcntlInt(uintptr(fd), unix.F_SETPIPE_SZ, wide) // refused where the user has many: then it stays narrow
+			if b.chunk = b.chunk[:cap(b.chunk)]; len(b.chunk) < wide {
+				b.chunk = make([]byte, wide)
+			}
+			for j := range b.streams[:2] {
+				unix.FcntlInt(uintptr(b.streams[j].Load()), unix.F_SETPIPE_SZ, wide) // refused where the user has many: then it stays narrow
 			}
 		}
 	}
 }
 
-// Memory returns data as an open file that lives in memory only, at offset 0.
-// The caller closes it.
+// Memory returns data as an open file that lives in memory only, at offset 0, and
+// that nobody can change. The caller closes it.
 func Memory(data []byte) (*os.File, error) {
-	fd, err := unix.MemfdCreate("input", unix.MFD_CLOEXEC)
+	fd, err := unix.MemfdCreate("input", unix.MFD_CLOEXEC|unix.MFD_ALLOW_SEALING)
 	if err != nil {
 		return nil, err
 	}
 	file := os.NewFile(uintptr(fd), pathless)
-	if _, err := file.WriteAt(data, 0); err != nil {
+	_, err = file.WriteAt(data, 0)
+	if err == nil {
+		_, err = unix.FcntlInt(uintptr(fd), unix.F_ADD_SEALS, unix.F_SEAL_WRITE|unix.F_SEAL_SHRINK|unix.F_SEAL_GROW|unix.F_SEAL_SEAL)
+	}
+	if err != nil {
 		file.Close()
 		return nil, err
 	}

@@ -24,7 +24,7 @@ import (
 )
 
 func TestMain(m *testing.M) {
-	box.Warden()
+	box.Supervise()
 	script.Main()
 	code := m.Run()
 	if shared != "" {

@@ -21,7 +21,7 @@ import (
 )
 
 func TestMain(m *testing.M) {
-	box.Warden()
+	box.Supervise()
 	script.Main()
 	code := m.Run()
 	if shared != "" {
@@ -272,14 +272,14 @@ func TestWhatCannotBeRunSaysWhy(t *testing.T) {
 	assert.Contains(t, end.Message, "no gcc on this machine")
 }
 
-// killWardens kills the wardens that this process started.
-func killWardens(t testing.TB) {
+// killSupervisors kills the supervisors that this process started.
+func killSupervisors(t testing.TB) {
 	names, err := filepath.Glob("/proc/[0-9]*/status")
 	require.NoError(t, err)
 	killed := 0
 	for _, name := range names {
 		text, _ := os.ReadFile(name)
-		if !strings.Contains(string(text), "Name:\tcold-warden\n") || !strings.Contains(string(text), fmt.Sprintf("PPid:\t%d\n", os.Getpid())) {
+		if !strings.Contains(string(text), "Name:\tcold-supervisor\n") || !strings.Contains(string(text), fmt.Sprintf("PPid:\t%d\n", os.Getpid())) {
 			continue
 		}
 		var pid int
@@ -297,7 +297,7 @@ func TestALostWorkerIsReplaced(t *testing.T) {
 	result, err := w.Run(t.Context(), run)
 	require.NoError(t, err)
 	assert.Equal(t, 3, result.ExitCode)
-	killWardens(t)
+	killSupervisors(t)
 	_, err = w.Run(t.Context(), run)
 	assert.ErrorIs(t, err, box.ErrLost)
 	result, err = w.Run(t.Context(), run)

@@ -17,7 +17,7 @@ import (
 )
 
 func TestMain(m *testing.M) {
-	box.Warden()
+	box.Supervise()
 	os.Exit(m.Run())
 }
 

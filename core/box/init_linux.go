@@ -1,0 +1,215 @@
+//go:build !portable
+
+package box
+
+import (
+	"encoding/binary"
+	"errors"
+	"fmt"
+	"os"
+	"runtime"
+	"strconv"
+	"syscall"
+	"time"
+
+	"golang.org/x/sys/unix"
+)
+
+// Programs live in a process namespace that their supervisor is outside of, so that
+// they can neither name nor see it. A namespace ends with its first process, which
+// also gets the orphans; so that one is a process of ours that does nothing else:
+// it kills all others there when it is told to, and waits for them.
+
+// initName is the first argument of this binary when it is started as the first
+// process of the programs' namespace.
+const initName = "cold-init"
+
+// initFD is its socket.
+const initFD = 3
+
+// The requests to it. It answers tidy, and nothing else.
+const (
+	requestKill = 'k' // kill everything
+	requestTidy = 't' // likewise, wait until it is gone, and count what it was
+)
+
+// A tidyAnswer says what was left at the end of a run.
+type tidyAnswer struct {
+	left int           // processes that were alive
+	time time.Duration // processor time of all that this process has ever waited for
+}
+
+// An initProcess is the first process of the programs' namespace, as the supervisor
+// knows it.
+type initProcess struct {
+	pid    int
+	socket int
+	proc   int // a mount of that namespace's /proc that is nowhere yet
+	spent  time.Duration
+}
+
+// startInit starts it.
+func startInit() (i *initProcess, err error) {
+	pair, err := unix.Socketpair(unix.AF_UNIX, unix.SOCK_SEQPACKET|unix.SOCK_CLOEXEC, 0)
+	if err != nil {
+		return nil, err
+	}
+	theirs := os.NewFile(uintptr(pair[1]), "requests")
+	defer theirs.Close()
+	type started struct {
+		process *os.Process
+		err     error
+	}
+	// Another thread starts it than the one that starts programs, so that that one
+	// does not wait for it.
+	done := make(chan started)
+	go func() {
+		process, err := os.StartProcess("/proc/self/exe", []string{initName}, &os.ProcAttr{
+			Files: []*os.File{os.Stdin, os.Stdout, os.Stderr, theirs},
+			Env:   []string{"GOMAXPROCS=1"},
+			Sys:   &syscall.SysProcAttr{Cloneflags: unix.CLONE_NEWPID},
+		})
+		done <- started{process, err}
+	}()
+	s := <-done
+	if s.err != nil {
+		unix.Close(pair[0])
+		return nil, fmt.Errorf("cannot start the first process of the programs' namespace: %w", s.err)
+	}
+	i = &initProcess{pid: s.process.Pid, socket: pair[0]}
+	theirs.Close() // so that its end is seen
+	message := make([]byte, 512)
+	answer, fd, err := receive(i.socket, message)
+	switch {
+	case err != nil:
+		return nil, fmt.Errorf("the first process of the programs' namespace failed: %w", err)
+	case fd < 0:
+		return nil, errors.New(string(answer))
+	}
+	i.proc = fd
+	return i, nil
+}
+
+// enter lets what this thread starts from now on live in the namespace.
+func (i *initProcess) enter() error {
+	fd, err := openProc(strconv.Itoa(i.pid)+"/ns/pid", unix.O_RDONLY)
+	if err != nil {
+		return fmt.Errorf("cannot find the programs' namespace: %w", err)
+	}
+	defer unix.Close(fd)
+	if err := unix.Setns(fd, unix.CLONE_NEWPID); err != nil {
+		return fmt.Errorf("cannot enter the programs' namespace: %w", err)
+	}
+	return nil
+}
+
+// kill kills everything in the namespace, at one stroke and without waiting.
+func (i *initProcess) kill() { send(i.socket, []byte{requestKill}) }
+
+// tidy waits for the answer to a request to tidy up that was sent before. It says
+// how many processes were alive, and the processor time of all that had no other
+// parent any more.
+func (i *initProcess) tidy() (left int, spent time.Duration, err error) {
+	var message [64]byte
+	text, _, err := receive(i.socket, message[:])
+	if err == nil && len(text) != 16 {
+		err = fmt.Errorf("it says %q", text)
+	}
+	if err != nil {
+		return 0, 0, fmt.Errorf("lost the first process of the programs' namespace: %w", err)
+	}
+	total := time.Duration(binary.LittleEndian.Uint64(text[8:]))
+	spent, i.spent = total-i.spent, total
+	return int(binary.LittleEndian.Uint64(text)), spent, nil
+}
+
+// initMain is that process.
+func initMain() error {
+	runtime.LockOSThread()
+	// A signal that it does not handle never reaches the first process of a
+	// namespace from inside, whatever it is.
+	for number := 1; number <= lastSignal; number++ {
+		setAction(number, &signalAction{})
+	}
+	if err := unix.Prctl(unix.PR_SET_DUMPABLE, 0, 0, 0, 0); err != nil {
+		return err
+	}
+	proc, numbers, err := ownProc()
+	if err != nil {
+		return send(initFD, []byte("cannot mount the programs' /proc: "+err.Error()))
+	}
+	err = send(initFD, []byte("ready"), proc)
+	unix.Close(proc)
+	if err != nil {
+		return err
+	}
+	var message [8]byte
+	for {
+		request, _, err := receive(initFD, message[:])
+		if err == errHungUp {
+			return nil
+		}
+		if err != nil {
+			return err
+		}
+		if request[0] == requestKill {
+			unix.Kill(-1, unix.SIGKILL)
+			continue
+		}
+		answer := tidyUp()
+		if numbers >= 0 {
+			unix.Pwrite(numbers, []byte("1"), 0)
+		}
+		var text [16]byte
+		binary.LittleEndian.PutUint64(text[:], uint64(answer.left))
+		binary.LittleEndian.PutUint64(text[8:], uint64(answer.time))
+		if err := send(initFD, text[:]); err != nil {
+			return err
+		}
+	}
+}
+
+// tidyUp kills all other processes of the namespace, and returns when they are
+// gone.
+func tidyUp() (a tidyAnswer) {
+	wait := func(options int) bool {
+		var pid int
+		err := again(func() (err error) { pid, err = unix.Wait4(-1, nil, options|unix.WALL, nil); return err })
+		return err == nil && pid > 0
+	}
+	for wait(unix.WNOHANG) { // those that had ended before
+	}
+	// While it looks, no process can begin another.
+	if unix.Kill(-1, unix.SIGKILL) == nil {
+		for wait(0) {
+			a.left++
+		}
+	}
+	a.time = reapedTime()
+	return a
+}
+
+// ownProc makes a mount of /proc that shows the namespace of this process, and opens
+// the file there that says which number the next process gets; -1 if that cannot be
+// set, and later programs have higher numbers.
+func ownProc() (proc, numbers int, err error) {
+	fs, err := unix.Fsopen("proc", unix.FSOPEN_CLOEXEC)
+	if err != nil {
+		return -1, -1, err
+	}
+	defer unix.Close(fs)
+	if err := unix.FsconfigCreate(fs); err != nil {
+		return -1, -1, err
+	}
+	if proc, err = unix.Fsmount(fs, unix.FSMOUNT_CLOEXEC, unix.MOUNT_ATTR_NOSUID|unix.MOUNT_ATTR_NODEV|unix.MOUNT_ATTR_NOEXEC); err != nil {
+		return -1, -1, err
+	}
+	numbers = -1
+	if own, err := unix.OpenTree(proc, "", unix.AT_EMPTY_PATH|unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC); err == nil {
+		if numbers, err = unix.Openat(own, "sys/kernel/ns_last_pid", unix.O_WRONLY|unix.O_CLOEXEC, 0); err != nil {
+			numbers = -1
+		}
+		unix.Close(own)
+	}
+	return proc, numbers, unix.MountSetattr(proc, "", unix.AT_EMPTY_PATH, &unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY})
+}

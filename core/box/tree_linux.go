@@ -1,0 +1,509 @@
+//go:build !portable
+
+package box
+
+import (
+	"errors"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+
+	"golang.org/x/sys/unix"
+)
+
+// Programs see a tree that holds what they need and nothing else: where the system
+// keeps runtimes, a few harmless devices, an empty folder to work in, and what the
+// caller lists. All but that folder is read-only.
+
+// systemPlaces are where systems keep what programs need to run. None of it is one
+// person's.
+var systemPlaces = []string{
+	"/usr", "/bin", "/sbin", "/lib", "/lib32", "/lib64", "/libx32", "/opt", "/nix/store", "/gnu/store", "/snap", "/sys/devices/system/cpu",
+}
+
+// systemSettings are what runtimes read below /etc.
+var systemSettings = []string{
+	"ld.so.*", "alternatives", "localtime", "timezone", "locale.*", "nsswitch.conf", "os-release", "ssl/openssl.cnf", "crypto-policies",
+	"java*", "jvm*", "mono", "fpc*", "nim*", "ldc*", "ghc*", "haskell*", "perl*", "php*", "python*", "pypy*", "ruby*", "lua*", "ocaml*", "clojure*",
+	"nodejs*", "kotlin*", "julia*", "R", "erlang*", "swipl*", "guile*",
+}
+
+// systemPaths lists those that are there.
+func systemPaths() (paths []string) {
+	for _, path := range systemPlaces {
+		if _, err := os.Lstat(path); err == nil {
+			paths = append(paths, path)
+		}
+	}
+	for _, pattern := range systemSettings {
+		found, _ := filepath.Glob("/etc/" + pattern)
+		paths = append(paths, found...)
+	}
+	return paths
+}
+
+// privateFolder is where programs work inside a tree of their own. The other
+// places for temporary files lead to the same folder.
+const privateFolder = "/tmp"
+
+// A tree is what programs see, as the supervisor changes it.
+type tree struct {
+	keeper  *keeper
+	folder  *workFolder
+	size    int64    // bytes that the working folder may hold; 0: as folderOptions has it
+	base    int      // the topmost folder of the tree, writable: where what is shown gets its place
+	hidden  []string // as Options has them
+	visible []string // likewise: shown to all programs
+	reads   []string // what the program of this moment asked for
+	writes  []string
+	shown   []string // shown for it, in the order in which they were mounted
+	made    []string // folders and links that were made for those
+}
+
+// cloneMounts opens what lies at a path, as a mount of its own that is nowhere yet.
+func cloneMounts(path string, readOnly bool) (fd int, err error) {
+	attributes := unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY | unix.MOUNT_ATTR_NOSUID | unix.MOUNT_ATTR_NODEV}
+	if !readOnly {
+		attributes = unix.MountAttr{Attr_clr: unix.MOUNT_ATTR_RDONLY}
+	}
+	err = outside(func() (err error) {
+		fd, err = unix.OpenTree(unix.AT_FDCWD, path, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE)
+		if err != nil {
+			return err
+		}
+		if err = unix.MountSetattr(fd, "", unix.AT_EMPTY_PATH|unix.AT_RECURSIVE, &attributes); err != nil {
+			unix.Close(fd)
+		}
+		return err
+	})
+	return fd, err
+}
+
+// newTree moves this thread into a tree of its own.
+func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, err error) {
+	if err := unix.Unshare(unix.CLONE_NEWNS); err != nil {
+		return nil, fmt.Errorf("cannot have a tree of its own: %w", err)
+	}
+	const root = privateFolder // of this thread's tree, until it is the root itself
+	if err := mountTmpfs(root, "size=1m,mode=755", 0); err != nil {
+		return nil, err
+	}
+	for _, path := range systemPaths() {
+		if err := putInPlace(root, path); err != nil {
+			return nil, err
+		}
+	}
+	if err := ownDevices(root); err != nil {
+		return nil, err
+	}
+	for _, dir := range []string{"/proc", privateFolder, "/var"} {
+		if err := os.MkdirAll(root+dir, 0o755); err != nil {
+			return nil, err
+		}
+	}
+	if err := os.Symlink(privateFolder, root+"/var/tmp"); err != nil {
+		return nil, err
+	}
+	if err := unix.MoveMount(proc, "", unix.AT_FDCWD, root+"/proc", unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil {
+		return nil, fmt.Errorf("cannot show the programs' own /proc: %w", err)
+	}
+	t = &tree{folder: folder, hidden: hidden, visible: visible}
+	if t.base, err = unix.OpenTree(unix.AT_FDCWD, root, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC); err != nil {
+		return nil, fmt.Errorf("cannot keep the programs' tree: %w", err)
+	}
+	if err := unix.MountSetattr(unix.AT_FDCWD, root, 0, &unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY}); err != nil {
+		return nil, err
+	}
+	// The old tree goes below the new one, and away: pivot_root(2).
+	if err := unix.Chdir(root); err != nil {
+		return nil, err
+	}
+	if err := unix.PivotRoot(".", "."); err != nil {
+		return nil, fmt.Errorf("cannot enter the programs' tree: %w", err)
+	}
+	if err := unix.Unmount(".", unix.MNT_DETACH); err != nil {
+		return nil, fmt.Errorf("cannot leave the machine's tree: %w", err)
+	}
+	if err := unix.Chdir("/"); err != nil {
+		return nil, err
+	}
+	if t.keeper, err = newKeeper(); err != nil {
+		return nil, err
+	}
+	*folder = workFolder{path: privateFolder, fd: -1, mounted: true}
+	if err := t.renewFolder(); err != nil {
+		return nil, err
+	}
+	for _, path := range visible {
+		if err := t.add(path, true); err != nil {
+			return nil, err
+		}
+	}
+	t.shown, t.made = nil, nil // these stay
+	if err := t.keeper.do(t.hideAll); err != nil {
+		return nil, err
+	}
+	return t, folder.note()
+}
+
+// putInPlace puts what lies at a path of the machine there in a new tree: a link as a
+// link.
+func putInPlace(root, path string) error {
+	if err := os.MkdirAll(filepath.Dir(root+path), 0o755); err != nil {
+		return err
+	}
+	if target, err := os.Readlink(path); err == nil {
+		return os.Symlink(target, root+path)
+	}
+	fd, err := cloneMounts(path, true)
+	if errors.Is(err, fs.ErrNotExist) || errors.Is(err, fs.ErrPermission) {
+		return nil
+	}
+	if err != nil {
+		return fmt.Errorf("cannot show %s: %w", path, err)
+	}
+	defer unix.Close(fd)
+	if err := mountPoint(fd, root+path); err != nil {
+		return err
+	}
+	return unix.MoveMount(fd, "", unix.AT_FDCWD, root+path, unix.MOVE_MOUNT_F_EMPTY_PATH)
+}
+
+// mountPoint makes an empty folder or file to put a mount on.
+func mountPoint(mount int, path string) error {
+	var s unix.Stat_t
+	if err := unix.Fstat(mount, &s); err != nil {
+		return err
+	}
+	if s.Mode&unix.S_IFMT == unix.S_IFDIR {
+		err := os.Mkdir(path, 0o755)
+		if errors.Is(err, fs.ErrExist) {
+			return nil
+		}
+		return err
+	}
+	return os.WriteFile(path, nil, 0o644)
+}
+
+// show lets programs see just what one program needs besides what all see.
+func (t *tree) show(reads, writes []string) error {
+	if slices.Equal(t.reads, reads) && slices.Equal(t.writes, writes) {
+		return nil
+	}
+	inFolder := slices.ContainsFunc(slices.Concat(t.reads, t.writes), isTemporary)
+	t.reads, t.writes = nil, nil
+	err := t.keeper.do(func() (err error) {
+		for _, path := range slices.Backward(t.shown) {
+			err = errors.Join(err, unix.Unmount(path, unix.MNT_DETACH))
+		}
+		for _, path := range slices.Backward(t.made) {
+			unix.Unlinkat(t.base, path, unix.AT_REMOVEDIR)
+			unix.Unlinkat(t.base, path, 0)
+		}
+		t.shown, t.made = nil, nil
+		return err
+	})
+	if err != nil {
+		return fmt.Errorf("cannot take away what another program needed: %w", err)
+	}
+	if inFolder {
+		if err := t.renewFolder(); err != nil {
+			return err
+		}
+	}
+	// The outer ones first, so that the inner ones lie on them.
+	for _, path := range slices.Sorted(slices.Values(slices.Concat(reads, writes))) {
+		if err := t.add(path, !slices.Contains(writes, path)); err != nil {
+			return err
+		}
+	}
+	t.reads, t.writes = reads, writes
+	if err := t.keeper.do(t.hideAll); err != nil {
+		return err
+	}
+	return t.folder.note()
+}
+
+// temporary are the places for temporary files, which are all the working folder
+// here.
+var temporary = []string{privateFolder + "/", "/var/tmp/", "/dev/shm/"}
+
+func isTemporary(path string) bool {
+	return slices.ContainsFunc(temporary, func(t string) bool { return strings.HasPrefix(path, t) })
+}
+
+// seenAt is where the tree shows what lies at a path.
+func seenAt(path string) string {
+	for _, t := range temporary {
+		if rest, ok := strings.CutPrefix(path, t); ok {
+			return privateFolder + "/" + rest
+		}
+	}
+	return path
+}
+
+// add shows what lies at a path of the machine, with the links that lead there.
+func (t *tree) add(path string, readOnly bool) error {
+	var real string
+	err := outside(func() (err error) { real, err = filepath.EvalSymlinks(path); return err })
+	if errors.Is(err, fs.ErrNotExist) {
+		return nil // what needs it will say so
+	}
+	if err != nil {
+		return fmt.Errorf("cannot show %s: %w", path, err)
+	}
+	fd, err := cloneMounts(real, readOnly)
+	if err != nil {
+		return fmt.Errorf("cannot show %s: %w", path, err)
+	}
+	defer unix.Close(fd)
+	return t.keeper.do(func() error {
+		switch {
+		case readOnly && t.sees(real, fd):
+		case isTemporary(real):
+			if err := t.addToFolder(fd, strings.TrimPrefix(seenAt(real), privateFolder+"/")); err != nil {
+				return fmt.Errorf("cannot show %s: %w", path, err)
+			}
+		default:
+			if err := t.makeParents(real); err != nil {
+				return fmt.Errorf("cannot show %s: %w", path, err)
+			}
+			if err := t.makePoint(fd, real); err != nil {
+				return fmt.Errorf("cannot show %s: %w", path, err)
+			}
+			if err := unix.MoveMount(fd, "", unix.AT_FDCWD, real, unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil {
+				return fmt.Errorf("cannot show %s: %w", path, err)
+			}
+			t.shown = append(t.shown, real)
+		}
+		if real == path || isTemporary(path) || t.sees(path, fd) {
+			return nil
+		}
+		if err := t.makeParents(path); err != nil {
+			return err
+		}
+		return t.make(path, func(name string) error { return unix.Symlinkat(real, t.base, name) })
+	})
+}
+
+// addToFolder shows a mount in the working folder. The first folder on the way there
+// is a file system of its own, which is read-only, so that nothing can be left in it.
+func (t *tree) addToFolder(mount int, path string) error {
+	first, _, nested := strings.Cut(path, "/")
+	top := privateFolder + "/" + first
+	whole := privateFolder + "/" + path
+	if nested && !t.folder.kept[first] {
+		if err := os.Mkdir(top, 0o755); err != nil {
+			return err
+		}
+		if err := mountTmpfs(top, "size=1m,mode=755", 0); err != nil {
+			return err
+		}
+	}
+	t.folder.kept[first] = true
+	if nested {
+		if err := unix.MountSetattr(unix.AT_FDCWD, top, 0, &unix.MountAttr{Attr_clr: unix.MOUNT_ATTR_RDONLY}); err != nil {
+			return err
+		}
+		if err := os.MkdirAll(filepath.Dir(whole), 0o755); err != nil {
+			return err
+		}
+	}
+	if err := mountPoint(mount, whole); err != nil {
+		return err
+	}
+	if err := unix.MoveMount(mount, "", unix.AT_FDCWD, whole, unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil || !nested {
+		return err
+	}
+	return unix.MountSetattr(unix.AT_FDCWD, top, 0, &unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY})
+}
+
+// sees reports that the tree shows at a path already what lies on a mount.
+func (t *tree) sees(path string, mount int) bool {
+	var there, here unix.Stat_t
+	return unix.Fstat(mount, &there) == nil && unix.Stat(path, &here) == nil && idOf(there) == idOf(here)
+}
+
+// makeParents makes the folders above a path that are not there.
+func (t *tree) makeParents(path string) error {
+	for i := 1; i < len(path); i++ {
+		if path[i] != '/' {
+			continue
+		}
+		if _, err := os.Lstat(path[:i]); err == nil {
+			continue
+		}
+		if err := t.make(path[:i], func(name string) error { return unix.Mkdirat(t.base, name, 0o755) }); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (t *tree) makePoint(mount int, path string) error {
+	var s unix.Stat_t
+	if err := unix.Fstat(mount, &s); err != nil {
+		return err
+	}
+	if _, err := os.Lstat(path); err == nil {
+		return nil
+	}
+	return t.make(path, func(name string) error {
+		if s.Mode&unix.S_IFMT == unix.S_IFDIR {
+			return unix.Mkdirat(t.base, name, 0o755)
+		}
+		return unix.Mknodat(t.base, name, unix.S_IFREG|0o644, 0)
+	})
+}
+
+// make makes something in the topmost folder's own file system.
+func (t *tree) make(path string, how func(name string) error) error {
+	name := strings.TrimPrefix(path, "/")
+	if err := how(name); err != nil && err != unix.EEXIST {
+		return err
+	}
+	t.made = append(t.made, name)
+	return nil
+}
+
+// hideAll hides what is to be hidden, where it can be seen.
+func (t *tree) hideAll() error {
+	for _, path := range t.hidden {
+		if err := t.hide(path); err != nil {
+			return fmt.Errorf("cannot hide %s: %w", path, err)
+		}
+	}
+	return nil
+}
+
+// nothing is an empty file that nobody may open.
+const nothing = "/dev/nothing"
+
+// hide puts something that nobody may open above a path. What is not there
+// need not be hidden.
+func (t *tree) hide(path string) error {
+	info, err := os.Lstat(path)
+	if errors.Is(err, fs.ErrNotExist) || errors.Is(err, unix.ENOTDIR) || errors.Is(err, fs.ErrPermission) {
+		return nil
+	}
+	if err != nil {
+		return err
+	}
+	if slices.Contains(t.shown, path) { // for this one program
+		return nil
+	}
+	switch {
+	case info.Mode().Perm() == 0: // hidden already
+		return nil
+	case info.Mode()&fs.ModeSymlink != 0:
+		return nil // what it leads to is hidden by its own name
+	case info.IsDir():
+		err = mountTmpfs(path, "size=4k,nr_inodes=2,mode=000", unix.MS_RDONLY)
+	default:
+		err = unix.Mount(nothing, path, "", unix.MS_BIND, "")
+	}
+	if err == nil && t.belowShown(path) {
+		t.shown = append(t.shown, path)
+	}
+	return err
+}
+
+// belowShown reports that a path lies in what is shown for one program only.
+func (t *tree) belowShown(path string) bool {
+	return slices.ContainsFunc(t.shown, func(s string) bool { return strings.HasPrefix(path, s+"/") })
+}
+
+func mountTmpfs(path, options string, flags uintptr) error {
+	if err := unix.Mount("cold", path, "tmpfs", unix.MS_NOSUID|unix.MS_NODEV|unix.MS_NOATIME|flags, options); err != nil {
+		return fmt.Errorf("cannot mount a folder of its own on %s: %w", path, err)
+	}
+	return nil
+}
+
+// folderOptions bound a working folder that may hold so many bytes; 0: as
+// many as a run without a limit may write.
+func folderOptions(size int64) string {
+	if size <= 0 {
+		size = 1 << 30
+	}
+	return fmt.Sprintf("size=%d,nr_inodes=%d", size, folderFiles)
+}
+
+// folderFiles bounds the number of files in a working folder.
+const folderFiles = 32 << 10
+
+// renewFolder puts a new working folder in the place of the old one, with nothing in
+// it but what is shown there.
+func (t *tree) renewFolder() error {
+	err := t.keeper.do(func() error {
+		for { // whatever was mounted there
+			if err := unix.Unmount(privateFolder, unix.MNT_DETACH); err != nil {
+				break
+			}
+		}
+		return mountTmpfs(privateFolder, folderOptions(t.size)+",mode=700", 0)
+	})
+	if err != nil {
+		return err
+	}
+	t.folder.kept = map[string]bool{}
+	if err := t.folder.open(); err != nil {
+		return err
+	}
+	for _, path := range slices.Concat(t.visible, t.reads, t.writes) {
+		if isTemporary(path) {
+			if err := t.add(path, !slices.Contains(t.writes, path)); err != nil {
+				return err
+			}
+		}
+	}
+	return t.folder.note()
+}
+
+// resizeFolder bounds the working folder's bytes from now on.
+func (t *tree) resizeFolder(size int64) error {
+	t.size = size
+	err := t.keeper.do(func() error {
+		return unix.Mount("", privateFolder, "", unix.MS_REMOUNT|unix.MS_NOSUID|unix.MS_NODEV|unix.MS_NOATIME, folderOptions(size))
+	})
+	return errors.Join(err, t.folder.note())
+}
+
+// ownDevices makes a /dev that holds the harmless devices only.
+func ownDevices(root string) error {
+	dev := root + "/dev"
+	if err := os.Mkdir(dev, 0o755); err != nil {
+		return err
+	}
+	for _, name := range []string{"null", "zero", "full", "random", "urandom"} {
+		var fd int
+		err := outside(func() (err error) {
+			if fd, err = unix.OpenTree(unix.AT_FDCWD, "/dev/"+name, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC); err != nil {
+				return err
+			}
+			return unix.MountSetattr(fd, "", unix.AT_EMPTY_PATH, &unix.MountAttr{Attr_clr: unix.MOUNT_ATTR_NODEV})
+		})
+		if err != nil {
+			return fmt.Errorf("cannot take over /dev/%s: %w", name, err)
+		}
+		path := filepath.Join(dev, name)
+		if err = os.WriteFile(path, nil, 0o600); err == nil {
+			err = unix.MoveMount(fd, "", unix.AT_FDCWD, path, unix.MOVE_MOUNT_F_EMPTY_PATH)
+		}
+		unix.Close(fd)
+		if err != nil {
+			return fmt.Errorf("cannot take over /dev/%s: %w", name, err)
+		}
+	}
+	for _, link := range [][2]string{
+		{"/proc/self/fd", "fd"}, {"/proc/self/fd/0", "stdin"}, {"/proc/self/fd/1", "stdout"}, {"/proc/self/fd/2", "stderr"}, {privateFolder, "shm"},
+	} {
+		if err := os.Symlink(link[0], filepath.Join(dev, link[1])); err != nil {
+			return err
+		}
+	}
+	return os.WriteFile(root+nothing, nil, 0)
+}
