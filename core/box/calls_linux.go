@@ -79,6 +79,7 @@ type filterPlan struct {
 	Network bool // programs may use the network
 	Shared  bool // programs share process numbers with the rest of the machine
 	Files   bool // files in memory may be made: a control group counts them
+	Machine bool // programs see the machine's own files, whose rights no other means keeps as they are
 }
 
 // free are the calls that need no look at their arguments.
@@ -88,8 +89,8 @@ var free = []uint32{
 	unix.SYS_PREADV2, unix.SYS_PWRITEV2, unix.SYS_OPENAT, unix.SYS_OPENAT2, unix.SYS_CLOSE, unix.SYS_CLOSE_RANGE, unix.SYS_FSTAT, unix.SYS_STATX,
 	unix.SYS_LSEEK, unix.SYS_DUP, unix.SYS_DUP3, unix.SYS_PIPE2, unix.SYS_FLOCK, unix.SYS_FSYNC, unix.SYS_FDATASYNC, unix.SYS_SYNC_FILE_RANGE, unix.SYS_TRUNCATE,
 	unix.SYS_FTRUNCATE, unix.SYS_FALLOCATE, unix.SYS_GETDENTS64, unix.SYS_GETCWD, unix.SYS_CHDIR, unix.SYS_FCHDIR, unix.SYS_RENAMEAT2,
-	unix.SYS_MKDIRAT, unix.SYS_LINKAT, unix.SYS_UNLINKAT, unix.SYS_SYMLINKAT, unix.SYS_READLINKAT, unix.SYS_MKNODAT, unix.SYS_FCHMOD, unix.SYS_FCHMODAT,
-	unix.SYS_FCHMODAT2, unix.SYS_FCHOWN, unix.SYS_FCHOWNAT, unix.SYS_UMASK, unix.SYS_UTIMENSAT, unix.SYS_FACCESSAT, unix.SYS_FACCESSAT2, unix.SYS_STATFS,
+	unix.SYS_MKDIRAT, unix.SYS_LINKAT, unix.SYS_UNLINKAT, unix.SYS_SYMLINKAT, unix.SYS_READLINKAT, unix.SYS_MKNODAT, unix.SYS_UMASK,
+	unix.SYS_FACCESSAT, unix.SYS_FACCESSAT2, unix.SYS_STATFS,
 	unix.SYS_FSTATFS, unix.SYS_FADVISE64, unix.SYS_READAHEAD, unix.SYS_SENDFILE, unix.SYS_COPY_FILE_RANGE, unix.SYS_SPLICE, unix.SYS_TEE,
 	unix.SYS_GETXATTR, unix.SYS_LGETXATTR, unix.SYS_FGETXATTR, unix.SYS_LISTXATTR, unix.SYS_LLISTXATTR, unix.SYS_FLISTXATTR, unix.SYS_CACHESTAT,
 	// Waiting for files, and for time.
@@ -116,6 +117,10 @@ var free = []uint32{
 	// Sockets that a program has, which lead to itself only.
 	unix.SYS_GETSOCKNAME, unix.SYS_GETPEERNAME, unix.SYS_GETSOCKOPT, unix.SYS_SETSOCKOPT, unix.SYS_SHUTDOWN, unix.SYS_RECVFROM, unix.SYS_RECVMSG, unix.SYS_RECVMMSG,
 }
+
+// ofFiles are the calls that change rights, owners and times of files, which Landlock
+// says nothing about.
+var ofFiles = []uint32{unix.SYS_FCHMOD, unix.SYS_FCHMODAT, unix.SYS_FCHMODAT2, unix.SYS_FCHOWN, unix.SYS_FCHOWNAT, unix.SYS_UTIMENSAT}
 
 // told are the calls that no solution needs, and that a person hears about.
 var told = []struct {
@@ -176,7 +181,7 @@ func (p filterPlan) callRules() (all []callRule) {
 	for _, call := range []uint32{unix.SYS_SCHED_SETAFFINITY, unix.SYS_SCHED_SETSCHEDULER, unix.SYS_SCHED_SETPARAM, unix.SYS_SCHED_SETATTR} {
 		add(
 			callRule{call: call, tests: []argumentTest{{0, whole, 0}}, answer: allow},
-			callRule{call: call, errno: unix.EPERM}, // runtimes name their own threads here, and do without
+			callRule{call: call}, // runtimes name their own threads here: nothing happens, and all is well
 		)
 	}
 	refused(unix.EPERM, "", unix.SYS_IOPRIO_SET, unix.SYS_KCMP, unix.SYS_PERF_EVENT_OPEN, unix.SYS_SYSLOG)
@@ -210,6 +215,13 @@ func (p filterPlan) callRules() (all []callRule) {
 	refused(unix.EOPNOTSUPP, "", unix.SYS_SETXATTR, unix.SYS_LSETXATTR, unix.SYS_FSETXATTR, unix.SYS_REMOVEXATTR, unix.SYS_LREMOVEXATTR, unix.SYS_FREMOVEXATTR)
 	if p.Files {
 		allowed(unix.SYS_MEMFD_CREATE)
+	}
+	if p.Machine {
+		refused(0, "", ofFiles...)
+		refused(0, "", olderOfFiles...)
+	} else {
+		allowed(ofFiles...)
+		allowed(olderOfFiles...)
 	}
 	for _, t := range told {
 		refused(unix.EPERM, t.words, t.calls...)

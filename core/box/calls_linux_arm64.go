@@ -12,5 +12,8 @@ const (
 // olderCalls are allowed calls that have other names on this processor.
 var olderCalls = []uint32{unix.SYS_FSTATAT, unix.SYS_RENAMEAT}
 
+// olderOfFiles are likewise those that change rights, owners and times.
+var olderOfFiles []uint32
+
 // olderWaits are calls that wait, of this processor only.
 var olderWaits = map[int]endless{}

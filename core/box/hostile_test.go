@@ -94,13 +94,15 @@ type hostile struct {
 	left int             // processes left behind; -1: any number
 	with *verdict.Limits // instead of strict
 	// where says which walls it takes to come to this end; empty: any
-	where    Walls
-	apart    bool // it takes processes of its own
-	grouped  bool // it takes control groups
-	tried    string
-	memory   int64 // at the least
-	atMost   int64
-	megabyte int // of standard input
+	where     Walls
+	apart     bool // it takes processes of its own
+	grouped   bool // it takes control groups
+	ungrouped bool // it takes that there are none
+	tried     string
+	memory    int64 // at the least
+	atMost    int64
+	megabyte  int    // of standard input
+	text      string // likewise, in memory only
 }
 
 func limitsWith(change func(*verdict.Limits)) *verdict.Limits {
@@ -114,6 +116,7 @@ var (
 	patient     = limitsWith(func(l *verdict.Limits) { l.Wall = 5 * time.Second })
 	manyThreads = limitsWith(func(l *verdict.Limits) { l.Processes, l.Wall, l.Time = 2048, 5*time.Second, 3*time.Second })
 	longOutput  = limitsWith(func(l *verdict.Limits) { l.Output = 1 << 30; l.Wall, l.Time = 3*time.Second, 2*time.Second })
+	herd        = limitsWith(func(l *verdict.Limits) { l.Processes, l.Wall, l.Time = 2048, 5*time.Second, 3*time.Second })
 	deepStack   = limitsWith(func(l *verdict.Limits) { l.Memory, l.Time, l.Wall = 256<<20, 2*time.Second, 4*time.Second })
 )
 
@@ -165,6 +168,33 @@ var hostiles = []hostile{
 	{act: "reach write OUTSIDE", want: Exited, where: Rules},
 	{act: "reach input", want: Exited, where: Rules, megabyte: 1},
 	{act: "reach private", want: Exited, where: Namespaces},
+
+	{act: "guard limits", want: Exited, tried: triedOthers},
+	{act: "guard look at limits", want: Exited, tried: triedOthers},
+	{act: "guard nicer", want: Exited, tried: triedOthers},
+	{act: "guard idle", want: Exited},
+	{act: "guard signals", want: Exited, apart: true},
+	{act: "guard file signals", want: Exited},
+	{act: "guard memory", want: Exited, where: Rules, tried: triedMemory},
+	{act: "guard see", want: Exited, apart: true},
+	{act: "guard leave state", want: Exited, left: -1, where: Rules, tried: triedOthers},
+	{act: "guard rewrite input", want: Exited, text: "4 10\n"},
+	{act: "guard rewrite input", want: Exited, where: Rules, megabyte: 1},
+	{act: "guard set the clock", want: Exited, tried: triedSystem},
+
+	{act: "hide dropped shared pages", want: PassedMemory, memory: 64 << 20, with: longOutput},
+	{act: "hide files in sockets", want: PassedMemory, memory: 50 << 20, with: longOutput, grouped: true},
+	{act: "hide page tables", want: PassedMemory, memory: 50 << 20, with: longOutput},
+	{act: "hide socket buffers", want: PassedMemory, memory: 50 << 20, with: longOutput, grouped: true},
+	{act: "hide socket buffers", want: Exited, code: 6, memory: 50 << 20, with: longOutput, ungrouped: true},
+	{act: "hide pipes", want: PassedMemory, memory: 50 << 20, with: longOutput, grouped: true},
+	{act: "hide forty small ones", want: PassedMemory, memory: 64 << 20, with: longOutput, left: -1},
+	{act: "hide a herd", want: PassedMemory, with: herd, left: -1, grouped: true},
+	{act: "hide a silent child", want: Exited, code: 5},
+	{act: "hide children of a thread", want: PassedTime, with: patient, left: -1},
+	{act: "hide children of a thread's thread", want: PassedTime, with: patient, left: -1},
+	{act: "hide grandchildren nobody waits for", want: PassedTime, with: patient, left: -1},
+	{act: "hide short ones", want: PassedTime, with: patient, left: -1},
 }
 
 var longOutputSmallFolder = limitsWith(func(l *verdict.Limits) { l.Wall, l.Time = 5*time.Second, 4*time.Second })
@@ -184,7 +214,7 @@ func TestHostileProgramsAreHeld(t *testing.T) {
 		b, err := Open(o)
 		require.NoError(t, err)
 		for _, h := range hostiles {
-			if !m.way.walls.reaches(h.where) || h.apart && !m.way.apart || h.grouped && !m.groups {
+			if !m.way.walls.reaches(h.where) || h.apart && !m.way.apart || h.grouped && !m.groups || h.ungrouped && m.groups {
 				continue
 			}
 			t.Run(h.act, func(t *testing.T) { place.hold(t, b, h) })
@@ -262,6 +292,11 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 	}
 	limits.Time, limits.Wall = slowness*limits.Time, slowness*limits.Wall
 	run := Run{Program: program(t, "hostile/"+words[0], args...), Limits: limits, Input: p.standardInput(t, h.megabyte)}
+	if h.text != "" {
+		var err error
+		run.Input, err = Memory([]byte(h.text))
+		require.NoError(t, err)
+	}
 	if run.Input != nil {
 		defer run.Input.Close()
 	}
@@ -291,9 +326,14 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 	text, err := os.ReadFile(p.outside)
 	require.NoError(t, err)
 	assert.Equal(t, "day 1\n", string(text))
-	after, err := b.Run(t.Context(), Run{Program: program(t, "act", "look around"), Limits: generous})
-	require.NoError(t, err)
-	assert.Equal(t, Result{Ending: Exited, Usage: after.Usage}, after, "the next run starts afresh")
+	for _, p := range []Program{program(t, "act", "look around"), program(t, "hostile/guard", "find state")} {
+		if b.hold.Walls == NoWalls && len(p.Args) > 0 && p.Args[0] == "find state" {
+			continue
+		}
+		after, err := b.Run(t.Context(), Run{Program: p, Limits: generous})
+		require.NoError(t, err)
+		assert.Equal(t, Result{Ending: Exited, Usage: after.Usage}, after, "the next run starts afresh")
+	}
 }
 
 func (p *place) standardInput(t testing.TB, megabytes int) *os.File {

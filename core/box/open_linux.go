@@ -187,11 +187,16 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	if b.shown != nil {
 		s.Reads, s.Writes = b.shown.Reads, b.shown.Writes
 	}
-	message, err := s.encode()
+	message, err := json.Marshal(s)
 	if err != nil {
 		return ready, err
 	}
-	if err := send(b.socket, message); err != nil {
+	file, err := Memory(message) // which may be longer than a message
+	if err != nil {
+		return ready, err
+	}
+	defer file.Close()
+	if err := send(b.socket, []byte("setup"), int(file.Fd())); err != nil {
 		return ready, err
 	}
 	if ready, err = b.awaitReady(); err != nil {

@@ -4,7 +4,6 @@ package box
 
 import (
 	"cmp"
-	"encoding/json"
 	"fmt"
 	"os"
 	"slices"
@@ -38,14 +37,6 @@ type readiness struct {
 	Told      bool   // refused system calls are told
 	Filter    bool   // system calls are refused
 	Near      bool   // signals reach no process outside
-}
-
-func (s setup) encode() ([]byte, error) {
-	text, err := json.Marshal(s)
-	if err == nil && len(text) > maxMessage {
-		return nil, fmt.Errorf("%d bytes of paths to hide are too many; at most %d", len(text), maxMessage)
-	}
-	return text, err
 }
 
 // A sandbox is what stays open of what keeps programs away from everything else.
@@ -121,7 +112,7 @@ func (s setup) raise() (w sandbox, err error) {
 			return w, err
 		}
 	}
-	w.filter = filterPlan{Network: s.Uncontained, Shared: w.shared, Files: w.account.version != 0}
+	w.filter = filterPlan{Network: s.Uncontained, Shared: w.shared, Files: w.account.version != 0, Machine: s.Walls == Rules}
 	w.listener, err = w.filter.filterCalls()
 	return w, err
 }

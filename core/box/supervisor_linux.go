@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"io"
 	"math"
 	"os"
 	"os/signal"
@@ -180,15 +181,21 @@ func (w *supervisor) staysWithin(thread int, call uint32, target int) bool {
 // begin receives the setup, does what it says, and answers. It returns nil
 // where the walls could not be put up; the caller was told.
 func begin(buffer []byte) (*supervisor, error) {
-	message, _, err := receive(requestsFD, buffer)
+	_, fd, err := receive(requestsFD, buffer)
 	if err == errHungUp {
 		return nil, nil
 	}
 	if err != nil {
 		return nil, err
 	}
+	file := os.NewFile(uintptr(fd), "setup")
+	text, err := io.ReadAll(io.NewSectionReader(file, 0, math.MaxInt64))
+	file.Close()
 	var s setup
-	if err := json.Unmarshal(message, &s); err != nil {
+	if err == nil {
+		err = json.Unmarshal(text, &s)
+	}
+	if err != nil {
 		return nil, err
 	}
 	w := &supervisor{}
@@ -437,7 +444,7 @@ func (w *supervisor) clean() (err error) {
 	if w.tree != nil {
 		err = w.tree.renewFolder()
 	} else {
-		err = w.folder.empty()
+		err = outside(w.folder.empty) // whatever rights the program gave what it made
 	}
 	if err != nil {
 		return fmt.Errorf("cannot clean the working folder: %w", err)

@@ -392,7 +392,8 @@ func (t *tree) hide(path string) error {
 	if err != nil {
 		return err
 	}
-	if slices.Contains(t.shown, path) { // for this one program
+	// What is shown for this one program, or only lies above that, is not hidden.
+	if slices.ContainsFunc(t.shown, func(s string) bool { return s == path || strings.HasPrefix(s, path+"/") }) {
 		return nil
 	}
 	switch {

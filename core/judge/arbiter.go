@@ -296,7 +296,7 @@ func (h *hearing) hear(ctx context.Context, r *caseRun, input io.Reader, expecte
 	}
 	d, err = a.decided(result, out, errs, limits)
 	if a.script == "" || err == nil { // an error of a script says all that it wrote
-		said = verdict.Text{Bytes: r.ownPaths(errs.Text, a.build.Dir), Cut: errs.Cut}
+		said = verdict.Text{Bytes: r.ownPaths(errs.Text, &a.build), Cut: errs.Cut}
 	}
 	return d, said, err
 }

@@ -680,7 +680,7 @@ func (r callRun) outcome(usage verdict.Usage, out, errs call.Part) verdict.Outco
 	return verdict.Outcome{
 		Ran: true, Usage: usage,
 		Stdout: verdict.Text{Bytes: out.Text, Cut: out.Size > int64(len(out.Text))},
-		Stderr: verdict.Text{Bytes: r.ownPaths(errs.Text, r.plan.Build.Dir), Cut: errs.Size > int64(len(errs.Text))},
+		Stderr: verdict.Text{Bytes: r.ownPaths(errs.Text, r.plan.Build), Cut: errs.Size > int64(len(errs.Text))},
 	}
 }
 

@@ -235,7 +235,7 @@ func (r *caseRun) outcomeOf(result box.Result, out, errs *box.Head) (verdict.Out
 	outcome := verdict.Outcome{
 		Ran: true, Usage: result.Usage, ExitCode: result.ExitCode,
 		Stdout: verdict.Text{Bytes: out.Text, Cut: out.Cut},
-		Stderr: verdict.Text{Bytes: r.ownPaths(errs.Text, r.plan.Build.Dir), Cut: errs.Cut},
+		Stderr: verdict.Text{Bytes: r.ownPaths(errs.Text, r.plan.Build), Cut: errs.Cut},
 	}
 	if result.Signal != 0 && result.Ending == box.Exited {
 		outcome.Signal = signalWords(result.Signal)
@@ -522,7 +522,7 @@ func (r *caseRun) diagnosed(ctx context.Context) (hints []string) {
 		if err != nil {
 			return
 		}
-		said := r.plan.Build.Read(string(r.ownPaths(errs.Text, r.plan.Build.Dir)), result.ExitCode != 0)
+		said := r.plan.Build.Read(string(r.ownPaths(errs.Text, r.plan.Build)), result.ExitCode != 0)
 		if said.Has(toolchain.KindStack) {
 			hints = []string{fmt.Sprintf("%s; with a stack of 16 MiB it says %s", r.plan.Build.Language.Words(toolchain.KindStack), said)}
 		}

@@ -11,59 +11,34 @@ import (
 	"coldverdict/core/problem"
 )
 
+// Candidates see their language and their own build, so the problem is out of their
+// sight. What is listed here stays hidden where it lies in what they see all the same:
+// among the system's own folders, or in the folder of the sources where a language's
+// entry asks for that.
+
 // hidden lists what programs must not see: the folder of the problem, or, where
 // something that they need lies in there, the files of the problem one by one.
-// Expected outputs elsewhere are hidden too.
+// Inputs and expected outputs elsewhere are hidden too, wherever links lead.
 func (s *session) hidden(plans []Plan) (paths []string, err error) {
 	folder, err := realPath(s.problem.Dir)
 	if err != nil {
 		return nil, err
 	}
-	needed := []string{s.options.Cache}
-	if home, err := os.UserHomeDir(); err == nil {
-		needed = append(needed, home)
-	}
+	var needed []string
 	for _, p := range plans {
 		if p.Build != nil && !p.Build.Failed {
-			needed = append(needed, p.Build.Program(p.Limits, nil).Path)
+			needed = append(needed, p.Build.Program(p.Limits, nil).Reads...)
 		}
 	}
 	inside := func(path string) bool {
 		path, err := realPath(path)
 		return err == nil && isBelow(path, folder)
 	}
-	var data []string
-	if slices.ContainsFunc(needed, inside) {
-		for _, name := range []string{problem.CasesFolder, problem.CasesFile, problem.ConfigFile, problem.OwnFolder} {
-			data = append(data, filepath.Join(folder, name))
-		}
-	} else {
+	if !slices.ContainsFunc(needed, inside) {
 		paths = append(paths, folder)
 	}
-	for _, c := range s.problem.Cases {
-		for _, d := range append(c.Accepted[:len(c.Accepted):len(c.Accepted)], c.Input) {
-			if d.Path != "" {
-				data = append(data, d.Path)
-			}
-		}
-		for _, t := range c.Trials {
-			if t.Answer.Path != "" {
-				data = append(data, t.Answer.Path)
-			}
-		}
-	}
-	// Most files lie in few folders, which are resolved once.
-	folders := map[string]string{}
-	for _, path := range data {
-		dir, known := folders[filepath.Dir(path)]
-		if !known {
-			if dir, err = realPath(filepath.Dir(path)); err != nil {
-				continue // not there, or no longer
-			}
-			folders[filepath.Dir(path)] = dir
-		}
-		path = filepath.Join(dir, filepath.Base(path))
-		if !slices.ContainsFunc(paths, func(p string) bool { return isBelow(path, p) }) {
+	for _, path := range s.dataFiles(folder) {
+		if len(paths) == 0 || paths[0] != folder || !isBelow(path, folder) {
 			paths = append(paths, path)
 		}
 	}
@@ -74,20 +49,96 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 	return paths, nil
 }
 
+// dataFiles lists what tells answers, or what a program will be asked: the problem's
+// own files and folders, and the files of cases that lie elsewhere, by all their names.
+func (s *session) dataFiles(folder string) (paths []string) {
+	for _, name := range []string{problem.CasesFolder, problem.CasesFile, problem.ConfigFile, problem.OwnFolder, problem.ShapeFile} {
+		paths = append(paths, filepath.Join(folder, name))
+	}
+	own := len(paths)
+	// Most files lie in few folders, which are resolved once.
+	folders := map[string]string{}
+	add := func(path string) {
+		if path == "" {
+			return
+		}
+		dir, known := folders[filepath.Dir(path)]
+		if !known {
+			var err error
+			if dir, err = realPath(filepath.Dir(path)); err != nil {
+				return // not there, or no longer
+			}
+			folders[filepath.Dir(path)] = dir
+		}
+		path = filepath.Join(dir, filepath.Base(path))
+		names := []string{path}
+		if info, err := os.Lstat(path); err == nil && info.Mode()&os.ModeSymlink != 0 {
+			if real, err := filepath.EvalSymlinks(path); err == nil {
+				names = append(names, real)
+			}
+		}
+		for _, name := range names {
+			if !slices.ContainsFunc(paths[:own], func(p string) bool { return isBelow(name, p) }) {
+				paths = append(paths, name)
+			}
+		}
+	}
+	for i := range s.problem.Cases {
+		c := &s.problem.Cases[i]
+		add(c.Input.Path)
+		for _, d := range c.Accepted {
+			add(d.Path)
+		}
+		for _, t := range c.Trials {
+			add(t.Answer.Path)
+		}
+	}
+	return slices.Compact(paths)
+}
+
+// secrets lists what no build may see of what lies beside its source: what tells
+// answers, and the sources of those that know or judge them. What is built is a copy,
+// so that these can be built all the same.
+func (s *session) secrets() (paths []string) {
+	folder, err := realPath(s.problem.Dir)
+	if err != nil {
+		return nil
+	}
+	paths = s.dataFiles(folder)
+	add := func(names ...string) {
+		for _, name := range names {
+			if name == "" {
+				continue
+			}
+			if path, err := realPath(s.problem.PathOf(name)); err == nil {
+				paths = append(paths, path)
+			}
+		}
+	}
+	p := s.problem
+	add(p.Talk.Script, p.Talk.Program, p.Make.Script, p.Make.Program, p.Compare.Script, p.Compare.Program)
+	for i := range p.Cases {
+		if c := p.Cases[i].Compare; c.Custom() && c != p.Compare {
+			add(c.Script, c.Program)
+		}
+	}
+	for _, solution := range p.Solutions {
+		if solution.Role == problem.Reference {
+			add(solution.File)
+		}
+	}
+	return slices.Compact(paths)
+}
+
 // arbiterWorker makes the worker of what decides on the programs of another: it
 // sees what is hidden from those, and what they printed.
 func (s *session) arbiterWorker(candidates box.Options) *worker {
 	o := candidates
 	o.Hidden = nil
 	o.Decides = s.problem.Interactive()
-	o.Visible = append(slices.Clone(o.Visible), s.options.Cache, s.checks, s.problem.Dir)
-	if self, err := os.Executable(); err == nil {
-		o.Visible = append(o.Visible, self)
-	}
+	o.Visible = append(slices.Clone(o.Visible), s.checks, s.problem.Dir)
 	for _, a := range s.arbiters {
-		if a.fault == nil && a.script == "" {
-			o.Visible = append(o.Visible, s.runsBy(a.build.Program(s.problem.Limits.OfChecker(), nil))...)
-		} else if a.script != "" {
+		if a.fault == nil && a.script != "" {
 			o.Visible = append(o.Visible, filepath.Dir(a.script))
 		}
 	}
@@ -95,29 +146,7 @@ func (s *session) arbiterWorker(candidates box.Options) *worker {
 }
 
 // mostHidden bounds what is hidden one by one.
-const mostHidden = 500
-
-// visible lists what must be seen even where they lie among temporary
-// files: the builds, and what runs them.
-func (s *session) visible(plans []Plan) []string {
-	paths := []string{s.options.Cache}
-	for _, p := range plans {
-		if p.Build == nil || p.Build.Failed {
-			continue
-		}
-		paths = append(paths, s.runsBy(p.Build.Program(p.Limits, nil))...)
-	}
-	return paths
-}
-
-// runsBy lists what a program needs that is no build: a runtime's own files lie
-// beside the folder that it is in.
-func (s *session) runsBy(p box.Program) []string {
-	if isBelow(p.Path, s.options.Cache) {
-		return nil
-	}
-	return []string{p.Path, filepath.Dir(filepath.Dir(p.Path))}
-}
+const mostHidden = 20_000
 
 // realPath makes a path absolute and follows its links.
 func realPath(path string) (string, error) {

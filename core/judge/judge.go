@@ -160,6 +160,9 @@ func (w *worker) open() (err error) {
 	return err
 }
 
+// Contains reports that programs which run here are kept from files.
+func (w *worker) Contains() bool { return !w.options.Uncontained }
+
 func (w *worker) close() (err error) {
 	if w.box != nil {
 		err = w.box.Close()
@@ -277,10 +280,10 @@ func (s *session) end() (err error) {
 	return errors.Join(err, s.scratch.Remove())
 }
 
-// builder makes a worker that runs compilers, which may use what they are used
-// to.
+// builder makes a worker that runs compilers. They see what lies beside a source, but
+// nothing that tells answers.
 func (s *session) builder() *worker {
-	return &worker{options: box.Options{Scratch: s.scratch.Dir, Uncontained: true, Coarse: true}}
+	return &worker{options: box.Options{Scratch: s.scratch.Dir, Uncontained: s.options.Uncontained, Hidden: s.secrets(), Coarse: true}}
 }
 
 // hold prepares the workers for what was built, and tells how they hold it.
@@ -296,7 +299,7 @@ func (s *session) hold(plans []Plan) error {
 		if err != nil {
 			return err
 		}
-		options.Hidden, options.Visible = append(hidden, s.checks), s.visible(plans)
+		options.Hidden = append(hidden, s.checks)
 	}
 	for i := range s.options.Jobs {
 		w := &worker{options: options, number: i}
@@ -635,10 +638,9 @@ func (q *inOrder) put(i int, o verdict.Outcome) (enough bool) {
 
 // ownPaths takes the folder of a build, and the one that it was built in, out of
 // what a program wrote, so that traces name the person's own file.
-func (s *session) ownPaths(text []byte, dir string) []byte {
+func (s *session) ownPaths(text []byte, build *toolchain.Build) []byte {
 	if len(text) == 0 {
 		return nil
 	}
-	own := s.kit.WithoutPaths(string(text), dir)
-	return []byte(strings.ReplaceAll(own, "\t./", "\t"))
+	return []byte(strings.ReplaceAll(s.kit.OwnPaths(string(text), build), "\t./", "\t"))
 }

@@ -69,7 +69,7 @@ func OpenTracer(ctx context.Context, p *problem.Problem, solution problem.Soluti
 		if err != nil {
 			return t, err
 		}
-		options.Hidden, options.Visible = hidden, s.visible([]Plan{plan})
+		options.Hidden = hidden
 	}
 	s.workers = append(s.workers, &worker{options: options})
 	t.parts = parts

@@ -78,7 +78,8 @@ func program(does, script, data string) (box.Program, error) {
 	}
 	return box.Program{
 		Path: self, Args: []string{marker, does, script, data},
-		Env: []string{"GOMAXPROCS=2"}, // the script itself is one thread
+		Env:   []string{"GOMAXPROCS=2"}, // the script itself is one thread
+		Reads: []string{self, filepath.Dir(script)},
 	}, nil
 }
 

@@ -34,6 +34,7 @@ type Language struct {
 	Run        Command
 	Diagnose   Command // empty: nothing would be learned
 	Hidden     []string
+	Sees       []string // patterns of paths, "~/..." too, that builds and programs may read besides the tools' own
 
 	BuildEnvironment   []string // KEY=value, above the person's own environment
 	Environment        []string // likewise, for a run

@@ -206,15 +206,16 @@ func (l *Language) ReadsSlowly(source []byte, size int64, seconds float64) strin
 	return fmt.Sprintf("to read %.0f MB in this way takes a large part of the time: %s", float64(size)/1e6, s.Say)
 }
 
-// WithoutPaths takes out of a text the folder of a build, and the folders that
-// builds are made in, which stand before the names of files.
-func (k *Kit) WithoutPaths(text, dir string) string {
-	text = strings.ReplaceAll(text, dir+"/", "")
+// OwnPaths takes out of a text the folder of a build, and the folders that
+// builds are made in, which stand before the names of files, and gives the source the
+// name that its owner knows.
+func (k *Kit) OwnPaths(text string, b *Build) string {
+	text = strings.ReplaceAll(text, b.Dir+"/", "")
 	inside := k.dir + "/" + stageName
 	for {
 		before, after, found := strings.Cut(text, inside)
 		if !found {
-			return text
+			return b.OwnName(text)
 		}
 		_, rest, _ := strings.Cut(after, "/")
 		text = before + rest

@@ -102,7 +102,7 @@ func (r *tableReader) fields(l *Language) settings.Fields {
 		"checked": r.commands(&l.Checked), "traced": r.commands(&l.Traced), "checked_run": r.command(&l.CheckedRun), "run": r.command(&l.Run), "diagnose": r.command(&l.Diagnose),
 		"build_environment": r.Texts(&l.BuildEnvironment), "environment": r.Texts(&l.Environment),
 		"checked_environment": r.Texts(&l.CheckedEnvironment),
-		"hidden":              r.Texts(&l.Hidden), "includes": r.Text(&l.Includes), "files": r.textTable(&l.Files),
+		"hidden":              r.Texts(&l.Hidden), "sees": r.Texts(&l.Sees), "includes": r.Text(&l.Includes), "files": r.textTable(&l.Files),
 		"source_name": r.pattern(&l.SourceName), "identifier": r.Truth(&l.Identifier),
 		"main":   r.OneOf(&l.Main, []string{"", "jvm"}),
 		"errors": r.patterns(&l.Errors), "innermost": r.OneOf(&l.Innermost, []string{"first", "last"}),

@@ -109,7 +109,7 @@ type Build struct {
 // Build builds a source with the runner, or finds it built. An error means that
 // our side failed: a MissingError if a tool is not there. That the compiler
 // refused the source is no error, see Build.Failed.
-func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
+func (k *Kit) Build(ctx context.Context, r Runner, s Source) (build Build, err error) {
 	choices, err := k.languages.of(s)
 	if err != nil {
 		return Build{}, err
@@ -118,14 +118,13 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 	if err != nil {
 		return Build{}, err
 	}
-	build, err := k.choose(ctx, choices)
-	if err != nil {
+	if build, err = k.choose(ctx, choices); err != nil {
 		return build, err
 	}
 	build.Source = s.Path
 	build.Checked = s.Checked && build.Language.HasChecked()
 	build.Traced = s.Traced && build.Language.HasTraced()
-	build.File = build.Language.FileName(filepath.Base(s.Path), source)
+	build.File = build.Language.buildName(filepath.Base(s.Path), source)
 	build.Notes = build.Language.NotesOn(source)
 	build.wrapping.Source = source
 	if s.Wrap != nil {
@@ -150,6 +149,7 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (Build, error) {
 		return build, err
 	}
 	name := build.cacheName(commands)
+	defer build.nameLikeTheSource()
 	if k.lookUp(&build, name) {
 		return build, nil
 	}
@@ -215,7 +215,22 @@ func (b Build) Title() string {
 // finds more than the usual one.
 func (l *Language) HasChecked() bool { return len(l.Checked) > 0 || len(l.CheckedRun) > 0 }
 
-// FileName returns the name that a source must have to be built.
+// buildName returns the name under which a source is built. It is the same for all, so
+// that no name that a person gave it means anything to the language.
+func (l *Language) buildName(name string, source []byte) string {
+	extension := filepath.Ext(name)
+	if !isIdentifier(strings.TrimPrefix(extension, ".")) && len(l.Extensions) > 0 {
+		extension = l.Extensions[0]
+	}
+	if l.SourceName.compiled != nil {
+		if m := l.SourceName.compiled().FindSubmatch(source); m != nil {
+			return string(m[1]) + extension
+		}
+	}
+	return "solution" + extension
+}
+
+// FileName returns the name that a source should have.
 func (l *Language) FileName(name string, source []byte) string {
 	extension := filepath.Ext(name)
 	if l.SourceName.compiled != nil {
@@ -319,7 +334,16 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, com
 	}
 	build.Failed, build.Log, build.Duration = !ok, build.cleanLog(log, stage), time.Since(began)
 	if build.Failed {
+		if s, ok := r.(sandboxed); ok && s.Contains() {
+			build.Log = strings.Join(append([]string{build.Log}, build.keptFrom(build.Log, build.buildReads())...), "\n")
+		}
 		return nil
+	}
+	// Where nothing else keeps the rights of files as they are, a linker cannot set them.
+	if info, err := os.Lstat(filepath.Join(stage, "program")); err == nil && info.Mode().IsRegular() {
+		if err := os.Chmod(filepath.Join(stage, "program"), 0o755); err != nil {
+			return err
+		}
 	}
 	if build.Language.Main == "jvm" {
 		build.main = mainClass(stage, build.File)
@@ -336,19 +360,22 @@ func (k *Kit) runAll(ctx context.Context, r Runner, build *Build, dir string, co
 	ok = true
 	for i := 0; ok && i < len(commands) && err == nil; i++ {
 		var said string
-		said, ok, err = k.run(ctx, r, dir, commands[i], build.Language.BuildEnvironment)
+		said, ok, err = k.run(ctx, r, build, dir, commands[i])
 		log += said
 	}
 	return log, ok, err
 }
 
 // run runs one command of a build.
-func (k *Kit) run(ctx context.Context, r Runner, dir string, command, env []string) (log string, ok bool, err error) {
+func (k *Kit) run(ctx context.Context, r Runner, build *Build, dir string, command []string) (log string, ok bool, err error) {
+	program, err := k.buildProgram(build, command, dir)
+	if err != nil {
+		return "", false, err
+	}
 	// The two are read at once, and must not be mixed within a line.
 	out, text := &box.Head{Most: LogSize}, &box.Head{Most: LogSize}
 	result, err := r.Run(ctx, box.Run{
-		// A compiler that is killed leaves its temporary files where it works.
-		Program: box.Program{Path: command[0], Args: command[1:], Env: overlaid(os.Environ(), append(env[:len(env):len(env)], "TMPDIR="+dir))},
+		Program: program,
 		Limits:  buildLimits, Output: out, Errors: text, Dir: dir,
 	})
 	if err != nil {
@@ -383,16 +410,48 @@ func overlaid(env, changes []string) []string {
 	return append(env, changes...)
 }
 
-// cleanLog takes the build's own folder out of what the compiler said, and gives
-// the source the name that its owner knows.
+// cleanLog takes the build's own folder out of what the compiler said.
 func (b *Build) cleanLog(log, stage string) string {
 	log = strings.ReplaceAll(log, stage+string(filepath.Separator), "")
-	log = strings.TrimSpace(strings.ReplaceAll("\n"+log, "\n./", "\n"))
-	if own := filepath.Base(b.Source); own != b.File {
-		log = strings.ReplaceAll(log, b.File+":", own+":")
-		log = strings.ReplaceAll(log, b.File+"(", own+"(")
+	return strings.TrimSpace(strings.ReplaceAll("\n"+log, "\n./", "\n"))
+}
+
+// nameLikeTheSource gives the source, in what the build says, the name that its owner
+// knows.
+func (b *Build) nameLikeTheSource() {
+	b.Log, b.Command = b.OwnName(b.Log), b.OwnName(b.Command)
+}
+
+// OwnName gives the source, in a text, the name that its owner knows.
+func (b *Build) OwnName(text string) string {
+	own := filepath.Base(b.Source)
+	if own == b.File || b.File == "" || !strings.Contains(text, b.File) {
+		return text
 	}
-	return log
+	var named strings.Builder
+	for {
+		before, after, found := strings.Cut(text, b.File)
+		named.WriteString(before)
+		if !found {
+			return named.String()
+		}
+		whole := !endsInWord(before) && !isIdentifier(after[:min(1, len(after))])
+		if whole {
+			named.WriteString(own)
+		} else {
+			named.WriteString(b.File)
+		}
+		text = after
+	}
+}
+
+// endsInWord reports that a text ends within a name.
+func endsInWord(text string) bool {
+	if text == "" {
+		return false
+	}
+	last := text[len(text)-1]
+	return last == '_' || last == '-' || last >= '0' && last <= '9' || last >= 'a' && last <= 'z' || last >= 'A' && last <= 'Z'
 }
 
 // shown is a command as the first line of a run shows it.
@@ -469,7 +528,11 @@ func (b Build) program(run Command, env []string, limits verdict.Limits, args []
 		"{memory}", strconv.FormatInt(memory, 10), "{stack}", strconv.FormatInt(stack, 10),
 		"{stack_kib}", strconv.FormatInt(stack<<10, 10))
 	command := replaced(run.with(b.wrapping.RunWords), fill)
-	return box.Program{Path: command[0], Args: append(command[1:], args...), Env: overlaid(environment(), replaced(env, fill))}
+	reads := append(b.reads(), b.Dir)
+	if asks(run) {
+		reads = append(reads, filepath.Dir(b.Source))
+	}
+	return box.Program{Path: command[0], Args: append(command[1:], args...), Env: overlaid(environment(), replaced(env, fill)), Reads: reads}
 }
 
 // passed are the variables of the person's environment that a program sees.

@@ -191,6 +191,13 @@ func ask(ctx context.Context, path string, t Tool) (found, error) {
 		return found{Path: path, Version: version}, nil
 	}
 	executable, version, _ := strings.Cut(strings.TrimSpace(string(text)), "\n")
+	if isDir(executable) { // where it is installed
+		executable = filepath.Join(executable, "bin", filepath.Base(path))
+		own := t
+		own.Locate = nil
+		f, err := ask(ctx, executable, own)
+		return found{Path: executable, Version: f.Version}, err
+	}
 	if !isExecutable(executable) {
 		return found{}, fmt.Errorf("it says that it is %q, which is no executable file", executable)
 	}

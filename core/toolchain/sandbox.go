@@ -1,0 +1,192 @@
+package toolchain
+
+import (
+	"errors"
+	"fmt"
+	"io/fs"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+
+	"coldverdict/core/box"
+)
+
+// What builds and programs may see of the machine, besides what the system has for
+// everybody: the installation of the language's own tools, the build itself, and for
+// a build what lies beside the source. What the caller of a box hides stays hidden.
+
+// shared are the folders in which systems keep software for everybody; a box shows
+// them anyway.
+var shared = []string{"/usr/", "/bin/", "/sbin/", "/lib", "/opt/", "/nix/store/", "/gnu/store/", "/snap/"}
+
+// installation lists what must be seen for a tool to run: the tool, with the links
+// that lead to it, and the folders that it was installed into.
+func installation(tool string) (paths []string) {
+	if tool == "" {
+		return nil
+	}
+	real, err := filepath.EvalSymlinks(tool)
+	if err != nil {
+		return nil // that it is not there is found when it is run
+	}
+	for _, path := range []string{tool, real} {
+		if slices.ContainsFunc(shared, func(s string) bool { return strings.HasPrefix(path, s) }) {
+			continue
+		}
+		if !slices.Contains(paths, path) {
+			paths = append(paths, path)
+		}
+		if root := prefix(path); root != "" && !slices.Contains(paths, root) {
+			paths = append(paths, root)
+		}
+	}
+	return paths
+}
+
+// prefix is the folder that a program was installed into, if that holds nothing
+// else: the one that its bin lies in. Empty: there is none.
+func prefix(path string) string {
+	dir := filepath.Dir(path)
+	switch filepath.Base(dir) {
+	case "bin", "sbin", "libexec":
+		dir = filepath.Dir(dir)
+	}
+	home, err := os.UserHomeDir()
+	if dir == "/" || err != nil || dir == filepath.Join(home, ".local") || dir == filepath.Join(home, ".cargo") || isWithin(home, dir) {
+		return ""
+	}
+	return dir
+}
+
+// isWithin reports that a path is a folder or lies in it.
+func isWithin(path, folder string) bool {
+	return path == folder || strings.HasPrefix(path, strings.TrimSuffix(folder, "/")+"/")
+}
+
+// sees lists the files that a language's entry names as its own.
+func (l *Language) sees() (paths []string) {
+	home, _ := os.UserHomeDir()
+	for _, pattern := range l.Sees {
+		if rest, ok := strings.CutPrefix(pattern, "~"); ok {
+			pattern = home + rest
+		}
+		found, _ := filepath.Glob(pattern)
+		paths = append(paths, found...)
+	}
+	return paths
+}
+
+// reads lists what a build and its runs may see, besides what lies beside the source.
+func (b *Build) reads() (paths []string) {
+	paths = slices.Concat(installation(b.compiler), installation(b.runtime), b.Language.sees())
+	if b.library != "" {
+		paths = append(paths, b.library)
+	}
+	return paths
+}
+
+// asks reports that a command wants to know of the folder that the source came from.
+func asks(commands ...Command) bool {
+	return slices.ContainsFunc(commands, func(c Command) bool {
+		return slices.ContainsFunc(c, func(word string) bool { return strings.Contains(word, "{folder}") })
+	})
+}
+
+// buildReads lists what a build may see.
+func (b *Build) buildReads() []string {
+	paths := b.reads()
+	if asks(slices.Concat(b.Language.Build, b.Language.BuildAgain, b.Language.Checked, b.Language.Traced)...) {
+		paths = append(paths, filepath.Dir(b.Source))
+	}
+	for _, name := range b.Language.variables() {
+		for _, dir := range filepath.SplitList(os.Getenv(name)) {
+			if filepath.IsAbs(dir) {
+				paths = append(paths, dir)
+			}
+		}
+	}
+	return paths
+}
+
+// variables names the variables that a language's tools depend on.
+func (l *Language) variables() (names []string) {
+	for _, name := range slices.Concat(l.Compiler.Depends, l.Runtime.Depends) {
+		if name, ok := strings.CutPrefix(name, "$"); ok {
+			names = append(names, name)
+		}
+	}
+	return names
+}
+
+// buildEnvironment is what a compiler knows of the person's environment. What looks
+// like a home is a folder of the language's own, which only its builds use.
+func (l *Language) buildEnvironment(own, temporary string) []string {
+	env := environment()
+	for _, name := range append(l.variables(), "JAVA_HOME") {
+		if value, ok := os.LookupEnv(name); ok {
+			env = append(env, name+"="+value)
+		}
+	}
+	// A compiler that is killed leaves its temporary files where it works.
+	return overlaid(env, append([]string{"HOME=" + own, "XDG_CACHE_HOME=" + own, "GOCACHE=" + own, "TMPDIR=" + temporary}, l.BuildEnvironment...))
+}
+
+// ownFolder is the folder that only builds of a language use.
+func (k *Kit) ownFolder(l *Language) (string, error) {
+	dir := filepath.Join(k.dir, "own", l.Name)
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return "", fmt.Errorf("cannot use the build cache: %w", err)
+	}
+	return dir, nil
+}
+
+// mostWords bounds how much of a compiler's words is searched for paths.
+const mostWords = 4096
+
+// keptFrom says in words which files a failed build wanted to see and may not.
+func (b *Build) keptFrom(log string, visible []string) (lines []string) {
+	words := strings.FieldsFunc(log, func(r rune) bool { return strings.ContainsRune(" \t\n'\"`‘’“”()<>,;", r) })
+	folder := filepath.Dir(b.Source)
+	for _, word := range words[:min(len(words), mostWords)] {
+		word = strings.TrimRight(word, ":.")
+		if word == "" || len(word) > 4096 {
+			continue
+		}
+		path := word
+		if !filepath.IsAbs(path) {
+			path = filepath.Join(folder, path)
+		}
+		if filepath.Base(path) == filepath.Base(b.Source) || slices.ContainsFunc(shared, func(s string) bool { return strings.HasPrefix(path, s) }) {
+			continue
+		}
+		if _, err := os.Lstat(path); errors.Is(err, fs.ErrNotExist) || err != nil {
+			continue
+		}
+		asked := filepath.IsAbs(word) || strings.Contains(word, ".")
+		if !asked || slices.ContainsFunc(visible, func(v string) bool { return isWithin(path, v) && v != folder }) {
+			continue
+		}
+		line := fmt.Sprintf("cold: %s is there, but a build may not see it: it sees its own language, its source, and what lies beside that except cases, "+
+			"checkers, references and settings", word)
+		if !slices.Contains(lines, line) {
+			lines = append(lines, line)
+		}
+	}
+	return lines
+}
+
+// A sandboxed runner can say that it keeps programs from files.
+type sandboxed interface{ Contains() bool }
+
+// buildProgram is a command of a build as a box runs it.
+func (k *Kit) buildProgram(b *Build, command []string, stage string) (box.Program, error) {
+	own, err := k.ownFolder(b.Language)
+	if err != nil {
+		return box.Program{}, err
+	}
+	return box.Program{
+		Path: command[0], Args: command[1:], Env: b.Language.buildEnvironment(own, stage),
+		Reads: append(b.buildReads(), installation(command[0])...), Writes: []string{own},
+	}, nil
+}
