@@ -277,7 +277,7 @@ func (w way) attributes() *syscall.SysProcAttr {
 		attributes.GidMappings = []syscall.SysProcIDMap{{ContainerID: gid, HostID: gid, Size: 1}}
 		// In there, to mount, to look after programs, and to calm the runtime;
 		// none of it is left to them.
-		attributes.AmbientCaps = []uintptr{unix.CAP_SYS_ADMIN, unix.CAP_SYS_PTRACE, unix.CAP_SETPCAP, unix.CAP_SYS_RESOURCE, unix.CAP_SYS_NICE}
+		attributes.AmbientCaps = []uintptr{unix.CAP_SYS_ADMIN, unix.CAP_SYS_PTRACE, unix.CAP_SYS_CHROOT, unix.CAP_SETPCAP, unix.CAP_SYS_RESOURCE, unix.CAP_SYS_NICE}
 	}
 	return attributes
 }

@@ -264,7 +264,7 @@ func (w *supervisor) readKills() {
 		if err != nil || n != len(number) {
 			// What is traced, and what lives in namespaces of this process, dies with
 			// it; the rest is killed here.
-			for w.init == nil {
+			for try := 0; w.init == nil && try < 200; try++ {
 				if count, err := killBelow(); count == 0 || err != nil {
 					break
 				}

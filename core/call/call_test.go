@@ -86,22 +86,26 @@ func TestCTypesAreReadFromTheDeclaration(t *testing.T) {
 
 func TestALineOfADriverIsRead(t *testing.T) {
 	var got []Answer
-	a := &Answers{Most: 40, Each: func(a Answer) { got = append(got, a) }}
-	for _, piece := range []string{"rea", "dy\ndone 1500 [1, \"a", " b\"]\nfailed 7\nmisfit 0 it returned a set\nbegin\n", "done x 1\ndone -1 1\nwhatever\n\nunserved there is none\n"} {
+	a := &Answers{Token: "ab", Most: 40, Each: func(a Answer) { got = append(got, a) }}
+	for _, piece := range []string{"ab 0 rea", "dy\nab 0 done 1500 [1, \"a", " b\"]\nab 1 failed 7\nab 2 misfit 0 it returned a set\nab 3 begin\n",
+		"ab 3 done x 1\nab 3 done -1 1\nab 3 whatever\n\nab 3 unserved there is none\n", "ab 2 done 5 1\nabc 3 done 5 1\ndone 5 1\nbegin\n"} {
 		n, err := a.Write([]byte(piece))
 		require.NoError(t, err)
 		assert.Equal(t, len(piece), n)
 	}
+	nonsense := func(text string) Answer { return Answer{Kind: Nonsense, Text: text} }
 	assert.Equal(t, []Answer{
 		{Kind: Ready}, {Kind: Done, Spent: 1500 * time.Nanosecond, Text: `[1, "a b"]`}, {Kind: Failed, Spent: 7}, {Kind: Misfit, Text: "it returned a set"}, {Kind: Begin},
-		{Kind: "nonsense", Text: "done x 1"}, {Kind: "nonsense", Text: "done -1 1"}, {Kind: "whatever"}, {}, {Kind: Unserved, Text: "there is none"},
-	}, got)
+		nonsense("ab 3 done x 1"), nonsense("ab 3 done -1 1"), nonsense("ab 3 whatever"), nonsense(""), {Kind: Unserved, Text: "there is none"},
+		nonsense("ab 2 done 5 1"), nonsense("abc 3 done 5 1"), nonsense("done 5 1"), nonsense("begin"),
+	}, got, "an answer has the token and the number of its call, and ends that call once")
 	assert.False(t, a.Long())
-	a.Write([]byte("done 1 "))
-	a.Write([]byte(strings.Repeat("1", 100)))
+	a.Write([]byte("ab 3 done 1 "))
+	a.Write([]byte(strings.Repeat("1", 200)))
 	assert.True(t, a.Long())
-	a.Write([]byte("\nbegin\n"))
+	a.Write([]byte("\nab 4 begin\n"))
 	assert.True(t, got[len(got)-2].Long)
+	assert.Equal(t, Done, got[len(got)-2].Kind)
 	assert.False(t, got[len(got)-1].Long)
 }
 
@@ -154,12 +158,12 @@ func TestEveryDriverIsFilledIn(t *testing.T) {
 
 func FuzzWhatADriverWritesIsSplitAlikeHoweverItComes(f *testing.F) {
 	f.Add([]byte("loading\x00ab\none\x00ab\n\x00ab\nrest"), uint8(3))
-	f.Add([]byte("done 5 [1]\nfailed 7\n\x00ab\x00ab\n"), uint8(1))
+	f.Add([]byte("ab 0 done 5 [1]\nab 1 failed 7\n\x00ab\x00ab\n"), uint8(1))
 	f.Fuzz(func(t *testing.T, text []byte, size uint8) {
 		step := max(1, int(size))
 		var whole, pieces []Answer
-		one := &Answers{Most: 50, Each: func(a Answer) { whole = append(whole, a) }}
-		two := &Answers{Most: 50, Each: func(a Answer) { pieces = append(pieces, a) }}
+		one := &Answers{Token: "ab", Most: 50, Each: func(a Answer) { whole = append(whole, a) }}
+		two := &Answers{Token: "ab", Most: 50, Each: func(a Answer) { pieces = append(pieces, a) }}
 		all := &Splitter{Mark: Mark("ab"), Most: 20}
 		some := &Splitter{Mark: Mark("ab"), Most: 20}
 		one.Write(text)

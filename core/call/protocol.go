@@ -7,16 +7,17 @@ import (
 	"time"
 )
 
-// A driver reads its calls from standard input: a first line with the mark, then
+// A driver reads its calls from standard input: a first line with a token, then
 // one call a line, a JSON array of the arguments. It answers on descriptor 3, a
-// line an answer:
+// line an answer. Each begins with the token, and with how many calls were answered
+// before, so that what a source writes there is no answer:
 //
-//	ready                   the source was loaded
-//	unserved WHY            and it has nothing to call
-//	begin                   many arguments were read, and the call begins now
-//	done NANOSECONDS JSON   what was returned
-//	failed NANOSECONDS      it threw; standard error says what
-//	misfit NANOSECONDS WHY  a declaration has no room for an argument or a result
+//	TOKEN 0 ready                   the source was loaded
+//	TOKEN 0 unserved WHY            and it has nothing to call
+//	TOKEN N begin                   many arguments were read, and the call begins now
+//	TOKEN N done NANOSECONDS JSON   what was returned
+//	TOKEN N failed NANOSECONDS      it threw; standard error says what
+//	TOKEN N misfit NANOSECONDS WHY  a declaration has no room for an argument or a result
 //
 // After it has loaded the source, and after each call, it writes the mark to
 // standard output and to standard error, before it answers. So what is printed
@@ -40,7 +41,12 @@ const (
 	Done     Kind = "done"
 	Failed   Kind = "failed"
 	Misfit   Kind = "misfit"
+	Nonsense Kind = "nonsense" // it is no answer of the driver's
 )
+
+// BeginsPast is the length of a call's line, in bytes, up to which a driver never
+// says when the call begins.
+const BeginsPast = 100_000
 
 // An Answer is one line of a driver.
 type Answer struct {
@@ -52,24 +58,28 @@ type Answer struct {
 
 // Answers splits what a driver writes to descriptor 3 and hands on each answer.
 type Answers struct {
-	Most int64 // bytes of a line; of a longer one the rest is dropped; 0: any
-	Each func(Answer)
+	Token string
+	Most  int64 // bytes of a line; of a longer one the rest is dropped; 0: any
+	Each  func(Answer)
 
-	line []byte
-	long bool
+	line  []byte
+	long  bool
+	count int // calls that were answered
 }
+
+// tagRoom is what an answer may have beside its token and its text, in bytes.
+const tagRoom = 64
 
 // Write takes a piece. It never fails.
 func (a *Answers) Write(p []byte) (int, error) {
 	for rest := p; len(rest) > 0; {
 		line, after, ended := bytes.Cut(rest, []byte{'\n'})
-		if a.Most > 0 && int64(len(a.line)+len(line)) > a.Most {
-			a.long = true
-		} else {
-			a.line = append(a.line, line...)
+		if room := a.Most + int64(len(a.Token)+tagRoom-len(a.line)); a.Most > 0 && int64(len(line)) > room {
+			a.long, line = true, line[:max(0, room)]
 		}
+		a.line = append(a.line, line...)
 		if ended {
-			answer := parse(a.line)
+			answer := a.parse(a.line)
 			answer.Long = a.long
 			a.Each(answer)
 			a.line, a.long = a.line[:0], false
@@ -82,18 +92,28 @@ func (a *Answers) Write(p []byte) (int, error) {
 // Long reports that a line which has not ended yet is longer than any may be.
 func (a *Answers) Long() bool { return a.long }
 
-// parse reads an answer. What is none is of a kind that there is not.
-func parse(line []byte) Answer {
-	kind, rest, _ := strings.Cut(string(line), " ")
+// parse reads an answer.
+func (a *Answers) parse(line []byte) Answer {
+	nonsense := Answer{Kind: Nonsense, Text: string(line)}
+	token, rest, _ := strings.Cut(string(line), " ")
+	number, rest, _ := strings.Cut(rest, " ")
+	if token != a.Token || number != strconv.Itoa(a.count) {
+		return nonsense
+	}
+	kind, rest, _ := strings.Cut(rest, " ")
 	answer := Answer{Kind: Kind(kind), Text: rest}
 	switch answer.Kind {
+	case Ready, Unserved, Begin:
 	case Done, Failed, Misfit:
 		number, text, _ := strings.Cut(rest, " ")
 		n, err := strconv.ParseInt(number, 10, 64)
 		if err != nil || n < 0 {
-			return Answer{Kind: "nonsense", Text: string(line)}
+			return nonsense
 		}
 		answer.Spent, answer.Text = time.Duration(n), text
+		a.count++
+	default:
+		return nonsense
 	}
 	return answer
 }

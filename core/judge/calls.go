@@ -308,6 +308,10 @@ type process struct {
 	endingAt  int           // and after how many answers
 	used      time.Duration // by the call that ended it
 	unserved  string        // why there is nothing to call
+	long      []bool        // by call: its line is so long that the driver says when it begins
+	begun     bool          // it has said so
+	least     time.Duration // processor time that the call of this moment has used at the least
+	foul      bool          // somebody else than the driver answered
 }
 
 // process makes calls in one process, tells each, and returns how many of them are
@@ -335,7 +339,7 @@ func (r *callRunner) process(ctx context.Context, w *worker, positions []int, te
 	defer file.Close()
 	p.out = call.Splitter{Mark: call.Mark(name), Most: KeptText, Each: p.advance}
 	p.errs = call.Splitter{Mark: call.Mark(name), Most: KeptText, Each: p.advance}
-	answers := &call.Answers{Most: p.limits.Output, Each: p.answer}
+	answers := &call.Answers{Token: name, Most: p.limits.Output, Each: p.answer}
 	held := p.limits
 	held.Time, held.Wall = 0, 0 // of each call, by the watch
 	held.Output = 4*p.limits.Output + int64(n+1)*2*int64(len(p.out.Mark))
@@ -420,6 +424,7 @@ func (p *process) input(token string) (text []byte, n int, err error) {
 	wide := call.WideAsText(p.plan.Build.Language)
 	text = []byte(call.Header(token))
 	for _, i := range p.positions {
+		before := len(text)
 		args, err := p.arguments(i)
 		if err != nil {
 			return text, n, err
@@ -435,6 +440,7 @@ func (p *process) input(token string) (text []byte, n int, err error) {
 			text = value.Append(text, arg, false)
 		}
 		text = append(text, "]\n"...)
+		p.long = append(p.long, len(text)-before > call.BeginsPast)
 		n++
 		if len(text) > mostArguments {
 			break
@@ -459,20 +465,35 @@ func (p *process) arguments(i int) ([]any, error) {
 // answer takes one answer of the driver. The lock is held.
 func (p *process) answer(a call.Answer) {
 	now := time.Now()
-	p.events++
-	switch a.Kind {
-	case call.Ready:
-		p.ready = true
-	case call.Unserved:
+	n := len(p.answers) // of the call that it is about
+	switch {
+	case a.Kind == call.Unserved && !p.ready:
 		p.unserved = a.Text
-	case call.Begin:
-	case call.Done, call.Failed, call.Misfit:
+	case a.Kind == call.Ready && !p.ready:
+		p.ready = true
+	case a.Kind == call.Begin && p.ready && n < len(p.long) && p.long[n] && !p.begun:
+		p.begun = true
+	case (a.Kind == call.Done || a.Kind == call.Failed || a.Kind == call.Misfit) && p.ready && n < len(p.positions):
+		if p.least > 2*a.Spent+clockSlack { // the driver's clock is in the source's hands
+			a.Spent = p.least
+		}
+		p.begun = false
 		p.answers = append(p.answers, a)
 		p.arrived = append(p.arrived, now.Sub(p.since))
+	default: // the source wrote it
+		p.foul = true
+		p.stop()
+		return
 	}
+	p.events++
+	p.least = 0
 	p.since = now
 	p.advance()
 }
+
+// clockSlack is how much more processor time than twice what its driver says a call may
+// seem to take from outside, where a runtime does other things beside it.
+const clockSlack = 100 * time.Millisecond
 
 // advance looks at the memory, where that is due, so that calls can be told. The
 // lock is held.
@@ -575,6 +596,9 @@ func (p *process) end(result box.Result, long bool) {
 	}
 	c := p.callRun(p.positions[n])
 	o := c.ofEnd(result, time.Since(p.since), p.peak, p.out.Take(part), p.errs.Take(part), p.ready, long)
+	if p.foul {
+		o.Verdict, o.Message, o.Hints = verdict.RuntimeError, "it wrote to descriptor 3, on which the judge hears what the function returns", nil
+	}
 	p.given++
 	if !p.ready {
 		p.callRunner.mu.Lock()
@@ -615,6 +639,9 @@ func (p *process) watch(ctx context.Context) {
 			seen, base = p.events, usage.CPU
 		}
 		used, waited := usage.CPU-base, time.Since(p.since)
+		if known {
+			p.least = max(p.least, used)
+		}
 		why := box.Exited
 		switch {
 		case known && used > most:

@@ -43,7 +43,11 @@ public static class ColdDriver
         }
     }
 
-    static void Answer(string text) { Put(3, Encoding.UTF8.GetBytes(text + "\n")); }
+    // Each answer begins with the word that only this driver knows, and with how many
+    // calls were answered before.
+    static string token;
+    static long count;
+    static void Answer(string text) { Put(3, Encoding.UTF8.GetBytes(token + " " + count + " " + text + "\n")); }
 
     static void Settle()
     {
@@ -62,7 +66,8 @@ public static class ColdDriver
     {
         var r = new Reader(Dup(0));
         Dup2(Open("/dev/null", 0), 0);
-        mark = Encoding.UTF8.GetBytes("\0" + r.Line().Split(' ')[2] + "\n");
+        token = r.Line().Split(' ')[2];
+        mark = Encoding.UTF8.GetBytes("\0" + token + "\n");
         MethodInfo method = Find();
         if (method == null)
         {
@@ -95,6 +100,7 @@ public static class ColdDriver
             }
             Settle();
             Answer(words);
+            count++;
         }
         Environment.Exit(0);
     }

@@ -21,8 +21,13 @@ public final class ColdDriver {
     static OutputStream answers;
     static byte[] mark;
 
+    // Each answer begins with the word that only this driver knows, and with how many
+    // calls were answered before.
+    private static String token;
+    private static long count;
+
     static void answer(String text) throws IOException {
-        answers.write((text + "\n").getBytes(StandardCharsets.UTF_8));
+        answers.write((token + " " + count + " " + text + "\n").getBytes(StandardCharsets.UTF_8));
     }
 
     static void settle() throws IOException {
@@ -41,7 +46,8 @@ public final class ColdDriver {
         answers = new FileOutputStream("/proc/self/fd/3");
         System.setIn(new ByteArrayInputStream(new byte[0]));
         Reader r = new Reader();
-        mark = ("\0" + r.line().split(" ")[2] + "\n").getBytes(StandardCharsets.UTF_8);
+        token = r.line().split(" ")[2];
+        mark = ("\0" + token + "\n").getBytes(StandardCharsets.UTF_8);
         Method method = find();
         if (method == null) {
             answer("unserved there is no method " + NAMES[0] + " with " + TAKES + " parameters in @FILE@");
@@ -110,6 +116,7 @@ public final class ColdDriver {
             }
             settle();
             answer(words);
+            count++;
         }
     }
 

@@ -10,7 +10,8 @@ const TAKES = @TAKES@; // types of the arguments
 const CHANGES = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
 
 const take = lines();
-const mark = Buffer.from('\0' + take().split(' ')[2] + '\n');
+const token = take().split(' ')[2];
+const mark = Buffer.from('\0' + token + '\n');
 
 // lines reads standard input line by line, in pieces.
 function lines() {
@@ -44,7 +45,10 @@ function put(fd, data) {
   }
 }
 
-const answer = (text) => put(3, Buffer.from(text + '\n'));
+// Each answer begins with the word that only this driver knows, and with how many
+// calls were answered before.
+let count = 0;
+const answer = (text) => put(3, Buffer.from(token + ' ' + count + ' ' + text + '\n'));
 const settle = () => { put(1, mark); put(2, mark); };
 
 // load runs the source as a module to whose end a look for the function is added,
@@ -145,6 +149,7 @@ async function serve() {
     const words = await call(f, args);
     settle();
     answer(words);
+    count++;
   }
 }
 

@@ -12,14 +12,17 @@ module ColdDriver
   CALLS = $stdin.dup
   $stdin.reopen(File::NULL)
   STREAMS = [$stdout.dup, $stderr.dup].each { |s| s.sync = true }
-  MARK = "\0#{CALLS.gets.split[2]}\n"
+  TOKEN = CALLS.gets.split[2]
+  MARK = "\0#{TOKEN}\n"
   ANSWERS = IO.for_fd(3, 'wb')
   ANSWERS.sync = true
 
   module_function
 
-  def answer(text)
-    ANSWERS.write(text, "\n")
+  # Each answer begins with the word that only this driver knows, and with how many
+  # calls were answered before.
+  def answer(text, count = 0)
+    ANSWERS.write("#{TOKEN} #{count} ", text, "\n")
   end
 
   def settle
@@ -87,12 +90,14 @@ module ColdDriver
 
     settle
     answer('ready')
+    count = 0
     while (line = CALLS.gets)
       args = JSON.parse(line, max_nesting: false)
-      answer('begin') if line.size > 100_000
+      answer('begin', count) if line.size > 100_000
       words = call(function, args)
       settle
-      answer(words)
+      answer(words, count)
+      count += 1
     end
   end
   BEFORE = ObjectSpace.each_object(Module).to_a

@@ -439,7 +439,11 @@ mod cold_driver {
             }
         };
         settle();
-        let _ = answers.write_all(b"ready\n");
+        // Each answer begins with the word that only this driver knows, and with how many
+        // calls were answered before.
+        let token = String::from_utf8_lossy(first.rsplit(|c| *c == b' ').next().unwrap_or(&[])).into_owned();
+        let mut count = 0;
+        let _ = answers.write_all(format!("{} {} ready\n", token, count).as_bytes());
         while r.peek() == b'[' {
             let from = r.total;
             r.misfit = None;
@@ -452,7 +456,7 @@ mod cold_driver {
             }
             if r.misfit.is_none() {
                 if r.total - from > 100_000 {
-                    let _ = answers.write_all(b"begin\n");
+                    let _ = answers.write_all(format!("{} {} begin\n", token, count).as_bytes());
                 }
                 let began = now();
                 match std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| @CALL@)) {
@@ -475,7 +479,8 @@ mod cold_driver {
                 None => format!("done {} {}\n", spent, out),
             };
             settle();
-            let _ = answers.write_all(said.as_bytes());
+            let _ = answers.write_all(format!("{} {} {}", token, count, said).as_bytes());
+            count += 1;
         }
         let _ = std::io::stdout().flush();
         std::process::exit(0);
