@@ -11,7 +11,7 @@ import (
 )
 
 func main() {
-	box.Supervise()  // does not return where this process is to watch programs
-	script.Main() // nor where it is to run a script
+	box.Supervise() // does not return where this process is to watch programs
+	script.Main()   // nor where it is to run a script
 	os.Exit(cli.Run(os.Args, os.Stdin, os.Stdout, os.Stderr))
 }

@@ -308,6 +308,7 @@ func TestNothingSurvivesAKilledCaller(t *testing.T) {
 	out, err := cmd.StdoutPipe()
 	require.NoError(t, err)
 	require.NoError(t, cmd.Start())
+	defer cmd.Process.Kill()
 	var supervisor int
 	_, err = fmt.Fscan(out, &supervisor)
 	require.NoError(t, err)

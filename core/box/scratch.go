@@ -6,7 +6,6 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
-	"time"
 
 	"golang.org/x/sys/unix"
 )
@@ -23,37 +22,40 @@ type Scratch struct {
 // removes those of that name there whose owner was killed.
 func NewScratch(base, name string) (*Scratch, error) {
 	RemoveStale(base, name)
-	// It gets its name when it is locked: others remove what has it and is not.
-	young, err := os.MkdirTemp(base, "."+name)
-	if err != nil {
-		return nil, err
+	// It gets its name when it is locked: others remove what is not, and then it is
+	// made once more.
+	for try := 0; ; try++ {
+		young, err := os.MkdirTemp(base, "."+name)
+		if err != nil {
+			return nil, err
+		}
+		s, err := lockScratch(young)
+		if err == nil {
+			s.Dir = filepath.Join(base, strings.TrimPrefix(filepath.Base(young), "."))
+			if err = os.Rename(young, s.Dir); err == nil {
+				return s, nil
+			}
+			s.lock.Close()
+		}
+		os.Remove(young)
+		if try == mostScratchTries {
+			return nil, fmt.Errorf("cannot lock a new folder in %s: %w", base, err)
+		}
 	}
-	s, err := lockScratch(young)
-	if err != nil {
-		return nil, fmt.Errorf("cannot lock a new folder in %s: %w", base, errors.Join(err, os.Remove(young)))
-	}
-	s.Dir = filepath.Join(base, strings.TrimPrefix(filepath.Base(young), "."))
-	if err := os.Rename(young, s.Dir); err != nil {
-		return nil, errors.Join(err, os.Remove(young), s.lock.Close())
-	}
-	return s, nil
 }
 
-// unnamed is how long a folder may be on its way to its name.
-const unnamed = time.Minute
+// mostScratchTries is how often a folder is made again that another process has taken for
+// one that was left.
+const mostScratchTries = 100
 
 // RemoveStale removes every scratch of that name whose owner was killed.
 func RemoveStale(base, name string) {
-	left, _ := filepath.Glob(filepath.Join(base, name+"*"))
-	young, _ := filepath.Glob(filepath.Join(base, "."+name+"*"))
-	for _, dir := range young {
-		if info, err := os.Lstat(dir); err == nil && time.Since(info.ModTime()) > unnamed {
-			left = append(left, dir)
-		}
-	}
-	for _, dir := range left {
-		if s, err := lockScratch(dir); err == nil {
-			s.Remove() // what somebody else left stays: it cannot be removed, nor locked
+	for _, pattern := range []string{name + "*", "." + name + "*"} {
+		left, _ := filepath.Glob(filepath.Join(base, pattern))
+		for _, dir := range left {
+			if s, err := lockScratch(dir); err == nil {
+				s.Remove() // what somebody else left stays: it cannot be removed, nor locked
+			}
 		}
 	}
 }

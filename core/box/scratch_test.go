@@ -95,3 +95,13 @@ func TestWhateverAProgramMadeIsRemoved(t *testing.T) {
 	require.NoError(t, removeAll(top), "it is gone already")
 	assert.DirExists(t, filepath.Join(precious, "sub"), "what links lead to stays")
 }
+
+func TestAFolderThatNeverGotItsNameIsRemovedByTheNext(t *testing.T) {
+	base := t.TempDir()
+	young := filepath.Join(base, ".storm-123")
+	require.NoError(t, os.Mkdir(young, 0o700))
+	s, err := NewScratch(base, "storm-")
+	require.NoError(t, err)
+	assert.NoDirExists(t, young)
+	require.NoError(t, s.Remove())
+}

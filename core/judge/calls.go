@@ -574,7 +574,7 @@ func (p *process) callRun(i int) callRun {
 func (p *process) end(result box.Result, long bool) {
 	if p.unserved != "" {
 		p.callRunner.mu.Lock()
-		p.refused = p.unserved
+		p.refused = p.plan.Build.OwnName(p.unserved)
 		p.callRunner.mu.Unlock()
 		p.given = len(p.positions)
 		return

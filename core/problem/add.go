@@ -32,7 +32,16 @@ const inlineMost = 4 << 10
 // Add writes a case down and returns its name and where it went: small text to
 // the end of its group in cases.md, whose other text stays as it is to the
 // byte, and everything else to cases/.
+// Of several processes that do so at once each adds its own.
 func (p *Problem) Add(c NewCase) (name, where string, err error) {
+	err = p.changing(func(now *Problem) (err error) {
+		name, where, err = now.add(c)
+		return err
+	})
+	return name, where, err
+}
+
+func (p *Problem) add(c NewCase) (name, where string, err error) {
 	group := GroupName(c.Group)
 	if group == "" {
 		return "", "", &UsageError{fmt.Sprintf("%q makes no name of a group; use letters and digits", c.Group)}
@@ -55,7 +64,7 @@ func (p *Problem) Add(c NewCase) (name, where string, err error) {
 	if len(c.Input)+len(c.Output) > inlineMost || !isText(c.Input) || !isText(c.Output) {
 		where, err = p.addFiles(group, c)
 		if err == nil && c.From != "" {
-			_, err = p.Keep(Case{Name: name, Group: group, Where: where}, c.Output, c.From, c.When)
+			_, err = p.keep(Case{Name: name, Group: group, Where: where}, c.Output, c.From, c.When)
 		}
 	} else {
 		where, err = CasesFile, p.addText(group, c)

@@ -36,6 +36,10 @@ type dropped struct {
 // Drop takes a case out. It can be brought back until another one is dropped.
 // Data that only a block of cases.md points to stays where it is.
 func (p *Problem) Drop(c Case) error {
+	return p.changingCase(c, func(now *Problem, c Case) error { return now.drop(c) })
+}
+
+func (p *Problem) drop(c Case) error {
 	if err := os.RemoveAll(p.full(droppedFolder)); err != nil {
 		return err
 	}
@@ -103,6 +107,14 @@ func exists(path string) bool {
 // Undrop brings back the case that was dropped last, to the byte where nothing
 // else was changed meanwhile, and returns its name.
 func (p *Problem) Undrop() (name string, err error) {
+	err = p.changing(func(now *Problem) (err error) {
+		name, err = now.undrop()
+		return err
+	})
+	return name, err
+}
+
+func (p *Problem) undrop() (name string, err error) {
 	text, err := os.ReadFile(p.full(droppedRecord))
 	if errors.Is(err, os.ErrNotExist) {
 		return "", &UsageError{"there is no dropped case to bring back"}

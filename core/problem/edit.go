@@ -59,6 +59,14 @@ func (p *Problem) full(name string) string { return filepath.Join(p.Dir, filepat
 // with a line that says from which source it is and when. It returns the file
 // that it was written to.
 func (p *Problem) Keep(c Case, output []byte, from string, when time.Time) (where string, err error) {
+	err = p.changingCase(c, func(now *Problem, c Case) (err error) {
+		where, err = now.keep(c, output, from, when)
+		return err
+	})
+	return where, err
+}
+
+func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (where string, err error) {
 	if len(c.Accepted) > 0 {
 		return "", &UsageError{fmt.Sprintf("the answer of %s is known already; 'cold case edit %s' changes it", c.Name, c.Name)}
 	}
@@ -98,6 +106,14 @@ const largestRefused = inlineMost
 // Refuse notes that an answer is known to be wrong, and what is known of its
 // size: TooHigh, TooLow, or nothing. It returns the file that was changed.
 func (p *Problem) Refuse(c Case, answer []byte, size string) (where string, err error) {
+	err = p.changingCase(c, func(now *Problem, c Case) (err error) {
+		where, err = now.refuse(c, answer, size)
+		return err
+	})
+	return where, err
+}
+
+func (p *Problem) refuse(c Case, answer []byte, size string) (where string, err error) {
 	if len(answer) > largestRefused || !isText(answer) {
 		return "", &UsageError{fmt.Sprintf("this answer has %d bytes or is no text; only text up to %d bytes can be noted", len(answer), largestRefused)}
 	}
@@ -188,6 +204,10 @@ func findSection(text []byte, c Case) (section, error) {
 
 // Rename gives a case another name within its group.
 func (p *Problem) Rename(c Case, name string) error {
+	return p.changingCase(c, func(now *Problem, c Case) error { return now.rename(c, name) })
+}
+
+func (p *Problem) rename(c Case, name string) error {
 	if group, short, ok := strings.Cut(name, "/"); ok {
 		if group != c.Group {
 			return &UsageError{fmt.Sprintf("%s can only be renamed within its group, %s/…; 'cold case edit' opens the file to move it", c.Name, c.Group)}

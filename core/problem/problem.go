@@ -53,13 +53,15 @@ type Vocabulary struct {
 
 // A Problem is a folder, read.
 type Problem struct {
-	Dir       string // absolute
-	Title     string // as set, or the folder's name
-	Limits    Limits
-	Compare   Comparison
-	Rules     []GroupRule // the [[group]] tables of verdict.toml, in its order
-	Talk      Talk        // an interactive problem's other side
-	Make      Make        // what makes inputs, beside the shape
+	Dir     string // absolute
+	Title   string // as set, or the folder's name
+	Limits  Limits
+	Compare Comparison
+	Rules   []GroupRule // the [[group]] tables of verdict.toml, in its order
+	Talk    Talk        // an interactive problem's other side
+	Make    Make        // what makes inputs, beside the shape
+
+	words     Vocabulary // that it was read with
 	Files     Files
 	Call      *Call        // the function of a function problem; nil: solutions are whole programs
 	Shape     *shape.Shape // of the input, as input.shape says; nil: there is none
@@ -312,7 +314,8 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 	if err != nil {
 		return nil, Mistakes{folderMistake(dir, err)}
 	}
-	l := &loader{words: words, problem: &Problem{Dir: dir, Title: filepath.Base(dir)}}
+	removeLeft(dir, entries)
+	l := &loader{words: words, problem: &Problem{Dir: dir, Title: filepath.Base(dir), words: words}}
 	if !holdsProblem(entries, words) {
 		return nil, Mistakes{{File: dir, Text: "is not a problem's folder: it holds no verdict.toml, no cases.md, no cases/, no input.shape, no NAME.in and no source file; 'cold open NAME' makes one"}}
 	}

@@ -125,6 +125,7 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (build Build, err e
 	build.Checked = s.Checked && build.Language.HasChecked()
 	build.Traced = s.Traced && build.Language.HasTraced()
 	build.File = build.Language.buildName(filepath.Base(s.Path), source)
+	defer build.nameLikeTheSource()
 	build.Notes = build.Language.NotesOn(source)
 	build.wrapping.Source = source
 	if s.Wrap != nil {
@@ -149,7 +150,6 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (build Build, err e
 		return build, err
 	}
 	name := build.cacheName(commands)
-	defer build.nameLikeTheSource()
 	if k.lookUp(&build, name) {
 		return build, nil
 	}
