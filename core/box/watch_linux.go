@@ -3,6 +3,7 @@
 package box
 
 import (
+	"fmt"
 	"math"
 	"runtime"
 	"sync/atomic"
@@ -174,7 +175,9 @@ func (t *tracee) nextLook(cpu, wall time.Duration, memory int64, processes, thre
 // setRlimits sets the limits that the kernel itself holds, on the supervisor, from
 // which every program inherits them at no cost. It lets the stack grow past the
 // memory limit, since a judge stops deep recursion by memory alone; bounds the
-// size of a file by the output limit; and turns core files off.
+// size of a file by the output limit; and turns core files off. What the session that
+// cold was started from limits itself is lifted as far as it may be; where less is left
+// than the run may use, that is an error.
 func setRlimits(l verdict.Limits) error {
 	// One byte is too little for a core file, and keeps the kernel from handing
 	// it to a program of the system's, which no limit of zero does: core(5).
@@ -191,19 +194,32 @@ func setRlimits(l verdict.Limits) error {
 	if stack > 0 {
 		stack += stack/8 + 8<<20
 	}
+	seconds := int64(0)
+	if l.Time > 0 {
+		seconds = int64(math.Ceil(l.Time.Seconds())) + 1
+	}
 	for _, one := range []struct {
 		resource int
-		want     int64
+		want     int64  // 0: as much as there may be
+		bound    bool   // the kernel shall hold it there
+		least    int64  // less than this cannot be judged; 0: any can
+		words    string // what it limits, and how that is set
 	}{
-		{unix.RLIMIT_STACK, stack},
-		{unix.RLIMIT_FSIZE, l.Output},
+		{unix.RLIMIT_STACK, stack, true, 0, ""},
+		{unix.RLIMIT_FSIZE, l.Output, true, l.Output, "the size of files (ulimit -f)"},
+		{unix.RLIMIT_CPU, 0, false, seconds, "processor time (ulimit -t)"},
+		{unix.RLIMIT_AS, 0, false, l.Memory, "address space (ulimit -v)"},
+		{unix.RLIMIT_DATA, 0, false, l.Memory, "data (ulimit -d)"},
 	} {
 		var now unix.Rlimit
 		if err := unix.Getrlimit(one.resource, &now); err != nil {
 			return err
 		}
+		if one.least > 0 && now.Max < uint64(one.least) {
+			return fmt.Errorf("this session limits %s to %d, and this run needs %d; start cold from a session without that limit", one.words, now.Max, one.least)
+		}
 		now.Cur = now.Max
-		if one.want > 0 {
+		if one.bound && one.want > 0 {
 			now.Cur = min(now.Max, uint64(one.want))
 		}
 		if err := unix.Setrlimit(one.resource, &now); err != nil {

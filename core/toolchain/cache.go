@@ -42,6 +42,9 @@ type Kit struct {
 // it is nil, and keeps its builds below dir, which is made if needed. A kit that
 // is no longer needed must be closed.
 func Open(dir string, languages *Languages) (*Kit, error) {
+	if err := ownAlone(dir); err != nil {
+		return nil, err
+	}
 	for _, sub := range []string{"tools", "builds", "includes", "locks"} {
 		if err := os.MkdirAll(filepath.Join(dir, sub), 0o700); err != nil {
 			return nil, fmt.Errorf("cannot use the build cache: %w; set XDG_CACHE_HOME to a folder that can be written", err)
@@ -52,6 +55,39 @@ func Open(dir string, languages *Languages) (*Kit, error) {
 		languages = Ours()
 	}
 	return &Kit{dir: dir, languages: languages}, nil
+}
+
+// ownAlone makes the folder of the cache, and makes sure that it is this user's and
+// nobody else can change it: who could, could have anything run.
+func ownAlone(dir string) error {
+	if err := os.MkdirAll(dir, 0o700); err != nil {
+		return fmt.Errorf("cannot use the build cache: %w; set XDG_CACHE_HOME to a folder that can be written", err)
+	}
+	var s unix.Stat_t
+	if err := unix.Stat(dir, &s); err != nil {
+		return fmt.Errorf("cannot use the build cache %s: %w", dir, err)
+	}
+	switch {
+	case int(s.Uid) != os.Geteuid():
+		return fmt.Errorf("the build cache %s belongs to another user; set XDG_CACHE_HOME to a folder of your own", dir)
+	case s.Mode&0o022 != 0:
+		return fmt.Errorf("others can change the build cache %s; run 'chmod go-w %s', or set XDG_CACHE_HOME to a folder of your own", dir, dir)
+	}
+	return nil
+}
+
+// fullError says why nothing more can be written to a folder; nil: something can.
+func fullError(dir string) error {
+	file, err := os.CreateTemp(dir, "room-")
+	if err == nil {
+		defer os.Remove(file.Name())
+		_, err = file.Write(make([]byte, 64<<10))
+		err = errors.Join(err, file.Sync(), file.Close())
+	}
+	if err != nil {
+		return fmt.Errorf("cannot use the build cache: %w; make room, or set XDG_CACHE_HOME to another folder", err)
+	}
+	return nil
 }
 
 // Close lets others remove the builds that this kit has given out.
