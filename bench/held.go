@@ -28,7 +28,11 @@ var heldLimits = verdict.Limits{Time: 2 * time.Second, Wall: 5 * time.Second, Me
 // openBox opens a box as cold try does, with walls and groups.
 func (b *bench) openBox() (*box.Box, error) {
 	groups, _ := box.OpenGroups()
-	return box.Open(box.Options{Scratch: b.dir, Groups: groups, Hidden: []string{b.path("runs")}, Visible: []string{b.dir}})
+	visible := []string{b.dir}
+	if python, err := exec.Command("python3", "-c", "import sys; print(sys.prefix)").Output(); err == nil {
+		visible = append(visible, strings.TrimSpace(string(python)))
+	}
+	return box.Open(box.Options{Scratch: b.dir, Groups: groups, Visible: visible})
 }
 
 // held compares a run under all limits and walls with the bare loop, for a

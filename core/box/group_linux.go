@@ -186,8 +186,10 @@ func (a *account) begin() (err error) {
 	if a.version == 0 {
 		return nil
 	}
-	if a.before, err = a.total(); err != nil {
-		return err
+	if a.before == 0 { // else it is what it was at the end of the run before
+		if a.before, err = a.total(); err != nil {
+			return err
+		}
 	}
 	usage, err := a.usageNow()
 	if err != nil || a.usual > 0 && max(usage-a.usual, a.usual-usage) < baseChange {
@@ -234,6 +236,17 @@ func (a *account) spent() (time.Duration, error) {
 	}
 	total, err := a.total()
 	return total - a.before, err
+}
+
+// end is spent, when the run is over.
+func (a *account) end() (time.Duration, error) {
+	if a.version == 0 {
+		return 0, nil
+	}
+	total, err := a.total()
+	spent := total - a.before
+	a.before = total
+	return spent, err
 }
 
 // usageNow is what the group holds, in bytes, with cached files.

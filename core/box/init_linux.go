@@ -46,6 +46,7 @@ type initProcess struct {
 	socket int
 	proc   int // a mount of that namespace's /proc that is nowhere yet
 	spent  time.Duration
+	owed   int // answers that have not been read
 }
 
 // startInit starts it.
@@ -106,11 +107,21 @@ func (i *initProcess) enter() error {
 // kill kills everything in the namespace, at one stroke and without waiting.
 func (i *initProcess) kill() { send(i.socket, []byte{requestKill}) }
 
+// request sends a request that is answered.
+func (i *initProcess) request(what byte) error {
+	if err := send(i.socket, []byte{what}); err != nil {
+		return fmt.Errorf("lost the first process of the programs' namespace: %w", err)
+	}
+	i.owed++
+	return nil
+}
+
 // tidy waits for the answer to a request to tidy up that was sent before. It says
 // how many processes were alive, and the processor time of all that had no other
 // parent any more.
 func (i *initProcess) tidy() (left int, spent time.Duration, err error) {
 	var message [64]byte
+	i.owed--
 	text, _, err := receive(i.socket, message[:])
 	if err == nil && len(text) != 16 {
 		err = fmt.Errorf("it says %q", text)
@@ -146,7 +157,7 @@ func initMain() error {
 	var message [8]byte
 	for {
 		request, _, err := receive(initFD, message[:])
-		if err == errHungUp {
+		if err == errHungUp || err == unix.ECONNRESET { // an answer was never read
 			return nil
 		}
 		if err != nil {

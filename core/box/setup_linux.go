@@ -41,10 +41,11 @@ type readiness struct {
 
 // A sandbox is what stays open of what keeps programs away from everything else.
 type sandbox struct {
-	folder    workFolder
+	folder    *workFolder
 	account   account
 	ungrouped string // why the control group cannot be used
 	tree      *tree  // nil: programs see the machine's own
+	root      int    // the machine's tree, for reading only; -1: none
 	init      *initProcess
 	keeper    *keeper // nil: there is no thread with privileges
 	filter    filterPlan
@@ -55,7 +56,7 @@ type sandbox struct {
 
 // raise puts up the sandbox around this thread and all that it will start.
 func (s setup) raise() (w sandbox, err error) {
-	w = sandbox{listener: -1, coarse: s.Coarse, shared: !s.Apart, folder: workFolder{path: s.Folder, fd: -1}}
+	w = sandbox{root: -1, listener: -1, coarse: s.Coarse, shared: !s.Apart, folder: &workFolder{path: s.Folder, fd: -1}}
 	// Where cold was started is no business of the programs here.
 	if err := unix.Chdir("/"); err != nil {
 		return w, err
@@ -84,8 +85,10 @@ func (s setup) raise() (w sandbox, err error) {
 	if err := s.ownTree(&w); err != nil {
 		return w, err
 	}
-	if err := w.folder.open(); err != nil {
-		return w, err
+	if w.tree == nil {
+		if err := w.folder.open(); err != nil {
+			return w, err
+		}
 	}
 	// What this process knows is not for programs of the same user.
 	if err := unix.Prctl(unix.PR_SET_DUMPABLE, 0, 0, 0, 0); err != nil {
@@ -127,7 +130,10 @@ func (s setup) ownTree(w *sandbox) (err error) {
 		if err := unix.MountSetattr(unix.AT_FDCWD, "/", unix.AT_RECURSIVE, &harmless); err != nil {
 			return fmt.Errorf("cannot make the file system read-only: %w", err)
 		}
-		if w.tree, err = newTree(w.init.proc, s.Hidden, s.Visible, &w.folder); err != nil {
+		if w.root, err = unix.OpenTree(unix.AT_FDCWD, "/", unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE); err != nil {
+			return fmt.Errorf("cannot clone the file system: %w", err)
+		}
+		if w.tree, err = newTree(w.init.proc, s.Hidden, s.Visible, w.folder); err != nil {
 			return err
 		}
 		w.keeper = w.tree.keeper

@@ -13,6 +13,7 @@ import (
 	"os/signal"
 	"runtime"
 	"slices"
+	"strings"
 	"sync"
 	"time"
 	"unsafe"
@@ -344,6 +345,11 @@ func (w *supervisor) run(o request, input int, outputs []int) (rep report, made 
 		w.clean()
 		return report{ID: o.ID, Error: what + err.Error()}, nil
 	}
+	if w.init != nil && w.init.owed > 0 {
+		if _, _, err := w.init.tidy(); err != nil {
+			return failed("", err)
+		}
+	}
 	if w.tree != nil {
 		writes := w.task.Program.Writes
 		if w.task.Dir != "" {
@@ -394,7 +400,7 @@ func (w *supervisor) run(o request, input int, outputs []int) (rep report, made 
 	tried := w.tried
 	w.mu.Unlock()
 	total := reapedTime()
-	booked, e := w.account.spent()
+	booked, e := w.account.end()
 	err = errors.Join(err, e)
 	rep = report{ID: o.ID, Wall: wall, Left: left, Tried: tried}
 	rep.CPU = max(total-w.spent+orphans, t.spentByDead(), t.counted(), exceeding(booked, total-w.spent+orphans))
@@ -459,8 +465,15 @@ func (w *supervisor) tidy(t *tracee) (left int, orphans time.Duration, err error
 		left, err = t.reap()
 		return left, 0, err
 	}
-	if err := send(w.init.socket, []byte{requestTidy}); err != nil {
-		return 0, 0, fmt.Errorf("lost the first process of the programs' namespace: %w", err)
+	alone, err := t.leftNothing()
+	if err != nil {
+		return 0, 0, err
+	}
+	if err := w.init.request(requestTidy); err != nil {
+		return 0, 0, err
+	}
+	if alone { // then there is no need to wait for the answer until the next run begins
+		return 0, 0, nil
 	}
 	if _, err := t.reap(); err != nil { // what is traced waits for this thread
 		return 0, 0, err
@@ -468,20 +481,35 @@ func (w *supervisor) tidy(t *tracee) (left int, orphans time.Duration, err error
 	return w.init.tidy()
 }
 
+// leftNothing reports that no process of a run is there any more, once the program has
+// ended.
+func (t *tracee) leftNothing() (bool, error) {
+	t.mu.Lock()
+	born := len(t.born)
+	t.mu.Unlock()
+	if born > 0 {
+		return false, nil
+	}
+	if t.account.version != 0 {
+		threads, err := t.account.threads()
+		return threads == 0, err
+	}
+	pids, err := t.census.list()
+	return len(pids) == 0, err
+}
+
 // readOnly returns the file that input is, opened anew where it cannot be
 // written to: through /proc a program could otherwise open its own standard
 // input for writing. It falls back on input itself, which is sealed, or a pipe, or
 // which the program has no right to write to either.
 func (w *supervisor) readOnly(input int, path string) int {
-	if w.tree == nil || path == "" {
+	if w.root < 0 || path == "" {
 		return input
 	}
-	opened := -1
-	outside(func() (err error) {
-		opened, err = unix.Open(path, unix.O_RDONLY|unix.O_CLOEXEC|unix.O_NONBLOCK, 0)
-		return err
+	opened, err := unix.Openat2(w.root, strings.TrimPrefix(path, "/"), &unix.OpenHow{
+		Flags: unix.O_RDONLY | unix.O_CLOEXEC | unix.O_NONBLOCK, Resolve: unix.RESOLVE_IN_ROOT,
 	})
-	if opened < 0 {
+	if err != nil {
 		return input
 	}
 	var was, is unix.Stat_t

@@ -75,7 +75,7 @@ func (w *supervisor) start(o request, files []int) (*tracee, error) {
 	if dir == "" {
 		dir = w.folder.path
 		if !w.folder.mounted {
-			t.folder = &w.folder
+			t.folder = w.folder
 		}
 	}
 	path := w.task.Program.Path

@@ -44,6 +44,7 @@ type Box struct {
 	arrivals *os.File
 	arrived  syscall.RawConn
 	arriving int
+	watched  bool          // the streams of this moment are among what arrivals stands for
 	took     time.Duration // wall-clock time of the run before
 	chunk    []byte
 	running  uint32 // number of the last run
@@ -197,7 +198,7 @@ func (b *Box) request(id uint32, run Run) error {
 // openStreams makes the pipes that one run writes to, and returns their other ends:
 // what a program does to a pipe ends with it.
 func (b *Box) openStreams() (outputs []int, err error) {
-	b.chunk = b.chunk[:min(len(b.chunk), narrow)]
+	b.chunk, b.watched = b.chunk[:min(len(b.chunk), narrow)], false
 	for i := range b.streams {
 		if i == 2 && !b.options.Decides {
 			break
@@ -209,9 +210,6 @@ func (b *Box) openStreams() (outputs []int, err error) {
 		b.streams[i].Store(int32(ends[0]))
 		outputs = append(outputs, ends[1])
 		if err := unix.SetNonblock(ends[0], true); err != nil {
-			return outputs, err
-		}
-		if err := b.watchFile(ends[0]); err != nil {
 			return outputs, err
 		}
 	}
@@ -308,6 +306,16 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 func (b *Box) await(polls []unix.PollFd, promptly bool) error {
 	if promptly {
 		return again(func() error { _, err := unix.Poll(polls, -1); return err })
+	}
+	if !b.watched { // most runs are over before that is needed
+		for i := range b.streams {
+			if fd := int(b.streams[i].Load()); fd >= 0 {
+				if err := b.watchFile(fd); err != nil {
+					return err
+				}
+			}
+		}
+		b.watched = true
 	}
 	return b.arrived.Read(func(uintptr) bool { return pollBriefly(polls, 0) })
 }
