@@ -1,6 +1,7 @@
 package term
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 
@@ -43,7 +44,7 @@ func (s *Screen) Host(h Host) {
 		s.columns([]string{"  ", mark, "  ", pad(p.What, wide), "  "}, words)
 	}
 	s.Print("")
-	groups := "control groups: none; the watch holds memory and processes alone"
+	groups := "control groups: none; " + cmp.Or(h.Hold.Weaker(), "the watch holds memory and processes alone")
 	if h.Hold.Groups != "" {
 		groups = "control groups: " + h.Hold.Groups
 	}

@@ -37,7 +37,7 @@ func TestHostSaysWhatHoldsAndHowToGetWhatDoesNot(t *testing.T) {
 		text := strings.Join(strings.Fields(out.String()), " ")
 		for _, words := range []string{
 			`run as ice\x1b[2J; 2 cases beside each other`, "holds output", "no no network a program can use the network",
-			"control groups: none", "a trial run took 5 ms of processor time and 8 MiB", "what is missing walls of namespaces:",
+			"control groups: none", "a trial run took 5 ms of processor time and 8 MiB", "what is missing a sandbox of namespaces:",
 			"tried: namespaces: not permitted", "tried: no bus", "found C++ g++ 12.2.0", "no Java no javac on this machine",
 		} {
 			assert.Contains(t, text, words, columns)
@@ -58,7 +58,7 @@ func TestWhatDoesNotHoldIsSaidBeforeAnythingRunsAndWithTheVerdict(t *testing.T) 
 	}{
 		{whole, "", "", "(1 case: 1 accepted)\n"},
 		{half, "note: on this machine a program can use the network, a program can change your files", "", "1 accepted), not fully contained\n"},
-		{open, "", "\n  not contained: it can use the network and your files\n", "1 accepted), not contained\n"},
+		{open, "note: memory: weaker without control groups; 'cold host' says why and what to do", "\n  not contained: it can use the network and your files\n", "1 accepted), not contained\n"},
 	} {
 		var out, remarks bytes.Buffer
 		s := NewScreen(&out, &remarks, []string{"COLUMNS=120", "NO_COLOR=1"})

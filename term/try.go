@@ -98,6 +98,8 @@ func (v *TryView) Tell(event judge.Event) {
 		v.hold = &e.Hold
 		if lacks := e.Hold.Lacks(); len(lacks) > 0 {
 			v.Screen.Remark("note: on this machine %s; 'cold host' says why and what to do", strings.Join(lacks, ", "))
+		} else if weaker := e.Hold.Weaker(); weaker != "" {
+			v.Screen.Remark("note: %s; 'cold host' says why and what to do", weaker)
 		}
 	case judge.Began:
 		v.begin(e.Plan)

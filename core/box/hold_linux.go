@@ -10,23 +10,53 @@ import (
 // Promises lists what the box holds, in words for a person.
 func (h Hold) Promises() []Promise {
 	memory := "a watch on all processes of the run, at least every 50 ms; the exact peak at the end decides"
+	time := "processor time of all processes of the run, looked at when the limit could be reached"
 	processes := "counted where they start, and by the watch"
 	if h.Groups != "" {
-		memory += "; the kernel stops what outruns it"
+		memory += "; the kernel counts too, and stops what outruns it"
+		time += "; the kernel counts too"
 		processes += "; the kernel refuses more"
+	} else {
+		memory += "; " + weaker + ": of what the kernel keeps for a program only some is seen"
 	}
 	list := []Promise{
-		{What: "time", How: "processor time of all processes of the run, looked at when the limit could be reached"},
-		{What: "wall clock", How: "the same watch"},
+		{What: "time", How: time},
+		{What: "wall clock", How: "the same watch, by a clock that nobody can set"},
 		{What: "memory", How: memory},
 		{What: "processes", How: processes},
 		{What: "output", How: "counted while it is read"},
 	}
-	return append(list, h.folder(), h.leftovers(), h.network(),
-		h.byWalls("your files", "read-only, all of them; no devices", "read-only, by Landlock rules", "a program can change your files"),
-		h.byWalls("expected outputs", "the problem's folder is hidden", "the problem's folder is not among what may be read",
-			"a program can read the expected outputs"),
+	return append(list, h.supervisor(), h.folder(), h.leftovers(), h.network(),
+		h.byWalls("your files", "not to be seen: only runtimes, the build and a few devices are, read-only",
+			"only runtimes and the build may be read, by Landlock rules", "a program can change your files"),
+		h.byWalls("expected outputs", "not to be seen, whatever links lead there", "not among what may be read", "a program can read the expected outputs"),
+		h.byWalls("builds", "the same; beside it the source, and what lies beside that except cases, checkers, references and settings",
+			"the same, by Landlock rules", "code that runs while a source is built can do all that you can"),
 		h.privileges())
+}
+
+const weaker = "weaker without control groups"
+
+// Weaker says what holds less well here than it could; empty: nothing.
+func (h Hold) Weaker() string {
+	if h.Groups == "" {
+		return "memory: " + weaker
+	}
+	return ""
+}
+
+// supervisor says what keeps a program from what measures it.
+func (h Hold) supervisor() Promise {
+	p := Promise{What: "the supervisor", How: "outside of the program's process numbers; system calls are an allow-list"}
+	switch {
+	case !h.Apart && h.Filter && h.Told:
+		p.How = "system calls are an allow-list, and signals are looked at; a program can see that other processes are there"
+	case !h.Apart:
+		p.Lack = "a program can end what measures it, which is told as a fault"
+	case !h.Filter:
+		p.How = "outside of the program's process numbers"
+	}
+	return p
 }
 
 func (h Hold) folder() Promise {
@@ -42,7 +72,7 @@ func (h Hold) leftovers() Promise {
 		return Promise{What: "nothing left", How: "process numbers of its own: what a run leaves is killed at one stroke, and dies with cold"}
 	}
 	p := Promise{What: "nothing left", How: "what descends from a run is found and killed"}
-	if !h.Near {
+	if !h.Near && !h.Told {
 		p.Lack = "a program can send signals to your other programs"
 	}
 	return p
@@ -89,14 +119,14 @@ func (h Hold) privileges() Promise {
 // Remedies lists what could be had here and is not, with how to get it.
 func (h Hold) Remedies() (list []Remedy) {
 	if h.Walls != Namespaces && h.Contained {
-		list = append(list, Remedy{"walls of namespaces", namespacesRemedy()})
+		list = append(list, Remedy{"a sandbox of namespaces", namespacesRemedy()})
 	}
 	if !h.Filter && h.Contained {
 		list = append(list, Remedy{"a filter of system calls", "a kernel built with CONFIG_SECCOMP_FILTER"})
 	}
 	if h.Groups == "" {
 		list = append(list, Remedy{"control groups", "work in a session of systemd (loginctl shows it), or start 'systemd-run --user --scope -p Delegate=yes' " +
-			"with a shell and work in there; limits hold without them, by the watch alone"})
+			"with a shell and work in there; without them the watch holds the limits alone"})
 	}
 	return list
 }

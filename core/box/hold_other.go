@@ -21,3 +21,6 @@ func (h Hold) Promises() []Promise {
 
 // Remedies lists what could be had here and is not: nothing, on this system.
 func (h Hold) Remedies() []Remedy { return nil }
+
+// Weaker says what holds less well here than it could: Promises says it all.
+func (h Hold) Weaker() string { return "" }
