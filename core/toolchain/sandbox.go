@@ -148,6 +148,7 @@ const mostWords = 4096
 func (b *Build) keptFrom(log string, visible []string) (lines []string) {
 	words := strings.FieldsFunc(log, func(r rune) bool { return strings.ContainsRune(" \t\n'\"`‘’“”()<>,;", r) })
 	folder := filepath.Dir(b.Source)
+	named := map[string]bool{}
 	for _, word := range words[:min(len(words), mostWords)] {
 		word = strings.TrimRight(word, ":.")
 		if word == "" || len(word) > 4096 {
@@ -167,10 +168,12 @@ func (b *Build) keptFrom(log string, visible []string) (lines []string) {
 		if !asked || slices.ContainsFunc(visible, func(v string) bool { return isWithin(path, v) && v != folder }) {
 			continue
 		}
-		line := fmt.Sprintf("cold: %s is there, but a build may not see it: it sees its own language, its source, and what lies beside that except cases, "+
-			"checkers, references and settings", word)
-		if !slices.Contains(lines, line) {
-			lines = append(lines, line)
+		if !named[path] {
+			named[path] = true
+			if inside, ok := strings.CutPrefix(path, folder+"/"); ok {
+				word = inside
+			}
+			lines = append(lines, fmt.Sprintf("cold: builds may not see %s", word))
 		}
 	}
 	return lines

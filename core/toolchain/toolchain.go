@@ -389,6 +389,9 @@ func (k *Kit) run(ctx context.Context, r Runner, build *Build, dir string, comma
 		text.Write([]byte("\n"))
 	}
 	text.Write(out.Text)
+	if result.Tried != "" {
+		fmt.Fprintf(text, "\ncold: while it was built it %s\n", result.Tried)
+	}
 	switch result.Ending {
 	case box.Exited:
 	case box.PassedTime, box.PassedWall:
