@@ -142,7 +142,7 @@ func initMain() error {
 	for number := 1; number <= lastSignal; number++ {
 		setAction(number, &signalAction{})
 	}
-	if err := unix.Prctl(unix.PR_SET_DUMPABLE, 0, 0, 0, 0); err != nil {
+	if err := errors.Join(setName(initName), unix.Prctl(unix.PR_SET_DUMPABLE, 0, 0, 0, 0)); err != nil {
 		return err
 	}
 	proc, numbers, err := ownProc()

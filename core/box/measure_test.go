@@ -172,6 +172,29 @@ func TestLimitsEndARunSoonAfterTheyArePassed(t *testing.T) {
 	})
 }
 
+func TestTheMemoryOfManyProcessesIsTheSumOfWhatTheyTouched(t *testing.T) {
+	limits := generous
+	limits.Processes = 2048
+	// What a process of its own costs beside what it touches: its stack, and the pages
+	// of the program that it writes to.
+	const own = 80 << 10
+	eachMode(t, func(t *testing.T, m mode) {
+		b := openMode(t, m)
+		for _, row := range []struct{ processes, mib int64 }{{16, 128}, {100, 200}, {1000, 400}} {
+			truth := row.mib << 20
+			got := run(t, b, program(t, "touch", fmt.Sprint(row.mib), "herd", fmt.Sprint(row.processes)), limits)
+			if !m.groups && got.Ending == PassedProcess { // more than this machine has memory for, if each took its limit
+				t.Logf("%5d processes: too many without control groups", row.processes)
+				continue
+			}
+			require.Equal(t, Exited, got.Ending)
+			t.Logf("%5d processes  true %6.1f MiB  measured %6.1f MiB", row.processes, float64(truth)/(1<<20), float64(got.Usage.Memory)/(1<<20))
+			assert.GreaterOrEqual(t, float64(got.Usage.Memory), 0.95*float64(truth))
+			assert.LessOrEqual(t, float64(got.Usage.Memory), 1.05*float64(truth)+float64(own*row.processes))
+		}
+	})
+}
+
 func TestWhatEndsWhileASumIsMadeIsNotCountedTwice(t *testing.T) {
 	ended := exec.Command("/bin/true")
 	require.NoError(t, ended.Run())

@@ -59,6 +59,9 @@ func supervise() error {
 	// With room to spare, the scheduler does not hurry to replace a thread
 	// that waits in the kernel, as all of these nearly always do.
 	runtime.GOMAXPROCS(4)
+	if err := setName(supervisorName); err != nil {
+		return err
+	}
 	done := make(chan error)
 	go func() {
 		// Every ptrace call must come from the thread that started the program.
@@ -66,6 +69,12 @@ func supervise() error {
 		done <- serve()
 	}()
 	return <-done
+}
+
+// setName says what this thread is, and with it the process, if it stands for it.
+func setName(name string) error {
+	text := append([]byte(name), 0)
+	return unix.Prctl(unix.PR_SET_NAME, uintptr(unsafe.Pointer(&text[0])), 0, 0, 0)
 }
 
 // A supervisor serves requests until its kill pipe ends.
@@ -98,10 +107,6 @@ func serve() error {
 	buffer := make([]byte, maxMessage)
 	w, err := begin(buffer)
 	if err != nil || w == nil {
-		return err
-	}
-	name := append([]byte(supervisorName), 0)
-	if err := unix.Prctl(unix.PR_SET_NAME, uintptr(unsafe.Pointer(&name[0])), 0, 0, 0); err != nil {
 		return err
 	}
 	if err := forgetSignals(); err != nil {

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 )
 
@@ -35,8 +36,6 @@ func TestHowProgramsAreHeldIsToldOnceBeforeAnyRuns(t *testing.T) {
 }
 
 func TestAProblemsFilesAreHiddenAsFarAsProgramsCanDoWithoutThem(t *testing.T) {
-	home := t.TempDir()
-	t.Setenv("HOME", home)
 	folder, err := filepath.EvalSymlinks(t.TempDir())
 	require.NoError(t, err)
 	elsewhere := filepath.Join(t.TempDir(), "elsewhere.out")
@@ -50,8 +49,9 @@ func TestAProblemsFilesAreHiddenAsFarAsProgramsCanDoWithoutThem(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []string{folder, elsewhere}, hidden, "the folder, and what lies elsewhere")
 
-	t.Setenv("HOME", folder) // cold is used in the home folder itself
-	hidden, err = s.hidden(nil)
+	// A language's entry runs something that lies beside the sources.
+	beside := &toolchain.Language{Run: toolchain.Command{"{folder}/interpreter"}}
+	hidden, err = s.hidden([]Plan{{Build: &toolchain.Build{Language: beside, Source: filepath.Join(folder, "a.ice")}}})
 	require.NoError(t, err)
 	assert.NotContains(t, hidden, folder)
 	for _, name := range []string{"cases", "cases.md", "verdict.toml", "1.in", "1.out"} {
@@ -60,7 +60,6 @@ func TestAProblemsFilesAreHiddenAsFarAsProgramsCanDoWithoutThem(t *testing.T) {
 
 	link := filepath.Join(t.TempDir(), "link")
 	require.NoError(t, os.Symlink(folder, link))
-	t.Setenv("HOME", home)
 	s.problem = &problem.Problem{Dir: link}
 	hidden, err = s.hidden(nil)
 	require.NoError(t, err)

@@ -1,5 +1,6 @@
 /* touch MIB HOW: touches so much memory. HOW: plain, thread (the first thread
- * ends before another touches it), children (two at once, half each). */
+ * ends before another touches it), children (two at once, half each), herd N (so
+ * many at once, an equal part each). */
 #define _GNU_SOURCE
 #include <pthread.h>
 #include <stdlib.h>
@@ -33,6 +34,20 @@ int main(int argc, char **argv)
         pthread_t id;
         pthread_create(&id, NULL, later, NULL);
         pthread_exit(NULL);
+    }
+    if (!strcmp(argv[2], "herd")) {
+        int count = atoi(argv[3]);
+        volatile int *ready = mmap(NULL, 4096, PROT_READ | PROT_WRITE, MAP_SHARED | MAP_ANONYMOUS, -1, 0);
+        for (int i = 0; i < count; i++)
+            if (fork() == 0) {
+                touch(size / count);
+                __atomic_add_fetch(ready, 1, __ATOMIC_SEQ_CST);
+                while (*ready < count) usleep(5000); /* all hold theirs */
+                usleep(600000);
+                _exit(0);
+            }
+        while (wait(NULL) > 0) {}
+        return 0;
     }
     if (!strcmp(argv[2], "children")) {
         volatile int *ready = mmap(NULL, 4096, PROT_READ | PROT_WRITE, MAP_SHARED | MAP_ANONYMOUS, -1, 0);
