@@ -115,6 +115,11 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	if run.Stop != nil {
 		keep = append(keep, onEnd(run.Stop))
 	}
+	if wall := run.Limits.Wall; wall > 0 {
+		// A supervisor that the kernel holds up is no longer waited for.
+		overdue := time.AfterFunc(wall+lateness, func() { b.supervisor.Kill() })
+		defer overdue.Stop()
+	}
 	carried, rep, made, err := b.carry(run, id)
 	defer func() {
 		if made != nil && result.File == nil {
@@ -239,6 +244,10 @@ func (b *Box) kill(id uint32) {
 	binary.LittleEndian.PutUint32(number[:], id)
 	again(func() error { _, err := unix.Write(b.kills, number[:]); return err })
 }
+
+// lateness is how long after the end of the wall-clock limit a run is waited for, on a
+// machine that does much else.
+const lateness = 10 * time.Second
 
 const (
 	narrow = 64 << 10 // what a pipe holds at first, and is read at once

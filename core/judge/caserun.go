@@ -544,6 +544,9 @@ func (r *caseRun) explained(o *verdict.Outcome, result box.Result, said toolchai
 	switch o.Verdict {
 	case verdict.RuntimeError, verdict.CompileError:
 		words = append(words, r.plan.Build.Explain(said)...)
+		if unseen := r.plan.Build.Unseen(string(o.Stderr.Bytes)); unseen != "" && !r.options.Uncontained {
+			words = append(words, unseen)
+		}
 		if syscall.Signal(result.Signal) == syscall.SIGFPE && len(words) == 0 {
 			words = append(words, language.Words(toolchain.KindDivision))
 		}

@@ -1,9 +1,7 @@
 package toolchain
 
 import (
-	"errors"
 	"fmt"
-	"io/fs"
 	"os"
 	"path/filepath"
 	"slices"
@@ -144,39 +142,55 @@ func (k *Kit) ownFolder(l *Language) (string, error) {
 // mostWords bounds how much of a compiler's words is searched for paths.
 const mostWords = 4096
 
-// keptFrom says in words which files a failed build wanted to see and may not.
-func (b *Build) keptFrom(log string, visible []string) (lines []string) {
-	words := strings.FieldsFunc(log, func(r rune) bool { return strings.ContainsRune(" \t\n'\"`‘’“”()<>,;", r) })
+// unseen finds in the words of a compiler or a program the files that are there and
+// that it may not see. A relative path is one from the folder of the source.
+func (b *Build) unseen(text string, visible []string) (paths []string) {
+	words := strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(" \t\n'\"`‘’“”()<>,;", r) })
 	folder := filepath.Dir(b.Source)
-	named := map[string]bool{}
+	within := func(path string, folders []string) bool {
+		return slices.ContainsFunc(folders, func(f string) bool { return isWithin(path, f) && f != folder })
+	}
 	for _, word := range words[:min(len(words), mostWords)] {
 		word = strings.TrimRight(word, ":.")
-		if word == "" || len(word) > 4096 {
+		if len(word) > 4096 || !filepath.IsAbs(word) && !strings.Contains(word, ".") {
 			continue
 		}
 		path := word
 		if !filepath.IsAbs(path) {
 			path = filepath.Join(folder, path)
 		}
-		if filepath.Base(path) == filepath.Base(b.Source) || slices.ContainsFunc(shared, func(s string) bool { return strings.HasPrefix(path, s) }) {
+		if path == b.Source || slices.ContainsFunc(shared, func(s string) bool { return strings.HasPrefix(path, s) }) || within(path, visible) {
 			continue
 		}
-		if _, err := os.Lstat(path); errors.Is(err, fs.ErrNotExist) || err != nil {
+		if info, err := os.Lstat(path); err != nil || !info.Mode().IsRegular() || strings.HasPrefix(path, "/proc/") || strings.HasPrefix(path, "/sys/") {
 			continue
 		}
-		asked := filepath.IsAbs(word) || strings.Contains(word, ".")
-		if !asked || slices.ContainsFunc(visible, func(v string) bool { return isWithin(path, v) && v != folder }) {
-			continue
+		if inside, ok := strings.CutPrefix(path, folder+"/"); ok {
+			path = inside
 		}
-		if !named[path] {
-			named[path] = true
-			if inside, ok := strings.CutPrefix(path, folder+"/"); ok {
-				word = inside
-			}
-			lines = append(lines, fmt.Sprintf("cold: builds may not see %s", word))
+		if !slices.Contains(paths, path) {
+			paths = append(paths, path)
 		}
 	}
+	return paths
+}
+
+// keptFrom says in words which files a failed build wanted to see and may not.
+func (b *Build) keptFrom(log string) (lines []string) {
+	for _, path := range b.unseen(log, b.buildReads()) {
+		lines = append(lines, "cold: builds may not see "+path)
+	}
 	return lines
+}
+
+// Unseen explains what a program that failed says of a file that is there, and that it may not
+// see; empty: nothing of that kind.
+func (b *Build) Unseen(errors string) string {
+	paths := b.unseen(errors, append(b.reads(), b.Dir))
+	if len(paths) == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%s is there, but programs may not see it; if it belongs to the language, let 'sees' of its entry name it", paths[0])
 }
 
 // A sandboxed runner can say that it keeps programs from files.

@@ -339,7 +339,7 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, com
 			return err
 		}
 		if s, ok := r.(sandboxed); ok && s.Contains() {
-			build.Log = strings.Join(append([]string{build.Log}, build.keptFrom(build.Log, build.buildReads())...), "\n")
+			build.Log = strings.Join(append([]string{build.Log}, build.keptFrom(build.Log)...), "\n")
 		}
 		return nil
 	}
