@@ -30,8 +30,8 @@ func (h Hold) Promises() []Promise {
 		h.byWalls("your files", "not to be seen: only runtimes, the build and a few devices are, read-only",
 			"only runtimes and the build may be read, by Landlock rules", "a program can change your files"),
 		h.byWalls("expected outputs", "not to be seen, whatever links lead there", "not among what may be read", "a program can read the expected outputs"),
-		h.byWalls("builds", "the same; beside it the source, and what lies beside that except cases, checkers, references and settings",
-			"the same, by Landlock rules", "code that runs while a source is built can do all that you can"),
+		h.byWalls("builds", "in the same sandbox; they also see the source, and what lies beside it except cases, checkers, references and settings",
+			"in the same sandbox, by Landlock rules", "code that runs while a source is built can do all that you can"),
 		h.privileges())
 }
 
