@@ -104,7 +104,7 @@ var free = []uint32{
 	unix.SYS_GET_MEMPOLICY, unix.SYS_SET_MEMPOLICY, unix.SYS_MBIND, unix.SYS_MEMBARRIER, unix.SYS_MAP_SHADOW_STACK, unix.SYS_MSEAL,
 	// Processes of one's own, and what they know of themselves.
 	unix.SYS_EXECVE, unix.SYS_EXECVEAT, unix.SYS_EXIT, unix.SYS_EXIT_GROUP, unix.SYS_WAIT4, unix.SYS_WAITID, unix.SYS_GETPID, unix.SYS_GETPPID,
-	unix.SYS_GETTID, unix.SYS_SETPGID, unix.SYS_GETPGID, unix.SYS_SETSID, unix.SYS_GETSID, unix.SYS_GETUID, unix.SYS_GETEUID, unix.SYS_GETGID, unix.SYS_GETEGID,
+	unix.SYS_GETTID, unix.SYS_KCMP, unix.SYS_SETPGID, unix.SYS_GETPGID, unix.SYS_SETSID, unix.SYS_GETSID, unix.SYS_GETUID, unix.SYS_GETEUID, unix.SYS_GETGID, unix.SYS_GETEGID,
 	unix.SYS_GETRESUID, unix.SYS_GETRESGID, unix.SYS_GETGROUPS, unix.SYS_SETUID, unix.SYS_SETGID, unix.SYS_SETREUID, unix.SYS_SETREGID, unix.SYS_SETRESUID,
 	unix.SYS_SETRESGID, unix.SYS_SETFSUID, unix.SYS_SETFSGID, unix.SYS_SETGROUPS, unix.SYS_CAPGET, unix.SYS_CAPSET, unix.SYS_SET_TID_ADDRESS,
 	unix.SYS_SET_ROBUST_LIST, unix.SYS_GET_ROBUST_LIST, unix.SYS_RSEQ, unix.SYS_FUTEX, unix.SYS_FUTEX_WAITV, unix.SYS_FUTEX_WAKE, unix.SYS_FUTEX_WAIT,
@@ -184,7 +184,7 @@ func (p filterPlan) callRules() (all []callRule) {
 			callRule{call: call}, // runtimes name their own threads here: nothing happens, and all is well
 		)
 	}
-	refused(unix.EPERM, "", unix.SYS_IOPRIO_SET, unix.SYS_KCMP, unix.SYS_PERF_EVENT_OPEN, unix.SYS_SYSLOG)
+	refused(unix.EPERM, "", unix.SYS_IOPRIO_SET, unix.SYS_PERF_EVENT_OPEN, unix.SYS_SYSLOG)
 
 	// The thread that starts programs has this filter too, and traces them. Who
 	// else is traced can be neither read nor changed with these.

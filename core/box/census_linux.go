@@ -97,21 +97,21 @@ func (c *census) take() (n count, err error) {
 	c.turn++
 	began := time.Now()
 	n.threads = 0
-	var late []*member
 	for _, pid := range pids {
 		m := c.members[pid]
 		if m == nil {
 			m = &member{pid: pid}
 			c.members[pid] = m
 		}
-		fresh := m.turn > 0 // known from an earlier look
+		known := m.turn > 0
 		m.turn = c.turn
-		if fresh && len(pids) > fewProcesses && time.Since(began) > lookTime {
-			late = append(late, m)
-		} else if err := m.look(); err == errGone {
-			continue
-		} else if err != nil {
-			return n, err
+		// What is known of it already has to do where the time is up.
+		if !known || len(pids) <= fewProcesses || time.Since(began) <= lookTime {
+			if err := m.look(); err == errGone {
+				continue
+			} else if err != nil {
+				return n, err
+			}
 		}
 		n.threads += m.threads
 		n.members = append(n.members, m)
