@@ -181,6 +181,10 @@ func TestTheMemoryOfManyProcessesIsTheSumOfWhatTheyTouched(t *testing.T) {
 	eachMode(t, func(t *testing.T, m mode) {
 		b := openMode(t, m)
 		for _, row := range []struct{ processes, mib int64 }{{16, 128}, {100, 200}, {1000, 400}} {
+			if slowness > 1 && row.processes > 16 {
+				t.Logf("%5d processes: too many for a machine that is emulated", row.processes)
+				continue
+			}
 			truth := row.mib << 20
 			got := run(t, b, program(t, "touch", fmt.Sprint(row.mib), "herd", fmt.Sprint(row.processes)), limits)
 			if !m.groups && got.Ending == PassedProcess { // more than this machine has memory for, if each took its limit
