@@ -173,7 +173,7 @@ static int find_state(void)
     if (lseek(0, 0, SEEK_CUR) > 0) return 11;
     if (signal(SIGPIPE, SIG_DFL) == SIG_IGN) return 12;
     if (open("new", O_WRONLY | O_CREAT, 0600) < 0) return 13;
-    if (getpid() > 100 && getppid() == 0) return 14;
+    if (access("/proc/sys/kernel/ns_last_pid", F_OK) == 0 && getpid() > 100 && getppid() == 0) return 14;
     return 0;
 }
 
