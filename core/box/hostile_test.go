@@ -191,7 +191,7 @@ var hostiles = []hostile{
 	{act: "hide socket buffers", want: PassedMemory, memory: 50 << 20, with: longOutput, grouped: true},
 	{act: "hide socket buffers", want: Exited, code: 6, memory: 50 << 20, with: longOutput, ungrouped: true},
 	{act: "hide pipes", want: PassedMemory, memory: 50 << 20, with: longOutput, grouped: true, dear: true},
-	{act: "hide forty small ones", want: PassedMemory, memory: 64 << 20, with: longOutput, left: -1},
+	{act: "hide forty small ones", want: PassedMemory, memory: 64 << 20, with: longOutput, left: -1, dear: true},
 	{act: "hide a herd", want: PassedMemory, with: herd, left: -1, dear: true},
 	{act: "hide a silent child", want: Exited, code: 5},
 	{act: "hide children of a thread", want: PassedTime, with: patient, left: -1, dear: true},
