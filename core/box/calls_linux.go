@@ -217,6 +217,16 @@ func (p filterPlan) callRules() (all []callRule) {
 		allowed(unix.SYS_MEMFD_CREATE)
 	}
 	if p.Machine {
+		// Older rules of Landlock's let a file be cut that may only be read.
+		cut := func(call, flags uint32) {
+			add(callRule{call: call, tests: []argumentTest{{flags, unix.O_TRUNC | unix.O_ACCMODE, unix.O_TRUNC | unix.O_RDONLY}}, errno: unix.EACCES})
+		}
+		cut(unix.SYS_OPENAT, 2)
+		for _, call := range olderOpens {
+			cut(call, 1)
+		}
+		refused(unix.EACCES, "", unix.SYS_TRUNCATE)
+		refused(unix.ENOSYS, "", unix.SYS_OPENAT2) // its arguments lie in memory
 		refused(0, "", ofFiles...)
 		refused(0, "", olderOfFiles...)
 	} else {

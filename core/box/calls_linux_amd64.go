@@ -19,6 +19,9 @@ var olderCalls = []uint32{
 	unix.SYS_ALARM, unix.SYS_PAUSE, unix.SYS_ARCH_PRCTL, unix.SYS_SET_THREAD_AREA, unix.SYS_GET_THREAD_AREA,
 }
 
+// olderOpens open a file, with their flags second.
+var olderOpens = []uint32{unix.SYS_OPEN}
+
 // olderOfFiles are likewise those that change rights, owners and times.
 var olderOfFiles = []uint32{unix.SYS_CHMOD, unix.SYS_CHOWN, unix.SYS_LCHOWN, unix.SYS_UTIME, unix.SYS_UTIMES, unix.SYS_FUTIMESAT}
 

@@ -12,6 +12,9 @@ const (
 // olderCalls are allowed calls that have other names on this processor.
 var olderCalls = []uint32{unix.SYS_FSTATAT, unix.SYS_RENAMEAT}
 
+// olderOpens open a file, with their flags second.
+var olderOpens []uint32
+
 // olderOfFiles are likewise those that change rights, owners and times.
 var olderOfFiles []uint32
 

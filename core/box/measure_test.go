@@ -193,7 +193,11 @@ func TestTheMemoryOfManyProcessesIsTheSumOfWhatTheyTouched(t *testing.T) {
 			}
 			require.Equal(t, Exited, got.Ending)
 			t.Logf("%5d processes  true %6.1f MiB  measured %6.1f MiB", row.processes, float64(truth)/(1<<20), float64(got.Usage.Memory)/(1<<20))
-			assert.GreaterOrEqual(t, float64(got.Usage.Memory), 0.95*float64(truth))
+			share := 0.95
+			if slowness > 1 { // there is less time for looks
+				share = 0.85
+			}
+			assert.GreaterOrEqual(t, float64(got.Usage.Memory), share*float64(truth))
 			assert.LessOrEqual(t, float64(got.Usage.Memory), 1.05*float64(truth)+float64(own*row.processes))
 		}
 	})

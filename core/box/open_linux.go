@@ -244,7 +244,7 @@ func (b *Box) showOnly(run Run) error {
 	if run.Dir != "" {
 		now.Writes = append(slices.Clone(now.Writes), run.Dir)
 	}
-	if b.shown != nil && b.shown.seesLike(now) {
+	if b.shown != nil && b.shown.seesLike(now) || b.shown == nil && now.seesLike(Program{}) {
 		return nil
 	}
 	if err := b.stop(); err != nil {
