@@ -4,8 +4,10 @@ package box
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
 	"os"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -21,8 +23,10 @@ type census struct {
 	apart   bool         // /proc shows those and the run's, and no others
 	account *account
 
+	coarse bool // what does not show in an address space does not matter
+
 	members map[int]*member
-	turn    int
+	turn    int           // of looks at the run
 	gone    time.Duration // processor time of those that are no more, as far as it was seen
 }
 
@@ -32,11 +36,12 @@ type member struct {
 	threads     int
 	time        time.Duration
 	resident    int64
-	turn        int // of the last look
+	there       int // the last turn of the census in which it was alive
 	hidden      hiddenMemory
-	hiddenTurn  int // of the last look at that; 0: none
-	weighed     bool
-	weight      int64 // proportional set size, when it was looked at last
+	weight      int64 // proportional set size
+
+	// The turns of the last looks at what stands above; 0: there was none.
+	looked, lookedForHidden, weighed int
 }
 
 // hiddenMemory is what a process holds without having it in its address space, in
@@ -55,12 +60,37 @@ type count struct {
 	members            []*member     // nil: the group was asked instead
 }
 
-// lookTime bounds how long one look goes into details, and hiddenPause how many looks
-// lie at least between two of what does not show in an address space.
+// lookTime bounds how long one look at many processes goes into details of one kind, and
+// hiddenPause how many looks lie at least between two of what does not show in an address
+// space.
 const (
 	lookTime    = 4 * time.Millisecond
 	hiddenPause = 4
 )
+
+// lookAt goes into details: of few processes into those of all, and of many, as long as
+// there is time, into those of the ones that were not looked at for longest. last is
+// where a process notes the turn of its last look; most is that of the ones which are due.
+func lookAt(members []*member, last func(*member) *int, most, turn int, look func(*member) error) error {
+	many := len(members) > fewProcesses
+	if many {
+		members = slices.SortedStableFunc(slices.Values(members), func(a, b *member) int { return cmp.Compare(*last(a), *last(b)) })
+	}
+	began := time.Now()
+	for _, m := range members {
+		if *last(m) > most {
+			continue
+		}
+		if many && time.Since(began) > lookTime {
+			break
+		}
+		if err := look(m); err != nil && err != errGone {
+			return err
+		}
+		*last(m) = turn
+	}
+	return nil
+}
 
 // begin forgets the run before.
 func (c *census) begin() { c.members, c.turn, c.gone = map[int]*member{}, 0, 0 }
@@ -95,41 +125,36 @@ func (c *census) take() (n count, err error) {
 		return n, err
 	}
 	c.turn++
-	began := time.Now()
-	n.threads = 0
 	for _, pid := range pids {
 		m := c.members[pid]
 		if m == nil {
 			m = &member{pid: pid}
 			c.members[pid] = m
 		}
-		known := m.turn > 0
-		m.turn = c.turn
-		// What is known of it already has to do where the time is up.
-		if !known || len(pids) <= fewProcesses || time.Since(began) <= lookTime {
-			if err := m.look(); err == errGone {
-				continue
-			} else if err != nil {
-				return n, err
-			}
-		}
-		n.threads += m.threads
+		m.there = c.turn
 		n.members = append(n.members, m)
 	}
 	for pid, m := range c.members {
-		if m.turn != c.turn {
+		if m.there != c.turn {
 			c.gone += m.time
 			delete(c.members, pid)
 		}
 	}
-	n.cpu = c.gone
-	for _, m := range c.members {
+	if err := lookAt(n.members, func(m *member) *int { return &m.looked }, c.turn, c.turn, (*member).look); err != nil {
+		return n, err
+	}
+	if c.account.version == 0 && !c.coarse {
+		hidden := func(m *member) *int { return &m.lookedForHidden }
+		if err := lookAt(n.members, hidden, max(0, c.turn-hiddenPause), c.turn, (*member).lookForHidden); err != nil {
+			return n, err
+		}
+	}
+	n.threads, n.cpu = 0, c.gone
+	for _, m := range n.members {
+		n.threads += max(1, m.threads)
 		n.cpu += m.time
 	}
-	if c.account.version == 0 {
-		err = c.lookForHidden(n.members)
-	}
-	return n, err
+	return n, nil
 }
 
 // look reads what /proc tells of a process in one line: proc_pid_stat(5).
@@ -160,30 +185,7 @@ func (m *member) look() error {
 	return nil
 }
 
-// lookForHidden looks at what does not show in an address space, at those first that
-// were not looked at for longest.
-func (c *census) lookForHidden(members []*member) error {
-	began := time.Now()
-	for pause := range hiddenPause {
-		for _, m := range members {
-			if m.hiddenTurn > 0 && c.turn-m.hiddenTurn < hiddenPause-pause || m.hiddenTurn == c.turn {
-				continue
-			}
-			if len(members) > fewProcesses && time.Since(began) > lookTime {
-				return nil
-			}
-			if err := m.lookForHidden(); err != nil && err != errGone {
-				return err
-			}
-			m.hiddenTurn = c.turn
-		}
-		if pause == 0 {
-			return nil
-		}
-	}
-	return nil
-}
-
+// lookForHidden looks at what does not show in the address space.
 func (m *member) lookForHidden() error {
 	status, err := readStatus(m.pid)
 	if err != nil {

@@ -120,8 +120,9 @@ func (g group) enter(clone bool) (a account, err error) {
 	} else {
 		putText(first+"/memory.swap.max", "0")
 	}
-	a.version = g.Version
-	a.seen, err = a.killed()
+	if a.seen, err = a.killed(); err == nil {
+		a.version = g.Version
+	}
 	return a, err
 }
 
@@ -240,12 +241,8 @@ func (a *account) spent() (time.Duration, error) {
 
 // end is spent, when the run is over.
 func (a *account) end() (time.Duration, error) {
-	if a.version == 0 {
-		return 0, nil
-	}
-	total, err := a.total()
-	spent := total - a.before
-	a.before = total
+	spent, err := a.spent()
+	a.before += spent
 	return spent, err
 }
 

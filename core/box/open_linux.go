@@ -182,7 +182,7 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	theirs = nil
 	s := setup{
 		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Uncontained: o.Uncontained, Folder: b.dir,
-		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Decides: o.Decides, Group: b.group,
+		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Group: b.group,
 	}
 	if b.shown != nil {
 		s.Reads, s.Writes = b.shown.Reads, b.shown.Writes

@@ -26,7 +26,6 @@ type setup struct {
 	Reads       []string // of the only program that it will run, under Landlock's rules
 	Writes      []string
 	Coarse      bool
-	Decides     bool
 	Group       group
 }
 
@@ -47,23 +46,20 @@ type sandbox struct {
 	tree      *tree  // nil: programs see the machine's own
 	root      int    // the machine's tree, for reading only; -1: none
 	init      *initProcess
-	keeper    *keeper // nil: there is no thread with privileges
 	filter    filterPlan
 	listener  int // asks about system calls; -1: nothing does
 	coarse    bool
-	shared    bool // programs have process numbers like the rest of the machine
 }
 
 // raise puts up the sandbox around this thread and all that it will start.
 func (s setup) raise() (w sandbox, err error) {
-	w = sandbox{root: -1, listener: -1, coarse: s.Coarse, shared: !s.Apart, folder: &workFolder{path: s.Folder, fd: -1}}
+	w = sandbox{root: -1, listener: -1, coarse: s.Coarse, folder: &workFolder{path: s.Folder, fd: -1}}
 	// Where cold was started is no business of the programs here.
 	if err := unix.Chdir("/"); err != nil {
 		return w, err
 	}
 	if w.account, err = s.Group.enter(s.Walls == Namespaces); err != nil {
 		w.ungrouped = err.Error() // the watch holds the limits alone
-		w.account.version = 0
 	}
 	if s.Apart {
 		if err := ownMounts(); err != nil {
@@ -94,7 +90,8 @@ func (s setup) raise() (w sandbox, err error) {
 	if err := unix.Prctl(unix.PR_SET_DUMPABLE, 0, 0, 0, 0); err != nil {
 		return w, err
 	}
-	if w.account.version == 0 {
+	counted := w.account.version != 0 || s.Coarse // what the kernel keeps for programs is, or has room enough
+	if !counted {
 		if err := boundDescriptors(); err != nil {
 			return w, err
 		}
@@ -115,7 +112,7 @@ func (s setup) raise() (w sandbox, err error) {
 			return w, err
 		}
 	}
-	w.filter = filterPlan{Network: s.Uncontained, Shared: w.shared, Files: w.account.version != 0, Machine: s.Walls == Rules}
+	w.filter = filterPlan{Network: s.Uncontained, Shared: !s.Apart, Files: counted, Machine: s.Walls == Rules}
 	w.listener, err = w.filter.filterCalls()
 	return w, err
 }
@@ -136,7 +133,6 @@ func (s setup) ownTree(w *sandbox) (err error) {
 		if w.tree, err = newTree(w.init.proc, s.Hidden, s.Visible, w.folder); err != nil {
 			return err
 		}
-		w.keeper = w.tree.keeper
 	case s.Apart:
 		if err := unix.Unshare(unix.CLONE_NEWNS); err != nil {
 			return fmt.Errorf("cannot have mounts of its own: %w", err)

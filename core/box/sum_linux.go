@@ -14,7 +14,7 @@ type sum struct {
 	mu    sync.Mutex
 	exact int64     // the last exact sum, in bytes
 	after time.Time // when the next one may be made
-	next  int       // of many processes, where the next look begins
+	turn  int       // how many were made
 }
 
 // After an exact sum there is none for so many times as long as it took, but
@@ -44,6 +44,33 @@ func (t *tracee) treeMemory(n count) (total int64, err error) {
 	return total + hiddenIn(n.members), nil
 }
 
+// weigh looks at a process's proportional set.
+func (m *member) weigh() (err error) {
+	m.weight = 0
+	if !sameMemory(m.pid, m.parent) {
+		m.weight, err = proportional(m.pid)
+	}
+	return err
+}
+
+// weightOf adds up what processes hold. Those that were not weighed yet hold about what
+// the others do, for what is in their address spaces.
+func weightOf(members []*member) (total int64) {
+	var resident, unknown int64
+	for _, m := range members {
+		if m.weighed > 0 {
+			total += m.weight
+			resident += m.resident
+		} else {
+			unknown += m.resident
+		}
+	}
+	if resident > 0 {
+		total += int64(float64(unknown) * min(1, float64(total)/float64(resident)))
+	}
+	return total
+}
+
 // of adds up what processes hold, of which each held so much by itself before.
 func (s *sum) of(members []*member) (int64, error) {
 	s.mu.Lock()
@@ -52,35 +79,12 @@ func (s *sum) of(members []*member) (int64, error) {
 	if began.Before(s.after) {
 		return s.exact, nil
 	}
-	var known, whole int64 // of those looked at: what they hold, and what they hold by themselves
-	for i := range members {
-		m := members[(s.next+i)%len(members)]
-		if len(members) > fewProcesses && time.Since(began) > lookTime {
-			s.next += i
-			break
-		}
-		m.weighed, m.weight = true, 0
-		if sameMemory(m.pid, m.parent) {
-			continue
-		}
-		size, err := proportional(m.pid)
-		if err != nil && err != errGone {
-			return 0, err
-		}
-		m.weight = size
+	s.turn++
+	err := lookAt(members, func(m *member) *int { return &m.weighed }, s.turn, s.turn, (*member).weigh)
+	if err != nil {
+		return 0, err
 	}
-	for _, m := range members {
-		if m.weighed {
-			known += m.weight
-			whole += m.resident
-		}
-	}
-	s.exact = known
-	for _, m := range members {
-		if !m.weighed && whole > 0 { // about what the others hold
-			s.exact += int64(float64(m.resident) * min(1, float64(known)/float64(whole)))
-		}
-	}
+	s.exact = weightOf(members)
 	ended := time.Now()
 	var again, largest int64
 	for _, m := range members {

@@ -219,7 +219,7 @@ func begin(buffer []byte) (*supervisor, error) {
 	if ready.Error != "" {
 		return nil, err
 	}
-	w.census = census{outside: map[int]bool{os.Getpid(): true}, apart: s.Apart, account: &w.account}
+	w.census = census{outside: map[int]bool{os.Getpid(): true}, apart: s.Apart, account: &w.account, coarse: s.Coarse}
 	if w.init != nil {
 		w.census.outside[w.init.pid] = true
 	}

@@ -229,7 +229,7 @@ func (t *tracee) signalled(pid int, signal unix.Signal, w *watch) {
 		t.mu.Lock()
 		t.born[pid] = true
 		t.mu.Unlock()
-		if len(t.born) == fewProcesses && t.account.version == 0 {
+		if len(t.born) == fewProcesses && t.account.version == 0 && !t.coarse {
 			t.boundByMemory()
 		}
 		if t.most > 0 && len(t.born) >= t.most {

@@ -109,7 +109,7 @@ func TestNothingIsOverwritten(t *testing.T) {
 	late := filepath.Join(p.Dir, "cases/full-load/late.in")
 	require.NoError(t, os.WriteFile(late, []byte("mine"), 0o644))
 	_, _, err = p.Add(NewCase{Group: "Full load", Name: "late", Input: make([]byte, 10_000), Output: []byte("1\n")})
-	assert.ErrorContains(t, err, "already")
+	assert.ErrorContains(t, err, `there is a case "full-load/late" already, at cases/full-load/late.in; choose another name`)
 	text, err := os.ReadFile(late)
 	require.NoError(t, err)
 	assert.Equal(t, "mine", string(text))

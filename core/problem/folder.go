@@ -32,6 +32,7 @@ func (l *loader) casesFolder() {
 		l.wrong(CasesFolder, 0, "cannot be read: %v", plainError(err))
 		return
 	}
+	removeLeft(filepath.Join(l.problem.Dir, CasesFolder), entries)
 	l.pairs(CasesFolder, CasesFolder, entries, true)
 	for _, entry := range sorted(entries) {
 		if !l.isFolder(CasesFolder, entry) {
@@ -40,6 +41,7 @@ func (l *loader) casesFolder() {
 		sub := path.Join(CasesFolder, entry.Name())
 		group := GroupName(entry.Name())
 		inside, err := os.ReadDir(filepath.Join(l.problem.Dir, sub))
+		removeLeft(filepath.Join(l.problem.Dir, sub), inside)
 		switch {
 		case err != nil:
 			l.wrong(sub, 0, "cannot be read: %v", plainError(err))

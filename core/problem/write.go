@@ -7,6 +7,7 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -70,11 +71,10 @@ func createNew(path string) (*os.File, error) {
 // removeLeft removes the temporary files that killed processes left in a folder.
 func removeLeft(dir string, entries []os.DirEntry) {
 	for _, entry := range entries {
-		name := entry.Name()
-		if !strings.HasPrefix(name, ".") || !strings.Contains(name, newName) || !entry.Type().IsRegular() {
+		if !isTemporaryName(entry.Name()) || !entry.Type().IsRegular() {
 			continue
 		}
-		path := filepath.Join(dir, name)
+		path := filepath.Join(dir, entry.Name())
 		file, err := os.OpenFile(path, os.O_RDONLY|unix.O_NOFOLLOW, 0)
 		if err != nil {
 			continue
@@ -84,6 +84,17 @@ func removeLeft(dir string, entries []os.DirEntry) {
 		}
 		file.Close()
 	}
+}
+
+// isTemporaryName reports that a name is what createNew makes of the name of a file that
+// is a problem's own. What merely looks alike is a person's.
+func isTemporaryName(name string) bool {
+	name, hidden := strings.CutPrefix(name, ".")
+	base, number, found := strings.Cut(name, newName)
+	if _, err := strconv.ParseUint(number, 10, 32); !hidden || !found || err != nil {
+		return false
+	}
+	return base == CasesFile || base == ConfigFile || slices.Contains([]string{".in", ".out", notesExtension}, filepath.Ext(base))
 }
 
 // lockWait is how long a change waits for another one to end.

@@ -68,8 +68,13 @@ func TestWhatAKilledProcessLeftIsRemovedAndWhatIsBeingWrittenIsNot(t *testing.T)
 	p, words := station(t)
 	left := filepath.Join(p.Dir, "."+CasesFile+newName+"123")
 	busy := filepath.Join(p.Dir, "."+CasesFile+newName+"456")
-	own := filepath.Join(p.Dir, ".notes")
-	for _, path := range []string{left, busy, own} {
+	deep := filepath.Join(p.Dir, CasesFolder, "storms", ".7.in"+newName+"123")
+	theirs := []string{".notes", ".draft.txt" + newName + "123", "." + CasesFile + newName + "two", CasesFile + newName + "3"}
+	for i, name := range theirs {
+		theirs[i] = filepath.Join(p.Dir, name)
+	}
+	require.NoError(t, os.MkdirAll(filepath.Dir(deep), 0o755))
+	for _, path := range append(theirs, left, busy, deep) {
 		require.NoError(t, os.WriteFile(path, []byte("half"), 0o600))
 	}
 	writer, err := os.Open(busy)
@@ -79,8 +84,11 @@ func TestWhatAKilledProcessLeftIsRemovedAndWhatIsBeingWrittenIsNot(t *testing.T)
 	_, err = Load(p.Dir, words)
 	require.NoError(t, err)
 	assert.NoFileExists(t, left)
-	assert.FileExists(t, busy)
-	assert.FileExists(t, own)
+	assert.NoFileExists(t, deep)
+	assert.FileExists(t, busy, "it is being written")
+	for _, path := range theirs {
+		assert.FileExists(t, path, "a person's own")
+	}
 }
 
 func TestManyWritersLeaveAWholeFileAndNothingElse(t *testing.T) {
