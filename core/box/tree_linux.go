@@ -63,14 +63,18 @@ type tree struct {
 	made    []string // folders and links that were made for those
 }
 
-// cloneMounts opens what lies at a path, as a mount of its own that is nowhere yet.
-func cloneMounts(path string, readOnly bool) (fd int, err error) {
+// cloneMounts opens what lies at a path, wherever links lead, as a mount of its own that
+// is nowhere yet.
+func cloneMounts(path string, readOnly bool) (real string, fd int, err error) {
 	attributes := unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY | unix.MOUNT_ATTR_NOSUID | unix.MOUNT_ATTR_NODEV}
 	if !readOnly {
 		attributes = unix.MountAttr{Attr_clr: unix.MOUNT_ATTR_RDONLY}
 	}
 	err = outside(func() (err error) {
-		fd, err = unix.OpenTree(unix.AT_FDCWD, path, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE)
+		if real, err = filepath.EvalSymlinks(path); err != nil {
+			return err
+		}
+		fd, err = unix.OpenTree(unix.AT_FDCWD, real, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE)
 		if err != nil {
 			return err
 		}
@@ -79,7 +83,7 @@ func cloneMounts(path string, readOnly bool) (fd int, err error) {
 		}
 		return err
 	})
-	return fd, err
+	return real, fd, err
 }
 
 // newTree moves this thread into a tree of its own.
@@ -91,16 +95,11 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 	if err := mountTmpfs(root, "size=1m,mode=755", 0); err != nil {
 		return nil, err
 	}
-	for _, path := range systemPaths() {
-		if err := putInPlace(root, path); err != nil {
-			return nil, err
-		}
-	}
 	if err := ownDevices(root); err != nil {
 		return nil, err
 	}
 	for _, dir := range []string{"/proc", privateFolder, "/var"} {
-		if err := os.MkdirAll(root+dir, 0o755); err != nil {
+		if err := os.Mkdir(root+dir, 0o755); err != nil {
 			return nil, err
 		}
 	}
@@ -137,6 +136,11 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 	if err := t.renewFolder(); err != nil {
 		return nil, err
 	}
+	for _, path := range systemPaths() {
+		if err := t.add(path, true); err != nil && !errors.Is(err, fs.ErrPermission) {
+			return nil, err
+		}
+	}
 	for _, path := range visible {
 		if err := t.add(path, true); err != nil {
 			return nil, err
@@ -147,45 +151,6 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 		return nil, err
 	}
 	return t, folder.note()
-}
-
-// putInPlace puts what lies at a path of the machine there in a new tree: a link as a
-// link.
-func putInPlace(root, path string) error {
-	if err := os.MkdirAll(filepath.Dir(root+path), 0o755); err != nil {
-		return err
-	}
-	if target, err := os.Readlink(path); err == nil {
-		return os.Symlink(target, root+path)
-	}
-	fd, err := cloneMounts(path, true)
-	if errors.Is(err, fs.ErrNotExist) || errors.Is(err, fs.ErrPermission) {
-		return nil
-	}
-	if err != nil {
-		return fmt.Errorf("cannot show %s: %w", path, err)
-	}
-	defer unix.Close(fd)
-	if err := mountPoint(fd, root+path); err != nil {
-		return err
-	}
-	return unix.MoveMount(fd, "", unix.AT_FDCWD, root+path, unix.MOVE_MOUNT_F_EMPTY_PATH)
-}
-
-// mountPoint makes an empty folder or file to put a mount on.
-func mountPoint(mount int, path string) error {
-	var s unix.Stat_t
-	if err := unix.Fstat(mount, &s); err != nil {
-		return err
-	}
-	if s.Mode&unix.S_IFMT == unix.S_IFDIR {
-		err := os.Mkdir(path, 0o755)
-		if errors.Is(err, fs.ErrExist) {
-			return nil
-		}
-		return err
-	}
-	return os.WriteFile(path, nil, 0o644)
 }
 
 // show lets programs see just what one program needs besides what all see.
@@ -245,48 +210,61 @@ func seenAt(path string) string {
 	return path
 }
 
-// add shows what lies at a path of the machine, with the links that lead there.
+// add shows what lies at a path of the machine, with the links that lead there. What is
+// not there is passed over: what needs it will say so.
 func (t *tree) add(path string, readOnly bool) error {
-	var real string
-	err := outside(func() (err error) { real, err = filepath.EvalSymlinks(path); return err })
+	real, fd, err := cloneMounts(path, readOnly)
 	if errors.Is(err, fs.ErrNotExist) {
-		return nil // what needs it will say so
+		return nil
+	}
+	if err == nil {
+		defer unix.Close(fd)
+		err = t.keeper.do(func() error { return t.place(fd, path, real, readOnly) })
 	}
 	if err != nil {
 		return fmt.Errorf("cannot show %s: %w", path, err)
 	}
-	fd, err := cloneMounts(real, readOnly)
-	if err != nil {
-		return fmt.Errorf("cannot show %s: %w", path, err)
-	}
-	defer unix.Close(fd)
-	return t.keeper.do(func() error {
-		switch {
-		case readOnly && t.sees(real, fd):
-		case isTemporary(real):
-			if err := t.addToFolder(fd, strings.TrimPrefix(seenAt(real), privateFolder+"/")); err != nil {
-				return fmt.Errorf("cannot show %s: %w", path, err)
-			}
-		default:
-			if err := t.makeParents(real); err != nil {
-				return fmt.Errorf("cannot show %s: %w", path, err)
-			}
-			if err := t.makePoint(fd, real); err != nil {
-				return fmt.Errorf("cannot show %s: %w", path, err)
-			}
-			if err := unix.MoveMount(fd, "", unix.AT_FDCWD, real, unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil {
-				return fmt.Errorf("cannot show %s: %w", path, err)
-			}
-			t.shown = append(t.shown, real)
-		}
-		if real == path || isTemporary(path) || t.sees(path, fd) {
-			return nil
-		}
-		if err := t.makeParents(path); err != nil {
+	return nil
+}
+
+// place puts a mount where it lies on the machine, and leads a link there.
+func (t *tree) place(mount int, path, real string, readOnly bool) (err error) {
+	switch {
+	case readOnly && t.sees(real, mount):
+	case isTemporary(real):
+		err = t.addToFolder(mount, strings.TrimPrefix(seenAt(real), privateFolder+"/"))
+	default:
+		if err = t.makeParents(real); err != nil {
 			return err
 		}
-		return t.make(path, func(name string) error { return unix.Symlinkat(real, t.base, name) })
-	})
+		if _, err := os.Lstat(real); err != nil {
+			if err := t.make(real, func(name string) error { return makePoint(mount, t.base, name) }); err != nil {
+				return err
+			}
+		}
+		if err = unix.MoveMount(mount, "", unix.AT_FDCWD, real, unix.MOVE_MOUNT_F_EMPTY_PATH); err == nil {
+			t.shown = append(t.shown, real)
+		}
+	}
+	if err != nil || real == path || isTemporary(path) || t.sees(path, mount) {
+		return err
+	}
+	if err := t.makeParents(path); err != nil {
+		return err
+	}
+	return t.make(path, func(name string) error { return unix.Symlinkat(real, t.base, name) })
+}
+
+// makePoint makes an empty folder or file to put a mount on.
+func makePoint(mount, dir int, name string) error {
+	var s unix.Stat_t
+	if err := unix.Fstat(mount, &s); err != nil {
+		return err
+	}
+	if s.Mode&unix.S_IFMT == unix.S_IFDIR {
+		return unix.Mkdirat(dir, name, 0o755)
+	}
+	return unix.Mknodat(dir, name, unix.S_IFREG|0o644, 0)
 }
 
 // addToFolder shows a mount in the working folder. The first folder on the way there
@@ -312,7 +290,7 @@ func (t *tree) addToFolder(mount int, path string) error {
 			return err
 		}
 	}
-	if err := mountPoint(mount, whole); err != nil {
+	if err := makePoint(mount, unix.AT_FDCWD, whole); err != nil && err != unix.EEXIST {
 		return err
 	}
 	if err := unix.MoveMount(mount, "", unix.AT_FDCWD, whole, unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil || !nested {
@@ -341,22 +319,6 @@ func (t *tree) makeParents(path string) error {
 		}
 	}
 	return nil
-}
-
-func (t *tree) makePoint(mount int, path string) error {
-	var s unix.Stat_t
-	if err := unix.Fstat(mount, &s); err != nil {
-		return err
-	}
-	if _, err := os.Lstat(path); err == nil {
-		return nil
-	}
-	return t.make(path, func(name string) error {
-		if s.Mode&unix.S_IFMT == unix.S_IFDIR {
-			return unix.Mkdirat(t.base, name, 0o755)
-		}
-		return unix.Mknodat(t.base, name, unix.S_IFREG|0o644, 0)
-	})
 }
 
 // make makes something in the topmost folder's own file system.
