@@ -28,6 +28,7 @@ import (
 	"errors"
 	"io"
 	"os"
+	"strings"
 	"time"
 
 	"coldverdict/core/verdict"
@@ -132,6 +133,11 @@ type Result struct {
 // ErrLost says that the supervisor is gone. The box serves no more; another one
 // may be opened.
 var ErrLost = errors.New("lost the worker")
+
+// Within reports that a path is a folder or lies in it. Both are absolute and clean.
+func Within(path, folder string) bool {
+	return path == folder || strings.HasPrefix(path, strings.TrimSuffix(folder, "/")+"/")
+}
 
 // pathless is the name of a file that has no path.
 const pathless = "without a path"

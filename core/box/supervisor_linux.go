@@ -287,6 +287,12 @@ func (w *supervisor) readKills() {
 	}
 }
 
+func (w *supervisor) forgetTry() {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	w.tried = ""
+}
+
 // noteTry keeps the first thing that a run tried and was refused.
 func (w *supervisor) noteTry(words string) {
 	w.mu.Lock()
@@ -343,16 +349,13 @@ func (w *supervisor) give(input int) (empty int, size int64, err error) {
 	return empty, size, err
 }
 
-// run runs a program once. The descriptors are what it reads, and what it writes to.
-func (w *supervisor) run(o request, input int, outputs []int) (rep report, made *os.File) {
-	defer func() { unix.Close(input) }()
-	failed := func(what string, err error) (report, *os.File) {
-		w.clean()
-		return report{ID: o.ID, Error: what + err.Error()}, nil
-	}
+// ready makes everything as a program shall find it. It returns the program's standard
+// input, also for the caller to close where it fails, and the bytes of the file that was
+// put into the working folder in its place.
+func (w *supervisor) ready(o request, input int) (_ int, given int64, err error) {
 	if w.init != nil && w.init.owed > 0 {
 		if _, _, err := w.init.tidy(); err != nil {
-			return failed("", err)
+			return input, 0, err
 		}
 	}
 	if w.tree != nil {
@@ -361,33 +364,36 @@ func (w *supervisor) run(o request, input int, outputs []int) (rep report, made 
 			writes = append(slices.Clone(writes), w.task.Dir)
 		}
 		if err := w.tree.show(w.task.Program.Reads, writes); err != nil {
-			return failed("", err)
+			return input, 0, err
 		}
 	}
-	size := int64(0)
-	if w.task.Files.Input != "" {
-		var err error
-		if input, size, err = w.give(input); err != nil {
-			return failed("cannot put the input into the working folder: ", err)
-		}
-	} else {
+	if w.task.Files.Input == "" {
 		input = w.readOnly(input, o.Input)
+	} else if input, given, err = w.give(input); err != nil {
+		return input, 0, fmt.Errorf("cannot put the input into the working folder: %w", err)
 	}
-	if err := w.setLimits(o.Limits, size); err != nil {
-		return failed("cannot set limits: ", err)
+	if err := w.setLimits(o.Limits, given); err != nil {
+		return input, given, fmt.Errorf("cannot set limits: %w", err)
 	}
-	if err := w.account.begin(); err != nil {
-		return failed("", err)
+	return input, given, w.account.begin()
+}
+
+// run runs a program once. The descriptors are what it reads, and what it writes to.
+func (w *supervisor) run(o request, input int, outputs []int) (rep report, made *os.File) {
+	input, given, err := w.ready(o, input)
+	defer func() { unix.Close(input) }()
+	var t *tracee
+	if err == nil {
+		w.forgetTry()
+		if t, err = w.start(o, append([]int{input}, outputs...)); err != nil {
+			w.tidy(w.newTracee(o))
+		}
 	}
-	w.mu.Lock()
-	w.tried = ""
-	w.mu.Unlock()
-	t, err := w.start(o, append([]int{input}, outputs...))
 	if err != nil {
-		w.tidy(w.newTracee(o))
-		return failed("", err)
+		w.clean()
+		return report{ID: o.ID, Error: err.Error()}, nil
 	}
-	t.given = size
+	t.given = given
 	w.mu.Lock()
 	w.current = t
 	if w.killed == o.ID {
@@ -397,35 +403,17 @@ func (w *supervisor) run(o request, input int, outputs []int) (rep report, made 
 	w.watch.rouse(t)
 
 	status, err := t.follow(&w.watch)
-	wall := time.Since(t.began)
+	rep = report{ID: o.ID, Wall: time.Since(t.began)}
 	left, orphans, e := w.tidy(t)
 	err = errors.Join(err, e)
 	w.mu.Lock()
-	w.current = nil
-	tried := w.tried
+	w.current, rep.Left, rep.Tried = nil, left, w.tried
 	w.mu.Unlock()
-	total := reapedTime()
-	booked, e := w.account.end()
-	err = errors.Join(err, e)
-	rep = report{ID: o.ID, Wall: wall, Left: left, Tried: tried}
-	rep.CPU = max(total-w.spent+orphans, t.spentByDead(), t.counted(), exceeding(booked, total-w.spent+orphans))
-	var blind error
-	rep.Ending, rep.Memory, blind = t.outcome()
-	err = errors.Join(err, blind)
-	w.spent = total
-	killed, e := w.account.killedForMemory()
-	err = errors.Join(err, e)
-	// What recurses without end can fill its stack between two looks.
-	overflowed := status.Signaled() && o.Limits.Memory > 0 && rep.Memory > o.Limits.Memory
-	touched := w.task.Dir == "" && !w.folder.untouched()
-	switch {
-	case rep.Ending != Exited:
-	case killed, overflowed:
-		rep.Ending = PassedMemory
-	case touched && w.folder.filled():
-		rep.Ending, rep.Filled = PassedOutput, true
-	}
-	if touched {
+	err = errors.Join(err, w.measure(t, status, orphans, &rep))
+	if w.task.Dir == "" && !w.folder.untouched() {
+		if rep.Ending == Exited && w.folder.filled() {
+			rep.Ending, rep.Filled = PassedOutput, true
+		}
 		made = w.task.Files.take(w.folder.path)
 		err = errors.Join(err, w.clean())
 	}
@@ -438,6 +426,25 @@ func (w *supervisor) run(o request, input int, outputs []int) (rep report, made 
 		rep.ExitCode = status.ExitStatus()
 	}
 	return rep, made
+}
+
+// measure says in the report what a run took that is over, and what ended it. orphans is
+// the processor time that nothing else counts.
+func (w *supervisor) measure(t *tracee, status unix.WaitStatus, orphans time.Duration, rep *report) error {
+	total := reapedTime()
+	counted := total - w.spent + orphans
+	w.spent = total
+	booked, failed := w.account.end()
+	rep.CPU = max(counted, t.spentByDead(), t.counted(), exceeding(booked, counted))
+	killed, err := w.account.killedForMemory()
+	failed = errors.Join(failed, err)
+	rep.Ending, rep.Memory, err = t.outcome()
+	// What recurses without end can fill its stack between two looks.
+	overflowed := status.Signaled() && t.limits.Memory > 0 && rep.Memory > t.limits.Memory
+	if rep.Ending == Exited && (killed || overflowed) {
+		rep.Ending = PassedMemory
+	}
+	return errors.Join(failed, err)
 }
 
 // exceeding is what a control group booked, where that is more than what was counted

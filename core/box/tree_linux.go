@@ -18,12 +18,6 @@ import (
 // keeps runtimes, a few harmless devices, an empty folder to work in, and what the
 // caller lists. All but that folder is read-only.
 
-// systemPlaces are where systems keep what programs need to run. None of it is one
-// person's.
-var systemPlaces = []string{
-	"/usr", "/bin", "/sbin", "/lib", "/lib32", "/lib64", "/libx32", "/opt", "/nix/store", "/gnu/store", "/snap", "/sys/devices/system/cpu",
-}
-
 // systemSettings are what runtimes read below /etc.
 var systemSettings = []string{
 	"ld.so.*", "alternatives", "localtime", "timezone", "locale.*", "nsswitch.conf", "os-release", "ssl/openssl.cnf", "crypto-policies",
@@ -91,6 +85,7 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 	if err := unix.Unshare(unix.CLONE_NEWNS); err != nil {
 		return nil, fmt.Errorf("cannot have a tree of its own: %w", err)
 	}
+	system := systemPaths()    // while they can be seen
 	const root = privateFolder // of this thread's tree, until it is the root itself
 	if err := mountTmpfs(root, "size=1m,mode=755", 0); err != nil {
 		return nil, err
@@ -136,7 +131,7 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 	if err := t.renewFolder(); err != nil {
 		return nil, err
 	}
-	for _, path := range systemPaths() {
+	for _, path := range system {
 		if err := t.add(path, true); err != nil && !errors.Is(err, fs.ErrPermission) {
 			return nil, err
 		}
@@ -355,7 +350,7 @@ func (t *tree) hide(path string) error {
 		return err
 	}
 	// What is shown for this one program, or only lies above that, is not hidden.
-	if slices.ContainsFunc(t.shown, func(s string) bool { return s == path || strings.HasPrefix(s, path+"/") }) {
+	if slices.ContainsFunc(t.shown, func(s string) bool { return Within(s, path) }) {
 		return nil
 	}
 	switch {
@@ -376,7 +371,7 @@ func (t *tree) hide(path string) error {
 
 // belowShown reports that a path lies in what is shown for one program only.
 func (t *tree) belowShown(path string) bool {
-	return slices.ContainsFunc(t.shown, func(s string) bool { return strings.HasPrefix(path, s+"/") })
+	return slices.ContainsFunc(t.shown, func(s string) bool { return path != s && Within(path, s) })
 }
 
 func mountTmpfs(path, options string, flags uintptr) error {

@@ -5,7 +5,6 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
-	"strings"
 
 	"coldverdict/core/box"
 	"coldverdict/core/problem"
@@ -32,13 +31,13 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 	}
 	inside := func(path string) bool {
 		path, err := realPath(path)
-		return err == nil && isBelow(path, folder)
+		return err == nil && box.Within(path, folder)
 	}
 	if !slices.ContainsFunc(needed, inside) {
 		paths = append(paths, folder)
 	}
 	for _, path := range s.dataFiles(folder) {
-		if len(paths) == 0 || paths[0] != folder || !isBelow(path, folder) {
+		if len(paths) == 0 || paths[0] != folder || !box.Within(path, folder) {
 			paths = append(paths, path)
 		}
 	}
@@ -78,7 +77,7 @@ func (s *session) dataFiles(folder string) (paths []string) {
 			}
 		}
 		for _, name := range names {
-			if !slices.ContainsFunc(paths[:own], func(p string) bool { return isBelow(name, p) }) {
+			if !slices.ContainsFunc(paths[:own], func(p string) bool { return box.Within(name, p) }) {
 				paths = append(paths, name)
 			}
 		}
@@ -93,7 +92,7 @@ func (s *session) dataFiles(folder string) (paths []string) {
 			add(t.Answer.Path)
 		}
 	}
-	return slices.Compact(paths)
+	return paths
 }
 
 // secrets lists what no build may see of what lies beside its source: what tells
@@ -127,7 +126,7 @@ func (s *session) secrets() (paths []string) {
 			add(solution.File)
 		}
 	}
-	return slices.Compact(paths)
+	return paths
 }
 
 // arbiterWorker makes the worker of what decides on the programs of another: it
@@ -155,9 +154,4 @@ func realPath(path string) (string, error) {
 		return "", err
 	}
 	return filepath.EvalSymlinks(path)
-}
-
-// isBelow reports that a path is folder or lies in it.
-func isBelow(path, folder string) bool {
-	return path == folder || strings.HasPrefix(path, strings.TrimSuffix(folder, "/")+"/")
 }

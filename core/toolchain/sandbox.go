@@ -14,10 +14,6 @@ import (
 // everybody: the installation of the language's own tools, the build itself, and for
 // a build what lies beside the source. What the caller of a box hides stays hidden.
 
-// shared are the folders in which systems keep software for everybody; a box shows
-// them anyway.
-var shared = []string{"/usr/", "/bin/", "/sbin/", "/lib", "/opt/", "/nix/store/", "/gnu/store/", "/snap/"}
-
 // installation lists what must be seen for a tool to run: the tool, with the links
 // that lead to it, and the folders that it was installed into.
 func installation(tool string) (paths []string) {
@@ -29,7 +25,7 @@ func installation(tool string) (paths []string) {
 		return nil // that it is not there is found when it is run
 	}
 	for _, path := range []string{tool, real} {
-		if slices.ContainsFunc(shared, func(s string) bool { return strings.HasPrefix(path, s) }) {
+		if box.SeenByAll(path) {
 			continue
 		}
 		if !slices.Contains(paths, path) {
@@ -51,26 +47,16 @@ func prefix(path string) string {
 		dir = filepath.Dir(dir)
 	}
 	home, err := os.UserHomeDir()
-	if dir == "/" || err != nil || dir == filepath.Join(home, ".local") || dir == filepath.Join(home, ".cargo") || isWithin(home, dir) {
+	if dir == "/" || err != nil || dir == filepath.Join(home, ".local") || dir == filepath.Join(home, ".cargo") || box.Within(home, dir) {
 		return ""
 	}
 	return dir
 }
 
-// isWithin reports that a path is a folder or lies in it.
-func isWithin(path, folder string) bool {
-	return path == folder || strings.HasPrefix(path, strings.TrimSuffix(folder, "/")+"/")
-}
-
 // sees lists the files that a language's entry names as its own.
 func (l *Language) sees() (paths []string) {
-	home, _ := os.UserHomeDir()
 	for _, pattern := range l.Sees {
-		if rest, ok := strings.CutPrefix(pattern, "~"); ok {
-			pattern = home + rest
-		}
-		found, _ := filepath.Glob(pattern)
-		paths = append(paths, found...)
+		paths = append(paths, inHome(pattern)...)
 	}
 	return paths
 }
@@ -148,7 +134,7 @@ func (b *Build) unseen(text string, visible []string) (paths []string) {
 	words := strings.FieldsFunc(text, func(r rune) bool { return strings.ContainsRune(" \t\n'\"`‘’“”()<>,;", r) })
 	folder := filepath.Dir(b.Source)
 	within := func(path string, folders []string) bool {
-		return slices.ContainsFunc(folders, func(f string) bool { return isWithin(path, f) && f != folder })
+		return slices.ContainsFunc(folders, func(f string) bool { return box.Within(path, f) && f != folder })
 	}
 	for _, word := range words[:min(len(words), mostWords)] {
 		word = strings.TrimRight(word, ":.")
@@ -159,7 +145,7 @@ func (b *Build) unseen(text string, visible []string) (paths []string) {
 		if !filepath.IsAbs(path) {
 			path = filepath.Join(folder, path)
 		}
-		if path == b.Source || slices.ContainsFunc(shared, func(s string) bool { return strings.HasPrefix(path, s) }) || within(path, visible) {
+		if path == b.Source || box.SeenByAll(path) || within(path, visible) {
 			continue
 		}
 		if info, err := os.Lstat(path); err != nil || !info.Mode().IsRegular() || strings.HasPrefix(path, "/proc/") || strings.HasPrefix(path, "/sys/") {

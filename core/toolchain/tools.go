@@ -111,10 +111,8 @@ func olderThan(version, least string) bool {
 
 // findLibrary returns the file that a language needs besides its tools.
 func (l *Language) findLibrary() (string, error) {
-	home, _ := os.UserHomeDir()
 	for _, pattern := range l.Library {
-		found, _ := filepath.Glob(strings.Replace(pattern, "~", home, 1))
-		if len(found) > 0 {
+		if found := inHome(pattern); len(found) > 0 {
 			return found[len(found)-1], nil
 		}
 	}
@@ -124,17 +122,22 @@ func (l *Language) findLibrary() (string, error) {
 	return "", nil
 }
 
+// inHome lists the files that a pattern stands for, in which ~ is the home folder.
+func inHome(pattern string) []string {
+	home, _ := os.UserHomeDir()
+	found, _ := filepath.Glob(strings.Replace(pattern, "~", home, 1)) // of a pattern that is none: nothing
+	return found
+}
+
 // stampOf changes whenever the file at path does, or what decides which
 // version it starts.
 func stampOf(path string, depends []string) string {
 	parts := []string{fileStamp(path)}
-	home, _ := os.UserHomeDir()
 	for _, d := range depends {
 		if name, ok := strings.CutPrefix(d, "$"); ok {
 			parts = append(parts, os.Getenv(name))
 		} else {
-			files, _ := filepath.Glob(strings.Replace(d, "~", home, 1))
-			for _, file := range files {
+			for _, file := range inHome(d) {
 				parts = append(parts, fileStamp(file))
 			}
 		}
