@@ -200,27 +200,33 @@ func tidyUp() (a tidyAnswer) {
 	return a
 }
 
-// ownProc makes a mount of /proc that shows the namespace of this process, and opens
-// the file there that says which number the next process gets; -1 if that cannot be
-// set, and later programs have higher numbers.
+// ownProc makes a mount of /proc that shows the namespace of this process, for reading
+// only, and opens the file there that says which number the next process gets; -1 if
+// that cannot be set, and later programs have higher numbers.
 func ownProc() (proc, numbers int, err error) {
-	fs, err := unix.Fsopen("proc", unix.FSOPEN_CLOEXEC)
+	if proc, err = mountProc(unix.MOUNT_ATTR_RDONLY); err != nil {
+		return -1, -1, err
+	}
+	own, err := mountProc(0)
 	if err != nil {
 		return -1, -1, err
 	}
+	defer unix.Close(own)
+	if numbers, err = unix.Openat(own, "sys/kernel/ns_last_pid", unix.O_WRONLY|unix.O_CLOEXEC, 0); err != nil {
+		numbers = -1
+	}
+	return proc, numbers, nil
+}
+
+// mountProc makes a mount of this namespace's /proc that is nowhere yet.
+func mountProc(attributes int) (int, error) {
+	fs, err := unix.Fsopen("proc", unix.FSOPEN_CLOEXEC)
+	if err != nil {
+		return -1, err
+	}
 	defer unix.Close(fs)
 	if err := unix.FsconfigCreate(fs); err != nil {
-		return -1, -1, err
+		return -1, err
 	}
-	if proc, err = unix.Fsmount(fs, unix.FSMOUNT_CLOEXEC, unix.MOUNT_ATTR_NOSUID|unix.MOUNT_ATTR_NODEV|unix.MOUNT_ATTR_NOEXEC); err != nil {
-		return -1, -1, err
-	}
-	numbers = -1
-	if own, err := unix.OpenTree(proc, "", unix.AT_EMPTY_PATH|unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC); err == nil {
-		if numbers, err = unix.Openat(own, "sys/kernel/ns_last_pid", unix.O_WRONLY|unix.O_CLOEXEC, 0); err != nil {
-			numbers = -1
-		}
-		unix.Close(own)
-	}
-	return proc, numbers, unix.MountSetattr(proc, "", unix.AT_EMPTY_PATH, &unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY})
+	return unix.Fsmount(fs, unix.FSMOUNT_CLOEXEC, attributes|unix.MOUNT_ATTR_NOSUID|unix.MOUNT_ATTR_NODEV|unix.MOUNT_ATTR_NOEXEC)
 }
