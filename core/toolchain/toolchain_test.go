@@ -45,8 +45,8 @@ func newBench(t testing.TB) *bench {
 	require.NoError(t, err)
 	t.Cleanup(kit.Close)
 	b := &bench{kit: kit, dir: t.TempDir()}
-	b.builder = openBox(t, box.Options{Scratch: t.TempDir(), Uncontained: true})
-	b.box = openBox(t, box.Options{Scratch: t.TempDir(), Hidden: []string{b.dir}, Visible: []string{kit.dir}})
+	b.builder = openBox(t, box.Options{Scratch: t.TempDir(), Coarse: true})
+	b.box = openBox(t, box.Options{Scratch: t.TempDir(), Hidden: []string{b.dir}})
 	return b
 }
 
