@@ -252,7 +252,7 @@ int main(int argc, char **argv)
     if (IS("look at limits")) return others(look_at_limits);
     if (IS("nicer")) return others(nicer);
     if (IS("idle")) { others(idle); return 0; }
-    if (IS("signals")) { for (int i = 0; i < 20; i++) others(signals); return 0; }
+    if (IS("signals")) { for (int i = 0; i < 3; i++) others(signals); return 0; }
     if (IS("file signals")) return others(file_signals);
     if (IS("memory")) return others(memory);
     if (IS("see")) return visible();
