@@ -49,46 +49,46 @@ type initProcess struct {
 	owed   int // answers that have not been read
 }
 
-// startInit starts it.
-func startInit() (i *initProcess, err error) {
+// startInit starts it. It is there when ready returns.
+func startInit() (*initProcess, error) {
 	pair, err := unix.Socketpair(unix.AF_UNIX, unix.SOCK_SEQPACKET|unix.SOCK_CLOEXEC, 0)
 	if err != nil {
 		return nil, err
 	}
 	theirs := os.NewFile(uintptr(pair[1]), "requests")
 	defer theirs.Close()
-	type started struct {
-		process *os.Process
-		err     error
-	}
+	i := &initProcess{socket: pair[0]}
 	// Another thread starts it than the one that starts programs, so that that one
 	// does not wait for it.
-	done := make(chan started)
-	go func() {
+	err = outside(func() error {
 		process, err := os.StartProcess("/proc/self/exe", []string{initName}, &os.ProcAttr{
 			Files: []*os.File{os.Stdin, os.Stdout, os.Stderr, theirs},
 			Env:   []string{"GOMAXPROCS=1"},
 			Sys:   &syscall.SysProcAttr{Cloneflags: unix.CLONE_NEWPID},
 		})
-		done <- started{process, err}
-	}()
-	s := <-done
-	if s.err != nil {
+		if err == nil {
+			i.pid = process.Pid
+		}
+		return err
+	})
+	if err != nil {
 		unix.Close(pair[0])
-		return nil, fmt.Errorf("cannot start the first process of the programs' namespace: %w", s.err)
+		return nil, fmt.Errorf("cannot start the first process of the programs' namespace: %w", err)
 	}
-	i = &initProcess{pid: s.process.Pid, socket: pair[0]}
-	theirs.Close() // so that its end is seen
-	message := make([]byte, 512)
-	answer, fd, err := receive(i.socket, message)
+	return i, nil
+}
+
+// ready waits until it has started.
+func (i *initProcess) ready() error {
+	answer, fd, err := receive(i.socket, make([]byte, 512))
 	switch {
 	case err != nil:
-		return nil, fmt.Errorf("the first process of the programs' namespace failed: %w", err)
+		return fmt.Errorf("the first process of the programs' namespace failed: %w", err)
 	case fd < 0:
-		return nil, errors.New(string(answer))
+		return errors.New(string(answer))
 	}
 	i.proc = fd
-	return i, nil
+	return nil
 }
 
 // enter lets what this thread starts from now on live in the namespace.

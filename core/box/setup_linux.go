@@ -58,6 +58,11 @@ func (s setup) raise() (w sandbox, err error) {
 	if err := unix.Chdir("/"); err != nil {
 		return w, err
 	}
+	if s.Apart { // which takes a while
+		if w.init, err = startInit(); err != nil {
+			return w, err
+		}
+	}
 	if w.account, err = s.Group.enter(s.Walls == Namespaces); err != nil {
 		w.ungrouped = err.Error() // the watch holds the limits alone
 	}
@@ -70,8 +75,13 @@ func (s setup) raise() (w sandbox, err error) {
 		return w, err
 	}
 	calmRuntime()
+	if s.Walls == Namespaces {
+		if w.root, err = readOnlyMachine(); err != nil {
+			return w, err
+		}
+	}
 	if s.Apart {
-		if w.init, err = startInit(); err != nil {
+		if err := w.init.ready(); err != nil {
 			return w, err
 		}
 		if err := w.init.enter(); err != nil {
@@ -117,19 +127,24 @@ func (s setup) raise() (w sandbox, err error) {
 	return w, err
 }
 
+// readOnlyMachine makes all that is mounted read-only and without devices, and returns
+// it: what this process opens for programs, such as their input, is then for reading
+// only.
+func readOnlyMachine() (root int, err error) {
+	harmless := unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY | unix.MOUNT_ATTR_NOSUID | unix.MOUNT_ATTR_NODEV}
+	if err := unix.MountSetattr(unix.AT_FDCWD, "/", unix.AT_RECURSIVE, &harmless); err != nil {
+		return -1, fmt.Errorf("cannot make the file system read-only: %w", err)
+	}
+	if root, err = unix.OpenTree(unix.AT_FDCWD, "/", unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE); err != nil {
+		return -1, fmt.Errorf("cannot clone the file system: %w", err)
+	}
+	return root, nil
+}
+
 // ownTree gives this thread, and what it starts, the tree that programs see.
 func (s setup) ownTree(w *sandbox) (err error) {
 	switch {
 	case s.Walls == Namespaces:
-		// Also what this process opens for programs, such as their input, is then
-		// for reading only.
-		harmless := unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY | unix.MOUNT_ATTR_NOSUID | unix.MOUNT_ATTR_NODEV}
-		if err := unix.MountSetattr(unix.AT_FDCWD, "/", unix.AT_RECURSIVE, &harmless); err != nil {
-			return fmt.Errorf("cannot make the file system read-only: %w", err)
-		}
-		if w.root, err = unix.OpenTree(unix.AT_FDCWD, "/", unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE); err != nil {
-			return fmt.Errorf("cannot clone the file system: %w", err)
-		}
 		if w.tree, err = newTree(w.init.proc, s.Hidden, s.Visible, w.folder); err != nil {
 			return err
 		}

@@ -57,27 +57,42 @@ type tree struct {
 	made    []string // folders and links that were made for those
 }
 
-// cloneMounts opens what lies at a path, wherever links lead, as a mount of its own that
-// is nowhere yet.
-func cloneMounts(path string, readOnly bool) (real string, fd int, err error) {
+// A view is something of the machine that programs are to see.
+type view struct {
+	path     string
+	readOnly bool
+	optional bool // what may not be opened is passed over
+	real     string
+	mount    int // what lies there, as a mount of its own that is nowhere yet; -1: nothing does
+}
+
+// views lists paths that programs may read.
+func views(paths []string) (list []view) {
+	for _, path := range paths {
+		list = append(list, view{path: path, readOnly: true})
+	}
+	return list
+}
+
+// clone opens what lies at the view's path, wherever links lead.
+func (v *view) clone() (err error) {
+	v.mount = -1
+	if v.real, err = filepath.EvalSymlinks(v.path); err != nil {
+		return err
+	}
+	if v.mount, err = unix.OpenTree(unix.AT_FDCWD, v.real, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE); err != nil {
+		v.mount = -1
+		return err
+	}
 	attributes := unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY | unix.MOUNT_ATTR_NOSUID | unix.MOUNT_ATTR_NODEV}
-	if !readOnly {
+	if !v.readOnly {
 		attributes = unix.MountAttr{Attr_clr: unix.MOUNT_ATTR_RDONLY}
 	}
-	err = outside(func() (err error) {
-		if real, err = filepath.EvalSymlinks(path); err != nil {
-			return err
-		}
-		fd, err = unix.OpenTree(unix.AT_FDCWD, real, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC|unix.AT_RECURSIVE)
-		if err != nil {
-			return err
-		}
-		if err = unix.MountSetattr(fd, "", unix.AT_EMPTY_PATH|unix.AT_RECURSIVE, &attributes); err != nil {
-			unix.Close(fd)
-		}
-		return err
-	})
-	return real, fd, err
+	if err = unix.MountSetattr(v.mount, "", unix.AT_EMPTY_PATH|unix.AT_RECURSIVE, &attributes); err != nil {
+		unix.Close(v.mount)
+		v.mount = -1
+	}
+	return err
 }
 
 // newTree moves this thread into a tree of its own.
@@ -85,8 +100,8 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 	if err := unix.Unshare(unix.CLONE_NEWNS); err != nil {
 		return nil, fmt.Errorf("cannot have a tree of its own: %w", err)
 	}
-	system := systemPaths()    // while they can be seen
-	const root = privateFolder // of this thread's tree, until it is the root itself
+	system := views(systemPaths()) // while they can be seen
+	const root = privateFolder     // of this thread's tree, until it is the root itself
 	if err := mountTmpfs(root, "size=1m,mode=755", 0); err != nil {
 		return nil, err
 	}
@@ -131,15 +146,11 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 	if err := t.renewFolder(); err != nil {
 		return nil, err
 	}
-	for _, path := range system {
-		if err := t.add(path, true); err != nil && !errors.Is(err, fs.ErrPermission) {
-			return nil, err
-		}
+	for i := range system {
+		system[i].optional = true
 	}
-	for _, path := range visible {
-		if err := t.add(path, true); err != nil {
-			return nil, err
-		}
+	if err := t.add(append(system, views(visible)...)); err != nil {
+		return nil, err
 	}
 	t.shown, t.made = nil, nil // these stay
 	if err := t.keeper.do(t.hideAll); err != nil {
@@ -174,13 +185,11 @@ func (t *tree) show(reads, writes []string) error {
 			return err
 		}
 	}
-	// The outer ones first, so that the inner ones lie on them.
-	for _, path := range slices.Sorted(slices.Values(slices.Concat(reads, writes))) {
-		if err := t.add(path, !slices.Contains(writes, path)); err != nil {
-			return err
-		}
-	}
 	t.reads, t.writes = reads, writes
+	if err := t.add(t.own()); err != nil {
+		t.reads, t.writes = nil, nil
+		return err
+	}
 	if err := t.keeper.do(t.hideAll); err != nil {
 		return err
 	}
@@ -205,49 +214,78 @@ func seenAt(path string) string {
 	return path
 }
 
-// add shows what lies at a path of the machine, with the links that lead there. What is
-// not there is passed over: what needs it will say so.
-func (t *tree) add(path string, readOnly bool) error {
-	real, fd, err := cloneMounts(path, readOnly)
-	if errors.Is(err, fs.ErrNotExist) {
-		return nil
+// own lists what the program of this moment asked for, the outer ones first, so that the
+// inner ones lie on them.
+func (t *tree) own() []view {
+	list := views(slices.Sorted(slices.Values(slices.Concat(t.reads, t.writes))))
+	for i := range list {
+		list[i].readOnly = !slices.Contains(t.writes, list[i].path)
 	}
-	if err == nil {
-		defer unix.Close(fd)
-		err = t.keeper.do(func() error { return t.place(fd, path, real, readOnly) })
-	}
-	if err != nil {
-		return fmt.Errorf("cannot show %s: %w", path, err)
-	}
-	return nil
+	return list
 }
 
-// place puts a mount where it lies on the machine, and leads a link there.
-func (t *tree) place(mount int, path, real string, readOnly bool) (err error) {
+// add shows what lies at paths of the machine, with the links that lead there. What is
+// not there is passed over: what needs it will say so.
+func (t *tree) add(list []view) error {
+	defer func() {
+		for _, v := range list {
+			if v.mount >= 0 {
+				unix.Close(v.mount)
+			}
+		}
+	}()
+	for i := range list {
+		list[i].mount = -1
+	}
+	each := func(do func(*view) error) func() error {
+		return func() error {
+			for i := range list {
+				v := &list[i]
+				err := do(v)
+				if errors.Is(err, fs.ErrNotExist) || v.optional && errors.Is(err, fs.ErrPermission) {
+					continue
+				}
+				if err != nil {
+					return fmt.Errorf("cannot show %s: %w", v.path, err)
+				}
+			}
+			return nil
+		}
+	}
+	if err := outside(each((*view).clone)); err != nil {
+		return err
+	}
+	return t.keeper.do(each(t.place))
+}
+
+// place puts a view where it lies on the machine, and leads a link there.
+func (t *tree) place(v *view) (err error) {
 	switch {
-	case readOnly && t.sees(real, mount):
-	case isTemporary(real):
-		err = t.addToFolder(mount, strings.TrimPrefix(seenAt(real), privateFolder+"/"))
+	case v.mount < 0:
+		return nil
+	case v.readOnly && t.sees(v.real, v.mount):
+	case isTemporary(v.real):
+		err = t.addToFolder(v.mount, strings.TrimPrefix(seenAt(v.real), privateFolder+"/"))
 	default:
-		if err = t.makeParents(real); err != nil {
+		if err = t.makeParents(v.real); err != nil {
 			return err
 		}
-		if _, err := os.Lstat(real); err != nil {
-			if err := t.make(real, func(name string) error { return makePoint(mount, t.base, name) }); err != nil {
+		if _, err := os.Lstat(v.real); err != nil {
+			if err := t.make(v.real, func(name string) error { return makePoint(v.mount, t.base, name) }); err != nil {
 				return err
 			}
 		}
-		if err = unix.MoveMount(mount, "", unix.AT_FDCWD, real, unix.MOVE_MOUNT_F_EMPTY_PATH); err == nil {
-			t.shown = append(t.shown, real)
+		if err = unix.MoveMount(v.mount, "", unix.AT_FDCWD, v.real, unix.MOVE_MOUNT_F_EMPTY_PATH); err == nil {
+			t.shown = append(t.shown, v.real)
 		}
 	}
-	if err != nil || real == path || isTemporary(path) || t.sees(path, mount) {
+	if err != nil || v.real == v.path || isTemporary(v.path) || t.sees(v.path, v.mount) {
 		return err
 	}
-	if err := t.makeParents(path); err != nil {
+	if err := t.makeParents(v.path); err != nil {
 		return err
 	}
-	return t.make(path, func(name string) error { return unix.Symlinkat(real, t.base, name) })
+	return t.make(v.path, func(name string) error { return unix.Symlinkat(v.real, t.base, name) })
 }
 
 // makePoint makes an empty folder or file to put a mount on.
@@ -411,11 +449,10 @@ func (t *tree) renewFolder() error {
 	if err := t.folder.open(); err != nil {
 		return err
 	}
-	for _, path := range slices.Concat(t.visible, t.reads, t.writes) {
-		if isTemporary(path) {
-			if err := t.add(path, !slices.Contains(t.writes, path)); err != nil {
-				return err
-			}
+	again := slices.DeleteFunc(append(views(t.visible), t.own()...), func(v view) bool { return !isTemporary(v.path) })
+	if len(again) > 0 {
+		if err := t.add(again); err != nil {
+			return err
 		}
 	}
 	return t.folder.note()
