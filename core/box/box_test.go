@@ -232,6 +232,28 @@ func TestOneRunLeavesNothingForTheNext(t *testing.T) {
 	assert.Equal(t, 0, run(t, b, program(t, "act", "flags"), generous).ExitCode, "pipe flags")
 }
 
+func TestEveryOneOfManyWorkersOpens(t *testing.T) {
+	eachMode(t, func(t *testing.T, m mode) {
+		p, options := program(t, "act", "nothing"), m.options(t)
+		var together sync.WaitGroup
+		for range 4 {
+			together.Go(func() {
+				for range 8 {
+					b, err := Open(options)
+					if !assert.NoError(t, err) {
+						return
+					}
+					result, err := b.Run(t.Context(), Run{Program: p, Limits: generous})
+					assert.NoError(t, err)
+					assert.Equal(t, Exited, result.Ending)
+					assert.NoError(t, b.Close())
+				}
+			})
+		}
+		together.Wait()
+	})
+}
+
 func TestWhatCannotBeStartedIsAnErrorThatSaysWhy(t *testing.T) {
 	dir := t.TempDir()
 	b := openWith(t, Options{Visible: []string{dir}})

@@ -118,9 +118,8 @@ func TestACensusFindsWhatIsAliveAndKeepsTheTimeOfWhatWas(t *testing.T) {
 		require.NotNil(t, m)
 		assert.Equal(t, os.Getpid(), m.parent)
 		assert.GreaterOrEqual(t, n.threads, n.processes)
-		assert.Positive(t, m.resident)
 		seen = m.time
-		return seen > 50*time.Millisecond
+		return seen > 50*time.Millisecond && m.resident > 0 // of one that has just begun little shows
 	}, 30*time.Second, 10*time.Millisecond)
 	require.NoError(t, burning.Process.Kill())
 	burning.Wait()

@@ -42,25 +42,25 @@ type tidyAnswer struct {
 // An initProcess is the first process of the programs' namespace, as the supervisor
 // knows it.
 type initProcess struct {
-	pid    int
-	socket int
-	proc   int // a mount of that namespace's /proc that is nowhere yet
-	spent  time.Duration
-	owed   int // answers that have not been read
+	started chan error // comes once
+	pid     int
+	socket  int
+	proc    int // a mount of that namespace's /proc that is nowhere yet
+	spent   time.Duration
+	owed    int // answers that have not been read
 }
 
-// startInit starts it. It is there when ready returns.
+// startInit begins to start it, on another thread than the one that starts programs, so
+// that that one does not wait for it. It is there when ready returns.
 func startInit() (*initProcess, error) {
 	pair, err := unix.Socketpair(unix.AF_UNIX, unix.SOCK_SEQPACKET|unix.SOCK_CLOEXEC, 0)
 	if err != nil {
 		return nil, err
 	}
+	i := &initProcess{socket: pair[0], started: make(chan error, 1)}
 	theirs := os.NewFile(uintptr(pair[1]), "requests")
-	defer theirs.Close()
-	i := &initProcess{socket: pair[0]}
-	// Another thread starts it than the one that starts programs, so that that one
-	// does not wait for it.
-	err = outside(func() error {
+	go func() {
+		defer theirs.Close()
 		process, err := os.StartProcess("/proc/self/exe", []string{initName}, &os.ProcAttr{
 			Files: []*os.File{os.Stdin, os.Stdout, os.Stderr, theirs},
 			Env:   []string{"GOMAXPROCS=1"},
@@ -69,17 +69,16 @@ func startInit() (*initProcess, error) {
 		if err == nil {
 			i.pid = process.Pid
 		}
-		return err
-	})
-	if err != nil {
-		unix.Close(pair[0])
-		return nil, fmt.Errorf("cannot start the first process of the programs' namespace: %w", err)
-	}
+		i.started <- err
+	}()
 	return i, nil
 }
 
 // ready waits until it has started.
 func (i *initProcess) ready() error {
+	if err := <-i.started; err != nil {
+		return fmt.Errorf("cannot start the first process of the programs' namespace: %w", err)
+	}
 	answer, fd, err := receive(i.socket, make([]byte, 512))
 	switch {
 	case err != nil:
@@ -88,6 +87,14 @@ func (i *initProcess) ready() error {
 		return errors.New(string(answer))
 	}
 	i.proc = fd
+	return nil
+}
+
+// showProc puts the namespace's /proc where programs look for it.
+func (i *initProcess) showProc() error {
+	if err := unix.MoveMount(i.proc, "", unix.AT_FDCWD, "/proc", unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil {
+		return fmt.Errorf("cannot show the programs' own /proc: %w", err)
+	}
 	return nil
 }
 
@@ -157,9 +164,6 @@ func initMain() error {
 	var message [8]byte
 	for {
 		request, _, err := receive(initFD, message[:])
-		if err == errHungUp || err == unix.ECONNRESET { // an answer was never read
-			return nil
-		}
 		if err != nil {
 			return err
 		}

@@ -138,7 +138,16 @@ func send(socket int, message []byte, files ...int) error {
 	if len(files) > 0 {
 		rights = unix.UnixRights(files...)
 	}
-	return again(func() error { return unix.Sendmsg(socket, message, rights, nil, unix.MSG_NOSIGNAL) })
+	return ended(again(func() error { return unix.Sendmsg(socket, message, rights, nil, unix.MSG_NOSIGNAL) }))
+}
+
+// ended translates what the kernel says where the other side hung up, if perhaps before
+// it had read everything.
+func ended(err error) error {
+	if err == unix.EPIPE || err == unix.ECONNRESET {
+		return errHungUp
+	}
+	return err
 }
 
 // receive reads one message into buffer and returns it, with the descriptor
@@ -173,7 +182,7 @@ func receiveAll(socket int, buffer []byte) (message []byte, files []int, err err
 		return err
 	})
 	if err != nil {
-		return nil, nil, err
+		return nil, nil, ended(err)
 	}
 	if n == 0 {
 		return nil, nil, errHungUp

@@ -58,11 +58,6 @@ func (s setup) raise() (w sandbox, err error) {
 	if err := unix.Chdir("/"); err != nil {
 		return w, err
 	}
-	if s.Apart { // which takes a while
-		if w.init, err = startInit(); err != nil {
-			return w, err
-		}
-	}
 	if w.account, err = s.Group.enter(s.Walls == Namespaces); err != nil {
 		w.ungrouped = err.Error() // the watch holds the limits alone
 	}
@@ -81,15 +76,19 @@ func (s setup) raise() (w sandbox, err error) {
 		}
 	}
 	if s.Apart {
-		if err := w.init.ready(); err != nil {
-			return w, err
-		}
-		if err := w.init.enter(); err != nil {
+		// Not before nothing can be written any more: what is being written where it
+		// begins, if only the time of a reading, cannot be made read-only.
+		if w.init, err = startInit(); err != nil {
 			return w, err
 		}
 	}
 	if err := s.ownTree(&w); err != nil {
 		return w, err
+	}
+	if s.Apart {
+		if err := w.init.enter(); err != nil {
+			return w, err
+		}
 	}
 	if w.tree == nil {
 		if err := w.folder.open(); err != nil {
@@ -145,16 +144,17 @@ func readOnlyMachine() (root int, err error) {
 func (s setup) ownTree(w *sandbox) (err error) {
 	switch {
 	case s.Walls == Namespaces:
-		if w.tree, err = newTree(w.init.proc, s.Hidden, s.Visible, w.folder); err != nil {
+		if w.tree, err = newTree(w.init, s.Hidden, s.Visible, w.folder); err != nil {
 			return err
 		}
 	case s.Apart:
 		if err := unix.Unshare(unix.CLONE_NEWNS); err != nil {
 			return fmt.Errorf("cannot have mounts of its own: %w", err)
 		}
-		if err := unix.MoveMount(w.init.proc, "", unix.AT_FDCWD, "/proc", unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil {
-			return fmt.Errorf("cannot show the programs' own /proc: %w", err)
+		if err := w.init.ready(); err != nil {
+			return err
 		}
+		return w.init.showProc()
 	}
 	return nil
 }

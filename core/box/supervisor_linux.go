@@ -45,7 +45,7 @@ func Supervise() {
 	default:
 		return
 	}
-	if err != nil {
+	if err != nil && err != errHungUp { // which is how it is told to end
 		fmt.Fprintf(os.Stderr, "cold: worker: %v\n", err)
 		os.Exit(70)
 	}
@@ -122,9 +122,6 @@ func serve() error {
 	}
 	for {
 		message, files, err := receiveAll(requestsFD, buffer)
-		if err == errHungUp {
-			return nil
-		}
 		if err != nil {
 			return err
 		}
@@ -151,9 +148,6 @@ func serve() error {
 			made.Close()
 		}
 		if err != nil {
-			if err == unix.EPIPE {
-				return nil
-			}
 			return err
 		}
 	}
@@ -188,9 +182,6 @@ func (w *supervisor) staysWithin(thread int, call uint32, target int) bool {
 // where the walls could not be put up; the caller was told.
 func begin(buffer []byte) (*supervisor, error) {
 	_, fd, err := receive(requestsFD, buffer)
-	if err == errHungUp {
-		return nil, nil
-	}
 	if err != nil {
 		return nil, err
 	}

@@ -18,9 +18,9 @@ import (
 // keeps runtimes, a few harmless devices, an empty folder to work in, and what the
 // caller lists. All but that folder is read-only.
 
-// systemSettings are what runtimes read below /etc.
+// systemSettings are what runtimes read below /etc, and below its folder ssl.
 var systemSettings = []string{
-	"ld.so.*", "alternatives", "localtime", "timezone", "locale.*", "nsswitch.conf", "os-release", "ssl/openssl.cnf", "crypto-policies",
+	"ld.so.*", "alternatives", "localtime", "timezone", "locale.*", "nsswitch.conf", "os-release", "openssl.cnf", "crypto-policies",
 	"java*", "jvm*", "mono", "fpc*", "nim*", "ldc*", "ghc*", "haskell*", "perl*", "php*", "python*", "pypy*", "ruby*", "lua*", "ocaml*", "clojure*",
 	"nodejs*", "kotlin*", "julia*", "R", "erlang*", "swipl*", "guile*",
 }
@@ -32,9 +32,14 @@ func systemPaths() (paths []string) {
 			paths = append(paths, path)
 		}
 	}
-	for _, pattern := range systemSettings {
-		found, _ := filepath.Glob("/etc/" + pattern)
-		paths = append(paths, found...)
+	for _, folder := range []string{"/etc", "/etc/ssl"} {
+		entries, _ := os.ReadDir(folder)
+		for _, entry := range entries {
+			wanted := func(pattern string) bool { ok, _ := filepath.Match(pattern, entry.Name()); return ok }
+			if slices.ContainsFunc(systemSettings, wanted) {
+				paths = append(paths, filepath.Join(folder, entry.Name()))
+			}
+		}
 	}
 	return paths
 }
@@ -96,7 +101,7 @@ func (v *view) clone() (err error) {
 }
 
 // newTree moves this thread into a tree of its own.
-func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, err error) {
+func newTree(init *initProcess, hidden, visible []string, folder *workFolder) (t *tree, err error) {
 	if err := unix.Unshare(unix.CLONE_NEWNS); err != nil {
 		return nil, fmt.Errorf("cannot have a tree of its own: %w", err)
 	}
@@ -116,15 +121,12 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 	if err := os.Symlink(privateFolder, root+"/var/tmp"); err != nil {
 		return nil, err
 	}
-	if err := unix.MoveMount(proc, "", unix.AT_FDCWD, root+"/proc", unix.MOVE_MOUNT_F_EMPTY_PATH); err != nil {
-		return nil, fmt.Errorf("cannot show the programs' own /proc: %w", err)
-	}
 	t = &tree{folder: folder, hidden: hidden, visible: visible}
 	if t.base, err = unix.OpenTree(unix.AT_FDCWD, root, unix.OPEN_TREE_CLONE|unix.OPEN_TREE_CLOEXEC); err != nil {
 		return nil, fmt.Errorf("cannot keep the programs' tree: %w", err)
 	}
 	if err := unix.MountSetattr(unix.AT_FDCWD, root, 0, &unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY}); err != nil {
-		return nil, err
+		return nil, fmt.Errorf("cannot make the programs' tree read-only: %w", err)
 	}
 	// The old tree goes below the new one, and away: pivot_root(2).
 	if err := unix.Chdir(root); err != nil {
@@ -153,6 +155,12 @@ func newTree(proc int, hidden, visible []string, folder *workFolder) (t *tree, e
 		return nil, err
 	}
 	t.shown, t.made = nil, nil // these stay
+	if err := init.ready(); err != nil {
+		return nil, err
+	}
+	if err := t.keeper.do(init.showProc); err != nil {
+		return nil, err
+	}
 	if err := t.keeper.do(t.hideAll); err != nil {
 		return nil, err
 	}
@@ -467,7 +475,9 @@ func (t *tree) resizeFolder(size int64) error {
 	return errors.Join(err, t.folder.note())
 }
 
-// ownDevices makes a /dev that holds the harmless devices only.
+// ownDevices makes a /dev that holds the harmless devices only. It opens nothing for
+// writing: a process that is started at this moment would have it open, too, and what it
+// lies on could not be made read-only.
 func ownDevices(root string) error {
 	dev := root + "/dev"
 	if err := os.Mkdir(dev, 0o755); err != nil {
@@ -485,7 +495,7 @@ func ownDevices(root string) error {
 			return fmt.Errorf("cannot take over /dev/%s: %w", name, err)
 		}
 		path := filepath.Join(dev, name)
-		if err = os.WriteFile(path, nil, 0o600); err == nil {
+		if err = makePoint(fd, unix.AT_FDCWD, path); err == nil {
 			err = unix.MoveMount(fd, "", unix.AT_FDCWD, path, unix.MOVE_MOUNT_F_EMPTY_PATH)
 		}
 		unix.Close(fd)
@@ -500,5 +510,5 @@ func ownDevices(root string) error {
 			return err
 		}
 	}
-	return os.WriteFile(root+nothing, nil, 0)
+	return unix.Mknodat(unix.AT_FDCWD, root+nothing, unix.S_IFREG, 0)
 }
