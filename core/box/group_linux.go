@@ -3,6 +3,7 @@
 package box
 
 import (
+	"bytes"
 	"errors"
 	"fmt"
 	"math"
@@ -208,26 +209,26 @@ const baseChange = 256 << 10
 // total is the processor time of all that ever ran in the group, but for the thread
 // that starts programs.
 func (a *account) total() (time.Duration, error) {
+	all, err := a.booked()
+	if err != nil {
+		return 0, err
+	}
+	own, err := threadTime(a.thread)
+	return all - own, err
+}
+
+// booked is the processor time of all that ever ran in the group.
+func (a *account) booked() (time.Duration, error) {
+	if a.version == 1 {
+		n, err := numberAt(a.time)
+		return time.Duration(n), err
+	}
 	text, err := readAt(a.time)
 	if err != nil {
 		return 0, err
 	}
-	all := time.Duration(0)
-	if a.version == 1 {
-		n, err := strconv.ParseInt(strings.TrimSpace(text), 10, 64)
-		if err != nil {
-			return 0, err
-		}
-		all = time.Duration(n)
-	} else {
-		n, err := field(text, "usage_usec")
-		if err != nil {
-			return 0, err
-		}
-		all = time.Duration(n) * time.Microsecond
-	}
-	own, err := threadTime(a.thread)
-	return all - own, err
+	n, err := field(text, "usage_usec")
+	return time.Duration(n) * time.Microsecond, err
 }
 
 // spent is the processor time that the run took so far; 0 without a group.
@@ -247,22 +248,12 @@ func (a *account) end() (time.Duration, error) {
 }
 
 // usageNow is what the group holds, in bytes, with cached files.
-func (a *account) usageNow() (int64, error) {
-	text, err := readAt(a.usage)
-	if err != nil {
-		return 0, err
-	}
-	return strconv.ParseInt(strings.TrimSpace(text), 10, 64)
-}
+func (a *account) usageNow() (int64, error) { return numberAt(a.usage) }
 
 // threads is how many threads the run has.
 func (a *account) threads() (int, error) {
-	text, err := readAt(a.tasks)
-	if err != nil {
-		return 0, err
-	}
-	n, err := strconv.Atoi(strings.TrimSpace(text))
-	return n - 1, err // the one that starts programs
+	n, err := numberAt(a.tasks)
+	return int(n) - 1, err // the one that starts programs
 }
 
 // A booked is what a group holds for a run, in bytes.
@@ -329,11 +320,26 @@ func (a *account) killed() (int64, error) {
 // readAt reads a small file of the kernel from its beginning.
 func readAt(fd int) (string, error) {
 	var buffer [8192]byte
-	n, err := unix.Pread(fd, buffer[:], 0)
+	n, err := readInto(buffer[:], fd)
+	return string(buffer[:n]), err
+}
+
+// numberAt reads a file of the kernel that holds one number.
+func numberAt(fd int) (int64, error) {
+	var buffer [32]byte
+	n, err := readInto(buffer[:], fd)
 	if err != nil {
-		return "", fmt.Errorf("cannot read the control group: %w", err)
+		return 0, err
 	}
-	return string(buffer[:n]), nil
+	return strconv.ParseInt(string(bytes.TrimSpace(buffer[:n])), 10, 64)
+}
+
+func readInto(buffer []byte, fd int) (int, error) {
+	n, err := unix.Pread(fd, buffer, 0)
+	if err != nil {
+		return 0, fmt.Errorf("cannot read the control group: %w", err)
+	}
+	return n, nil
 }
 
 // field finds a number in lines of names and numbers.

@@ -27,10 +27,11 @@ const initName = "cold-init"
 // initFD is its socket.
 const initFD = 3
 
-// The requests to it. It answers tidy, and nothing else.
+// The requests to it. It answers the last two.
 const (
-	requestKill = 'k' // kill everything
-	requestTidy = 't' // likewise, wait until it is gone, and count what it was
+	requestKill  = 'k' // kill everything
+	requestTidy  = 't' // likewise, wait until it is gone, count what it was, and then renew
+	requestRenew = 'r' // give the next process the number that the first of a run gets
 )
 
 // A tidyAnswer says what was left at the end of a run.
@@ -47,7 +48,8 @@ type initProcess struct {
 	socket  int
 	proc    int // a mount of that namespace's /proc that is nowhere yet
 	spent   time.Duration
-	owed    int // answers that have not been read
+	owed    int   // answers that have not been read
+	lost    error // why there will be none any more
 }
 
 // startInit begins to start it, on another thread than the one that starts programs, so
@@ -117,28 +119,39 @@ func (i *initProcess) kill() { send(i.socket, []byte{requestKill}) }
 // request sends a request that is answered.
 func (i *initProcess) request(what byte) error {
 	if err := send(i.socket, []byte{what}); err != nil {
-		return fmt.Errorf("lost the first process of the programs' namespace: %w", err)
+		i.lost = err
+		return i.state()
 	}
 	i.owed++
 	return nil
 }
 
-// tidy waits for the answer to a request to tidy up that was sent before. It says
-// how many processes were alive, and the processor time of all that had no other
-// parent any more.
-func (i *initProcess) tidy() (left int, spent time.Duration, err error) {
+// settle waits until all that was requested is done. It says how many processes were
+// alive, and the processor time of all that had no other parent any more.
+func (i *initProcess) settle() (left int, spent time.Duration, err error) {
 	var message [64]byte
-	i.owed--
-	text, _, err := receive(i.socket, message[:])
-	if err == nil && len(text) != 16 {
-		err = fmt.Errorf("it says %q", text)
+	for ; i.owed > 0 && i.lost == nil; i.owed-- {
+		text, _, err := receive(i.socket, message[:])
+		if err == nil && len(text) != 16 {
+			err = fmt.Errorf("it says %q", text)
+		}
+		if err != nil {
+			i.lost = err
+			break
+		}
+		left += int(binary.LittleEndian.Uint64(text))
+		total := time.Duration(binary.LittleEndian.Uint64(text[8:]))
+		spent += total - i.spent
+		i.spent = total
 	}
-	if err != nil {
-		return 0, 0, fmt.Errorf("lost the first process of the programs' namespace: %w", err)
+	return left, spent, i.state()
+}
+
+func (i *initProcess) state() error {
+	if i.lost == nil {
+		return nil
 	}
-	total := time.Duration(binary.LittleEndian.Uint64(text[8:]))
-	spent, i.spent = total-i.spent, total
-	return int(binary.LittleEndian.Uint64(text)), spent, nil
+	return fmt.Errorf("lost the first process of the programs' namespace: %w", i.lost)
 }
 
 // initMain is that process.
@@ -156,6 +169,7 @@ func initMain() error {
 	if err != nil {
 		return send(initFD, []byte("cannot mount the programs' /proc: "+err.Error()))
 	}
+	calmRuntime()
 	err = send(initFD, []byte("ready"), proc)
 	unix.Close(proc)
 	if err != nil {
@@ -167,11 +181,15 @@ func initMain() error {
 		if err != nil {
 			return err
 		}
-		if request[0] == requestKill {
+		var answer tidyAnswer
+		switch request[0] {
+		case requestKill:
 			unix.Kill(-1, unix.SIGKILL)
 			continue
+		case requestTidy:
+			answer = tidyUp()
 		}
-		answer := tidyUp()
+		answer.time = reapedTime()
 		if numbers >= 0 {
 			unix.Pwrite(numbers, []byte("1"), 0)
 		}
@@ -200,13 +218,13 @@ func tidyUp() (a tidyAnswer) {
 			a.left++
 		}
 	}
-	a.time = reapedTime()
 	return a
 }
 
 // ownProc makes a mount of /proc that shows the namespace of this process, for reading
-// only, and opens the file there that says which number the next process gets; -1 if
-// that cannot be set, and later programs have higher numbers.
+// only, and another one for this process itself, and opens the file there that says which
+// number the next process gets; -1 if that cannot be set, and later programs have higher
+// numbers.
 func ownProc() (proc, numbers int, err error) {
 	if proc, err = mountProc(unix.MOUNT_ATTR_RDONLY); err != nil {
 		return -1, -1, err
@@ -215,8 +233,8 @@ func ownProc() (proc, numbers int, err error) {
 	if err != nil {
 		return -1, -1, err
 	}
-	defer unix.Close(own)
-	if numbers, err = unix.Openat(own, "sys/kernel/ns_last_pid", unix.O_WRONLY|unix.O_CLOEXEC, 0); err != nil {
+	procRoot = func() (int, error) { return own, nil }
+	if numbers, err = openProc("sys/kernel/ns_last_pid", unix.O_WRONLY); err != nil {
 		numbers = -1
 	}
 	return proc, numbers, nil

@@ -329,6 +329,7 @@ func (b *Box) Close() error {
 // stop ends the supervisor and all that belongs to it.
 func (b *Box) stop() error {
 	b.closeStreams()
+	b.closePipes()
 	for _, fd := range []*int{&b.kills, &b.socket} {
 		if *fd >= 0 {
 			unix.Close(*fd)

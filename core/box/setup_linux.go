@@ -195,7 +195,12 @@ func calmRuntime() {
 	}
 	age := func(thread int) uint32 { return uint32(thread - os.Getpid()) } // also where numbers began anew
 	slices.SortFunc(threads, func(a, b int) int { return cmp.Compare(age(a), age(b)) })
-	os.WriteFile(fmt.Sprintf("/proc/%d/timerslack_ns", threads[1]), fmt.Append(nil, calm.Nanoseconds()), 0)
+	fd, err := openProc(fmt.Sprintf("%d/timerslack_ns", threads[1]), unix.O_WRONLY)
+	if err != nil {
+		return
+	}
+	unix.Write(fd, fmt.Append(nil, calm.Nanoseconds()))
+	unix.Close(fd)
 }
 
 // calm is for how much longer. What the others wait for can come that late, rarely.

@@ -121,6 +121,7 @@ func serve() error {
 		go w.filter.answerCalls(w.listener, w.staysWithin, w.noteTry)
 	}
 	for {
+		w.prepare()
 		message, files, err := receiveAll(requestsFD, buffer)
 		if err != nil {
 			return err
@@ -136,14 +137,14 @@ func serve() error {
 			return fmt.Errorf("a request came with %d descriptors", len(files))
 		}
 		rep, made := w.run(o, files[0], files[1:])
-		for _, fd := range files[1:] {
-			unix.Close(fd)
-		}
 		var back []int
 		if made != nil {
 			back = append(back, int(made.Fd()))
 		}
 		err = send(requestsFD, rep.encode(), back...)
+		for _, fd := range files[1:] {
+			unix.Close(fd)
+		}
 		if made != nil {
 			made.Close()
 		}
@@ -340,14 +341,29 @@ func (w *supervisor) give(input int) (empty int, size int64, err error) {
 	return empty, size, err
 }
 
+// prepare does what has to be done before the next run, while nobody waits for it. What
+// fails here is found again then.
+func (w *supervisor) prepare() {
+	if w.settle() == nil {
+		w.account.begin()
+	}
+}
+
+// settle waits until nothing of the run before is left.
+func (w *supervisor) settle() error {
+	if w.init == nil {
+		return nil
+	}
+	_, _, err := w.init.settle()
+	return err
+}
+
 // ready makes everything as a program shall find it. It returns the program's standard
 // input, also for the caller to close where it fails, and the bytes of the file that was
 // put into the working folder in its place.
 func (w *supervisor) ready(o request, input int) (_ int, given int64, err error) {
-	if w.init != nil && w.init.owed > 0 {
-		if _, _, err := w.init.tidy(); err != nil {
-			return input, 0, err
-		}
+	if err := w.settle(); err != nil {
+		return input, 0, err
 	}
 	if w.tree != nil {
 		writes := w.task.Program.Writes
@@ -472,16 +488,19 @@ func (w *supervisor) tidy(t *tracee) (left int, orphans time.Duration, err error
 	if err != nil {
 		return 0, 0, err
 	}
+	if alone { // then there is no need to wait for the answer until the next run begins
+		if t.renewed {
+			return 0, 0, nil
+		}
+		return 0, 0, w.init.request(requestRenew)
+	}
 	if err := w.init.request(requestTidy); err != nil {
 		return 0, 0, err
-	}
-	if alone { // then there is no need to wait for the answer until the next run begins
-		return 0, 0, nil
 	}
 	if _, err := t.reap(); err != nil { // what is traced waits for this thread
 		return 0, 0, err
 	}
-	return w.init.tidy()
+	return w.init.settle()
 }
 
 // leftNothing reports that no process of a run is there any more, once the program has

@@ -35,6 +35,7 @@ type tracee struct {
 	looking sync.Mutex   // held by whoever looks at the whole run
 	most    int          // processes that it may have at once; 0: any number
 	coarse  bool         // it may be a rough sum
+	renewed bool         // the next run gets the same process numbers
 	due     atomic.Int64 // when the watch looks next, in nanoseconds of the Unix epoch
 
 	mu     sync.Mutex    // guards what the watch and the kill pipe also touch
@@ -103,7 +104,7 @@ func (w *supervisor) start(o request, files []int) (*tracee, error) {
 	if err := unix.PtraceSetOptions(pid, traceOptions); err != nil {
 		return nil, fmt.Errorf("cannot trace %s: %w", path, err)
 	}
-	if w.account.version != 0 {
+	if w.account.version == 2 { // in the other the supervisor does not lie in the group as a process
 		offerFirst(pid)
 	}
 	t.began = time.Now()
@@ -212,7 +213,12 @@ func (t *tracee) stopped(pid int, status unix.WaitStatus, w *watch) {
 		unix.PtraceCont(pid, int(signal))
 		return
 	case status.TrapCause() == unix.PTRACE_EVENT_EXIT:
-		t.exiting(pid)
+		last := t.exiting(pid)
+		unix.PtraceCont(pid, 0)
+		if last && t.init != nil { // which takes no time while it ends
+			t.renewed = t.init.request(requestRenew) == nil
+		}
+		return
 	}
 	unix.PtraceCont(pid, 0)
 }
@@ -263,8 +269,9 @@ func (t *tracee) boundByMemory() {
 // exiting reads the peak of a process that is held at its exit, and the time
 // that it used. A first thread may end before the others: then those are traced
 // from here on, so that the last of them is held as well. What ends may be the
-// largest of several, so those are added up at this moment too.
-func (t *tracee) exiting(pid int) {
+// largest of several, so those are added up at this moment too. It reports whether
+// nothing else of the run is alive.
+func (t *tracee) exiting(pid int) (last bool) {
 	status, err := t.note(pid)
 	if err == nil && status.threads > 1 {
 		var others []int
@@ -277,6 +284,7 @@ func (t *tracee) exiting(pid int) {
 		err = t.weighAll(pid)
 	}
 	t.cannotSee(err)
+	return err == nil && pid == t.pid && status.threads == 1 && len(t.born) == 0
 }
 
 // weighAll adds up what the run holds while one of its processes is held at its exit.

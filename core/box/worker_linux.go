@@ -36,6 +36,7 @@ type Box struct {
 	socket     int                       // requests go out, reports come in
 	kills      int                       // a run's number kills that run; its end kills the supervisor
 	streams    [streamCount]atomic.Int32 // what the program of this moment writes; -1 for one that it does not have
+	pipes      [][2]int                  // made for the run after this one, while there was time
 	null       *os.File
 	known      *task // the supervisor knows it from the request before
 	message    []byte
@@ -114,11 +115,6 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	keep := []func(){onEnd(ctx)}
 	if run.Stop != nil {
 		keep = append(keep, onEnd(run.Stop))
-	}
-	if wall := run.Limits.Wall; wall > 0 {
-		// A supervisor that the kernel holds up is no longer waited for.
-		overdue := time.AfterFunc(wall+lateness, func() { b.supervisor.Kill() })
-		defer overdue.Stop()
 	}
 	carried, rep, made, err := b.carry(run, id)
 	defer func() {
@@ -204,21 +200,42 @@ func (b *Box) request(id uint32, run Run) error {
 // what a program does to a pipe ends with it.
 func (b *Box) openStreams() (outputs []int, err error) {
 	b.chunk, b.watched = b.chunk[:min(len(b.chunk), narrow)], false
-	for i := range b.streams {
-		if i == 2 && !b.options.Decides {
-			break
-		}
-		ends, err := pipe()
-		if err != nil {
-			return outputs, fmt.Errorf("cannot make a pipe: %w", err)
-		}
+	if err := b.makePipes(); err != nil {
+		return nil, err
+	}
+	for i, ends := range b.pipes {
 		b.streams[i].Store(int32(ends[0]))
 		outputs = append(outputs, ends[1])
+	}
+	b.pipes = b.pipes[:0]
+	return outputs, nil
+}
+
+// makePipes makes the pipes for the next run, if they are not there.
+func (b *Box) makePipes() error {
+	count := len(b.streams)
+	if !b.options.Decides {
+		count--
+	}
+	for len(b.pipes) < count {
+		ends, err := pipe()
+		if err != nil {
+			return fmt.Errorf("cannot make a pipe: %w", err)
+		}
+		b.pipes = append(b.pipes, ends)
 		if err := unix.SetNonblock(ends[0], true); err != nil {
-			return outputs, err
+			return err
 		}
 	}
-	return outputs, nil
+	return nil
+}
+
+func (b *Box) closePipes() {
+	for _, ends := range b.pipes {
+		unix.Close(ends[0])
+		unix.Close(ends[1])
+	}
+	b.pipes = nil
 }
 
 func (b *Box) closeStreams() {
@@ -268,8 +285,16 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 	for i := range b.streams {
 		polls = append(polls, unix.PollFd{Fd: b.streams[i].Load(), Events: unix.POLLIN}) // poll passes over what is below zero
 	}
+	if err := b.makePipes(); err != nil { // the program runs meanwhile
+		return c, rep, nil, err
+	}
 	if !run.Prompt && b.took < quiet {
 		pollBriefly(polls[:1], quiet)
+	}
+	if wall := run.Limits.Wall; wall > 0 && polls[0].Revents == 0 {
+		// A supervisor that the kernel holds up is no longer waited for.
+		overdue := time.AfterFunc(wall+lateness, func() { b.supervisor.Kill() })
+		defer overdue.Stop()
 	}
 	for polls[0].Revents == 0 {
 		b.turns.Add(1)
