@@ -76,18 +76,41 @@ func ownAlone(dir string) error {
 	return nil
 }
 
-// fullError says why nothing more can be written to a folder; nil: something can.
-func fullError(dir string) error {
+// roomWords are how compilers say that there is no room, in small letters. They remove what
+// they could not finish, so that there may be some again when they have ended.
+var roomWords = []string{"no space left on device", "disk quota exceeded", "disk full"}
+
+// A linker that writes through memory is ended by this where there is no room. Who finds
+// so much room, in bytes, was ended by something else.
+const (
+	endedWriting = "bus error"
+	roomEnough   = 64 << 20
+)
+
+// fullError says that nothing more can be written to a folder, or that the compiler which
+// said text there found no room; nil: there is room.
+func fullError(dir, text string) error {
 	file, err := os.CreateTemp(dir, "room-")
 	if err == nil {
 		defer os.Remove(file.Name())
 		_, err = file.Write(make([]byte, 64<<10))
 		err = errors.Join(err, file.Sync(), file.Close())
 	}
+	if err == nil && saysNoRoom(dir, strings.ToLower(text)) {
+		err = fmt.Errorf("there was no room in %s for what the compiler writes", dir)
+	}
 	if err != nil {
 		return fmt.Errorf("cannot use the build cache: %w; make room, or set XDG_CACHE_HOME to another folder", err)
 	}
 	return nil
+}
+
+func saysNoRoom(dir, text string) bool {
+	if slices.ContainsFunc(roomWords, func(w string) bool { return strings.Contains(text, w) }) {
+		return true
+	}
+	var s unix.Statfs_t
+	return strings.Contains(text, endedWriting) && unix.Statfs(dir, &s) == nil && s.Bavail*uint64(s.Bsize) < roomEnough
 }
 
 // Close lets others remove the builds that this kit has given out.

@@ -3,6 +3,7 @@ package toolchain
 import (
 	"context"
 	"fmt"
+	"io"
 	"os"
 	"path/filepath"
 	"slices"
@@ -205,12 +206,19 @@ func TestACacheIsTheUsersAlone(t *testing.T) {
 
 func TestACompilerThatFindsNoRoomIsAFaultAndNoErrorOfTheSource(t *testing.T) {
 	b := newBench(t)
-	failing := failingRunner{b.builder, func(dir string) { require.NoError(t, os.RemoveAll(dir)) }}
-	path := b.write(t, "a.py", "print(3)\n")
 	need(t, "python3")
-	_, err := b.kit.Build(t.Context(), failing, Source{Path: path})
-	assert.ErrorContains(t, err, "cannot use the build cache")
-	assert.ErrorContains(t, err, "make room, or set XDG_CACHE_HOME")
+	path := b.write(t, "a.py", "print(3)\n")
+	gone := failingRunner{before: func(dir string) { require.NoError(t, os.RemoveAll(dir)) }}
+	for _, failing := range []failingRunner{
+		gone, {says: "/usr/bin/ld: final link failed: No space left on device"}, {says: "write cells.o: Disk quota exceeded"}, {says: "Fatal: Disk Full"},
+	} {
+		_, err := b.kit.Build(t.Context(), failing, Source{Path: path})
+		assert.ErrorContains(t, err, "cannot use the build cache", failing.says)
+		assert.ErrorContains(t, err, "make room, or set XDG_CACHE_HOME", failing.says)
+	}
+	build, err := b.kit.Build(t.Context(), failingRunner{says: "line 1: no room for a tent"}, Source{Path: path})
+	require.NoError(t, err)
+	assert.True(t, build.Failed)
 }
 
 func TestEachOfTheseBuildsSeesItsLanguageOnly(t *testing.T) {
@@ -235,14 +243,17 @@ func TestEachOfTheseBuildsSeesItsLanguageOnly(t *testing.T) {
 }
 
 // A failingRunner does something to the folder that a command works in, and says that
-// the command failed.
+// the command failed, and what that said.
 type failingRunner struct {
-	Runner
 	before func(dir string)
+	says   string
 }
 
-func (f failingRunner) Run(ctx context.Context, r box.Run) (box.Result, error) {
-	f.before(r.Dir)
+func (f failingRunner) Run(_ context.Context, r box.Run) (box.Result, error) {
+	if f.before != nil {
+		f.before(r.Dir)
+	}
+	io.WriteString(r.Errors, f.says)
 	return box.Result{Ending: box.Exited, ExitCode: 1}, nil
 }
 

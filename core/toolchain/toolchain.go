@@ -335,7 +335,7 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, com
 	build.Failed, build.Log, build.Duration = !ok, build.cleanLog(log, stage), time.Since(began)
 	if build.Failed {
 		// A compiler that found no room has said nothing of the source.
-		if err := fullError(stage); err != nil {
+		if err := fullError(stage, log); err != nil {
 			return err
 		}
 		if s, ok := r.(sandboxed); ok && s.Contains() {
