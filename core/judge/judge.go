@@ -150,7 +150,8 @@ type worker struct {
 	options box.Options
 	box     *box.Box
 	number  int
-	arbiter *worker // runs what decides on this one's programs; nil: nothing does
+	arbiter *worker                // runs what decides on this one's programs; nil: nothing does
+	there   map[string]os.FileInfo // what programs may read, as it was found first
 }
 
 func (w *worker) open() (err error) {
@@ -177,10 +178,54 @@ func (w *worker) Run(ctx context.Context, run box.Run) (result box.Result, err e
 	if err := w.open(); err != nil {
 		return box.Result{}, err
 	}
+	w.lookFor(run.Program.Reads)
 	if result, err = w.box.Run(ctx, run); errors.Is(err, box.ErrLost) {
 		w.close()
 	}
+	if ctx.Err() == nil && (err != nil || result.Ending != box.Exited || result.ExitCode != 0 || result.Signal != 0) {
+		if gone := w.stillThere(run.Program.Reads); gone != nil {
+			err = gone
+		}
+	}
 	return result, err
+}
+
+// lookFor notes which of some paths are there.
+func (w *worker) lookFor(paths []string) {
+	for _, path := range paths {
+		if _, known := w.there[path]; known {
+			continue
+		}
+		if w.there == nil {
+			w.there = map[string]os.FileInfo{}
+		}
+		info, err := os.Stat(path)
+		if err != nil {
+			info = nil
+		}
+		w.there[path] = info
+	}
+}
+
+// stillThere says which of the paths that were there is no more, so that what a program
+// missed is not taken for its own failure.
+func (w *worker) stillThere(paths []string) error {
+	for _, path := range paths {
+		was := w.there[path]
+		if was == nil {
+			continue
+		}
+		is, err := os.Stat(path)
+		if err == nil && os.SameFile(was, is) {
+			continue
+		}
+		if err == nil { // it is back, and programs see it when the worker starts anew
+			w.there[path] = is
+			w.close()
+		}
+		return fmt.Errorf("%s was removed while programs ran; try again", path)
+	}
+	return nil
 }
 
 // DefaultJobs is the number of processor cores that this process may use, by

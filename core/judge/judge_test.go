@@ -306,6 +306,38 @@ func TestALostWorkerIsReplaced(t *testing.T) {
 	require.NoError(t, w.box.Close())
 }
 
+func TestWhatWasTakenAwayWhileProgramsRanIsNotTheirFailure(t *testing.T) {
+	dir := filepath.Join(t.TempDir(), "build")
+	solution := filepath.Join(dir, "solution.sh")
+	write := func(text string) {
+		require.NoError(t, os.MkdirAll(dir, 0o755))
+		require.NoError(t, os.WriteFile(solution, []byte(text), 0o644))
+	}
+	write("exit 3\n")
+	w := &worker{options: box.Options{Scratch: t.TempDir()}}
+	t.Cleanup(func() { assert.NoError(t, w.close()) })
+	run := func() (box.Result, error) {
+		return w.Run(t.Context(), box.Run{
+			Program: box.Program{Path: "/bin/sh", Args: []string{solution}, Reads: []string{dir, "/nowhere/at/all"}},
+			Limits:  limits.General,
+		})
+	}
+	result, err := run()
+	require.NoError(t, err, "its own failure, and what never was there is not missed")
+	assert.Equal(t, 3, result.ExitCode)
+	require.NoError(t, os.RemoveAll(dir))
+	for range 2 {
+		_, err = run()
+		assert.ErrorContains(t, err, dir+" was removed while programs ran")
+	}
+	write("exit 4\n")
+	if _, err = run(); err != nil { // where it saw what was there before
+		result, err = run()
+	}
+	require.NoError(t, err)
+	assert.Equal(t, 4, result.ExitCode)
+}
+
 func TestChosenCasesAndGroupsMeet(t *testing.T) {
 	r := newTry(t, "say 1", "1\n", "say 2", "2\n", "say 3", "3\n")
 	r.problem.Cases[2].Group = "other"

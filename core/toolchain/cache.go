@@ -180,12 +180,18 @@ func (k *Kit) use(build *Build, dir string) bool {
 	if err != nil {
 		return false
 	}
-	var kept record
-	if unix.Flock(int(file.Fd()), unix.LOCK_SH|unix.LOCK_NB) != nil || json.NewDecoder(file).Decode(&kept) != nil {
+	info, err := file.Stat()
+	if err != nil {
 		file.Close()
 		return false
 	}
-	if info, err := file.Stat(); err == nil && time.Since(info.ModTime()) > usedAgain {
+	var kept record
+	removed := unix.Flock(int(file.Fd()), unix.LOCK_SH|unix.LOCK_NB) == unix.EWOULDBLOCK
+	if removed || json.NewDecoder(file).Decode(&kept) != nil || sizeOf(dir)-info.Size() < kept.Size { // others may clean caches, file by file
+		file.Close()
+		return false
+	}
+	if time.Since(info.ModTime()) > usedAgain {
 		now := time.Now()
 		os.Chtimes(file.Name(), now, now)
 	}
@@ -263,18 +269,21 @@ func (k *Kit) keep(build *Build, name, stage string) error {
 	}
 	included := readIncludes(stage, build)
 	dir := k.buildDir(name, included)
-	if err := os.Rename(stage, dir); err != nil && !errors.Is(err, os.ErrExist) && !isDir(dir) {
-		return fmt.Errorf("cannot keep the build: %w", err)
-	}
 	if err := writeWhole(filepath.Join(k.dir, "includes", name), []byte(strings.Join(included, "\x00"))); err != nil {
 		return err
 	}
-	if !k.use(build, dir) {
-		return fmt.Errorf("a build was taken out of the cache %s while it was kept; try again", k.dir)
+	for range 2 {
+		if err := os.Rename(stage, dir); err != nil && !isDir(dir) {
+			return fmt.Errorf("cannot keep the build: %w", err)
+		}
+		if k.use(build, dir) {
+			build.Cached = false
+			k.grown(size)
+			return nil
+		}
+		k.takeAway(dir) // what lies there is no whole build
 	}
-	build.Cached = false
-	k.grown(size)
-	return nil
+	return fmt.Errorf("a build was taken out of the cache %s while it was kept; try again", k.dir)
 }
 
 // totalFile holds what all builds take together, about: of two programs that
@@ -362,6 +371,11 @@ func (k *Kit) remove(dir string) bool {
 	if unix.Flock(int(file.Fd()), unix.LOCK_EX|unix.LOCK_NB) != nil {
 		return false
 	}
+	return k.takeAway(dir)
+}
+
+// takeAway removes a build, whatever it is like.
+func (k *Kit) takeAway(dir string) bool {
 	scratch, err := box.NewScratch(k.dir, stageName)
 	if err != nil {
 		return false

@@ -38,6 +38,28 @@ func TestABuildIsNeverStale(t *testing.T) {
 	assert.True(t, b.build(t, "a.cpp", source, "").Failed, "a header that is gone")
 }
 
+func TestABuildOfWhichAPartWasTakenAwayIsMadeAnew(t *testing.T) {
+	need(t, "gcc")
+	const source = "#include <stdio.h>\nint main(void){printf(\"42\\n\");}\n"
+	for name, take := range map[string]func(dir string) error{
+		"the record":       func(dir string) error { return os.Remove(filepath.Join(dir, recordFile)) },
+		"half a record":    func(dir string) error { return os.Truncate(filepath.Join(dir, recordFile), 9) },
+		"the program":      func(dir string) error { return os.Remove(filepath.Join(dir, "program")) },
+		"half the program": func(dir string) error { return os.Truncate(filepath.Join(dir, "program"), 4000) },
+		"all":              os.RemoveAll,
+	} {
+		t.Run(name, func(t *testing.T) {
+			b := newBench(t)
+			built := b.build(t, "a.c", source, "")
+			require.NoError(t, take(built.Dir))
+			again := b.build(t, "a.c", source, "")
+			assert.False(t, again.Cached)
+			assert.Equal(t, "42\n", b.print(t, again))
+			assert.True(t, b.build(t, "a.c", source, "").Cached)
+		})
+	}
+}
+
 func TestAHeaderThatAppearsIsSeen(t *testing.T) {
 	need(t, "g++")
 	b := newBench(t)
