@@ -209,7 +209,7 @@ const baseChange = 256 << 10
 // total is the processor time of all that ever ran in the group, but for the thread
 // that starts programs.
 func (a *account) total() (time.Duration, error) {
-	all, err := a.booked()
+	all, err := a.groupTime()
 	if err != nil {
 		return 0, err
 	}
@@ -217,8 +217,8 @@ func (a *account) total() (time.Duration, error) {
 	return all - own, err
 }
 
-// booked is the processor time of all that ever ran in the group.
-func (a *account) booked() (time.Duration, error) {
+// groupTime is the processor time of all that ever ran in the group.
+func (a *account) groupTime() (time.Duration, error) {
 	if a.version == 1 {
 		n, err := numberAt(a.time)
 		return time.Duration(n), err
