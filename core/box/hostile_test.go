@@ -117,7 +117,7 @@ var (
 	patient     = limitsWith(func(l *verdict.Limits) { l.Wall = 5 * time.Second })
 	manyThreads = limitsWith(func(l *verdict.Limits) { l.Processes, l.Wall, l.Time = 2048, 5*time.Second, 3*time.Second })
 	longOutput  = limitsWith(func(l *verdict.Limits) { l.Output = 1 << 30; l.Wall, l.Time = 3*time.Second, 2*time.Second })
-	herd        = limitsWith(func(l *verdict.Limits) { l.Processes, l.Wall, l.Time = 2048, 5*time.Second, 3*time.Second })
+	herd        = limitsWith(func(l *verdict.Limits) { l.Processes = 2048 })
 	deepStack   = limitsWith(func(l *verdict.Limits) { l.Memory, l.Time, l.Wall = 256<<20, 2*time.Second, 4*time.Second })
 )
 
@@ -306,8 +306,13 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 	if h.with != nil {
 		limits = *h.with
 	}
-	if h.want == Exited { // by itself, however little of a loaded machine it gets
+	// However little of a loaded machine it gets, no other limit comes first.
+	switch h.want {
+	case PassedTime, PassedWall:
+	case Exited:
 		limits.Wall = max(limits.Wall, 10*time.Second)
+	default:
+		limits.Wall, limits.Time = 30*time.Second, 20*time.Second
 	}
 	limits.Time, limits.Wall = slowness*limits.Time, slowness*limits.Wall
 	run := Run{Program: program(t, "hostile/"+words[0], args...), Limits: limits, Input: p.standardInput(t, h.megabyte)}
