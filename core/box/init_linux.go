@@ -169,20 +169,28 @@ func initMain() error {
 	if err != nil {
 		return send(initFD, []byte("cannot mount the programs' /proc: "+err.Error()))
 	}
-	calmRuntime()
+	if err := unix.SetNonblock(initFD, true); err != nil {
+		return err
+	}
+	file := os.NewFile(initFD, "requests")
+	defer file.Close()
+	requests, err := file.SyscallConn()
+	if err != nil {
+		return err
+	}
 	err = send(initFD, []byte("ready"), proc)
 	unix.Close(proc)
 	if err != nil {
 		return err
 	}
-	var message [8]byte
+	runtime.UnlockOSThread() // any thread may wait
 	for {
-		request, _, err := receive(initFD, message[:])
+		request, err := nextRequest(requests)
 		if err != nil {
 			return err
 		}
 		var answer tidyAnswer
-		switch request[0] {
+		switch request {
 		case requestKill:
 			unix.Kill(-1, unix.SIGKILL)
 			continue
@@ -191,15 +199,36 @@ func initMain() error {
 		}
 		answer.time = reapedTime()
 		if numbers >= 0 {
-			unix.Pwrite(numbers, []byte("1"), 0)
+			briefly(unix.SYS_PWRITE64, numbers, []byte("1"))
 		}
 		var text [16]byte
 		binary.LittleEndian.PutUint64(text[:], uint64(answer.left))
 		binary.LittleEndian.PutUint64(text[8:], uint64(answer.time))
-		if err := send(initFD, text[:]); err != nil {
-			return err
+		if _, err := briefly(unix.SYS_WRITE, initFD, text[:]); err != nil {
+			return ended(err)
 		}
 	}
+}
+
+// nextRequest waits for a request. It is the runtime that waits, and that does not hear
+// of what is over at once, or it would look after this thread for a while each time, on a
+// processor that a program could have.
+func nextRequest(requests syscall.RawConn) (request byte, err error) {
+	var message [1]byte
+	n := 0
+	waited := requests.Read(func(fd uintptr) bool {
+		n, err = briefly(unix.SYS_READ, int(fd), message[:])
+		return err != unix.EAGAIN
+	})
+	switch {
+	case waited != nil:
+		return 0, waited
+	case err != nil:
+		return 0, ended(err)
+	case n == 0:
+		return 0, errHungUp
+	}
+	return message[0], nil
 }
 
 // tidyUp kills all other processes of the namespace, and returns when they are
@@ -222,9 +251,8 @@ func tidyUp() (a tidyAnswer) {
 }
 
 // ownProc makes a mount of /proc that shows the namespace of this process, for reading
-// only, and another one for this process itself, and opens the file there that says which
-// number the next process gets; -1 if that cannot be set, and later programs have higher
-// numbers.
+// only, and opens the file there that says which number the next process gets; -1 if
+// that cannot be set, and later programs have higher numbers.
 func ownProc() (proc, numbers int, err error) {
 	if proc, err = mountProc(unix.MOUNT_ATTR_RDONLY); err != nil {
 		return -1, -1, err
@@ -233,8 +261,8 @@ func ownProc() (proc, numbers int, err error) {
 	if err != nil {
 		return -1, -1, err
 	}
-	procRoot = func() (int, error) { return own, nil }
-	if numbers, err = openProc("sys/kernel/ns_last_pid", unix.O_WRONLY); err != nil {
+	defer unix.Close(own)
+	if numbers, err = unix.Openat(own, "sys/kernel/ns_last_pid", unix.O_WRONLY|unix.O_CLOEXEC, 0); err != nil {
 		numbers = -1
 	}
 	return proc, numbers, nil

@@ -363,22 +363,24 @@ func pollBriefly(polls []unix.PollFd, wait time.Duration) bool {
 	return int(n) > 0
 }
 
-// readBriefly reads what is there, in the same way.
-func readBriefly(fd int, into []byte) (int, error) {
-	n, _, errno := unix.RawSyscall(unix.SYS_READ, uintptr(fd), uintptr(unsafe.Pointer(&into[0])), uintptr(len(into)))
-	if errno != 0 {
-		return 0, errno
-	}
-	return int(n), nil
+// briefly makes a system call on a descriptor and a buffer, one that does not wait, in the
+// same way.
+func briefly(call uintptr, fd int, buffer []byte) (n int, err error) {
+	err = again(func() error {
+		r, _, errno := unix.RawSyscall6(call, uintptr(fd), uintptr(unsafe.Pointer(&buffer[0])), uintptr(len(buffer)), 0, 0, 0)
+		if n = int(r); errno != 0 {
+			return errno
+		}
+		return nil
+	})
+	return n, err
 }
 
 // drain reads stream i until it is empty.
 func (b *Box) drain(i int, id uint32, c *carried) error {
 	for {
-		n, err := readBriefly(int(b.streams[i].Load()), b.chunk)
+		n, err := briefly(unix.SYS_READ, int(b.streams[i].Load()), b.chunk)
 		switch {
-		case err == unix.EINTR:
-			continue
 		case err == unix.EAGAIN || err == nil && n == 0:
 			return nil
 		case err != nil:
