@@ -232,6 +232,24 @@ func TestOneRunLeavesNothingForTheNext(t *testing.T) {
 	assert.Equal(t, 0, run(t, b, program(t, "act", "flags"), generous).ExitCode, "pipe flags")
 }
 
+func TestPipesThatWereMadeTooSmallAreMadeAnew(t *testing.T) {
+	b := open(t)
+	run(t, b, program(t, "act", "nothing"), generous)
+	require.NotEmpty(t, b.pipes, "those of the next run are there already")
+	for _, ends := range b.pipes {
+		_, err := unix.FcntlInt(uintptr(ends[0]), unix.F_SETPIPE_SZ, 4096)
+		require.NoError(t, err)
+	}
+	ends, err := b.openStreams()
+	require.NoError(t, err)
+	for _, fd := range ends {
+		size, err := unix.FcntlInt(uintptr(fd), unix.F_GETPIPE_SZ, 0)
+		require.NoError(t, err)
+		assert.Equal(t, narrow, size)
+		unix.Close(fd)
+	}
+}
+
 func TestEveryOneOfManyWorkersOpens(t *testing.T) {
 	eachMode(t, func(t *testing.T, m mode) {
 		p, options := program(t, "act", "nothing"), m.options(t)

@@ -200,6 +200,14 @@ func (b *Box) request(id uint32, run Run) error {
 // what a program does to a pipe ends with it.
 func (b *Box) openStreams() (outputs []int, err error) {
 	b.chunk, b.watched = b.chunk[:min(len(b.chunk), narrow)], false
+	// One that was made while a program used up the pipes of this user is smaller.
+	small := func(ends [2]int) bool {
+		size, err := unix.FcntlInt(uintptr(ends[0]), unix.F_GETPIPE_SZ, 0)
+		return err != nil || size < narrow
+	}
+	if slices.ContainsFunc(b.pipes, small) {
+		b.closePipes()
+	}
 	if err := b.makePipes(); err != nil {
 		return nil, err
 	}
