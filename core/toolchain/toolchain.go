@@ -543,17 +543,16 @@ func (b Build) program(run Command, env []string, limits verdict.Limits, args []
 }
 
 // passed are the variables of the person's environment that a program sees.
-var passed = []string{"PATH", "HOME", "LANG", "LC_ALL", "LC_CTYPE", "TZ"}
+var passed = []string{"PATH", "HOME", "TZ"}
 
+// environment is what every program and every compiler knows of where it runs. What they
+// print does not depend on whose machine that is, so the locale is always the same.
 func environment() []string {
-	var env []string
+	env := []string{"LANG=C.UTF-8", "LC_ALL=C.UTF-8"}
 	for _, name := range passed {
 		if value, ok := os.LookupEnv(name); ok {
 			env = append(env, name+"="+value)
 		}
-	}
-	if os.Getenv("LANG") == "" && os.Getenv("LC_ALL") == "" {
-		env = append(env, "LANG=C.UTF-8")
 	}
 	return env
 }

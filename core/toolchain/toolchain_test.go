@@ -241,3 +241,27 @@ func TestOnlyAFewVariablesReachAProgram(t *testing.T) {
 	}
 	assert.Contains(t, strings.Join(environment(), "\n"), "PATH=")
 }
+
+func TestTheCallersLocaleDecidesNothing(t *testing.T) {
+	t.Setenv("LC_ALL", "C")
+	t.Setenv("LANG", "de_AT")
+	t.Setenv("LC_CTYPE", "POSIX")
+	b := newBench(t)
+	for name, h := range map[string]struct{ file, text string }{
+		"bash":    {"a.sh", "x=é; echo ${#x}\n"},
+		"python":  {"a.py", "print(len(open('/dev/stdin').read() or 'é'))\n"},
+		"ruby":    {"a.rb", "puts 'é'.dup.force_encoding(Encoding.default_external).length\n"},
+		"haskell": {"a.hs", "main = do { s <- getContents; putStrLn (if null s then \"é\" else s); print (length \"é\") }\n"},
+		"kotlin":  {"a.kt", "fun main() { print(\"é\".length); print(java.nio.charset.Charset.defaultCharset()) }\n"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			l, _ := Ours().Find(name)
+			needLanguage(t, b.kit, l)
+			want := map[string]string{"haskell": "é\n1\n", "kotlin": "1UTF-8"}[name]
+			if want == "" {
+				want = "1\n"
+			}
+			assert.Equal(t, want, b.print(t, b.build(t, h.file, h.text, "")))
+		})
+	}
+}
