@@ -212,8 +212,7 @@ func (r *callRunner) pass(ctx context.Context, w *worker, positions []int, crowd
 	tell := settle
 	if crowded {
 		tell = func(i int, m made) {
-			limit := r.plan.LimitsOf(r.problem.Cases[r.plan.Cases[i]].Group).Time
-			if !m.outcome.Ran || float64(m.outcome.Usage.CPU) <= nearTime*float64(limit) {
+			if !cameNear(m.outcome, r.plan.LimitsOf(r.problem.Cases[r.plan.Cases[i]].Group)) {
 				settle(i, m)
 				return
 			}
@@ -312,6 +311,7 @@ type process struct {
 	begun     bool          // it has said so
 	least     time.Duration // processor time that the call of this moment has used at the least
 	foul      bool          // somebody else than the driver answered
+	ended     bool          // nothing more comes
 }
 
 // process makes calls in one process, tells each, and returns how many of them are
@@ -362,6 +362,7 @@ func (r *callRunner) process(ctx context.Context, w *worker, positions []int, te
 	watched()
 	watch.Wait()
 	p.stop()
+	p.ended = true
 	p.seen(result.Usage)
 	if !p.over || n == 1 {
 		p.giveUpTo(min(n, len(p.answers)))
@@ -467,6 +468,8 @@ func (p *process) answer(a call.Answer) {
 	now := time.Now()
 	n := len(p.answers) // of the call that it is about
 	switch {
+	case p.foul: // the process is being ended, and whatever it still says counts for nothing
+		return
 	case a.Kind == call.Unserved && !p.ready:
 		p.unserved = a.Text
 	case a.Kind == call.Ready && !p.ready:
@@ -481,7 +484,9 @@ func (p *process) answer(a call.Answer) {
 		p.answers = append(p.answers, a)
 		p.arrived = append(p.arrived, now.Sub(p.since))
 	default: // the source wrote it
-		p.foul = true
+		if p.foul = true; n == len(p.positions) {
+			p.answers = p.answers[:n-1] // there was an answer too many
+		}
 		p.stop()
 		return
 	}
@@ -507,9 +512,13 @@ func (p *process) advance() {
 }
 
 // complete returns how many calls were answered and had all come that they
-// printed.
+// printed. The last one is not among them before it is known that no other answer comes.
 func (p *process) complete() int {
-	return min(len(p.answers), len(p.positions), p.out.Count()-1, p.errs.Count()-1)
+	most := len(p.positions)
+	if !p.ended {
+		most--
+	}
+	return min(len(p.answers), most, p.out.Count()-1, p.errs.Count()-1)
 }
 
 // lookMemory is how often the memory is looked at because of calls that were
@@ -617,7 +626,7 @@ const (
 // watch ends the process when a call has passed a limit of time.
 func (p *process) watch(ctx context.Context) {
 	limits := p.limits
-	seen, base := -1, time.Duration(0)
+	seen, base := -1, verdict.Usage{}
 	timer := time.NewTimer(soonestWatch)
 	defer timer.Stop()
 	for {
@@ -636,9 +645,10 @@ func (p *process) watch(ctx context.Context) {
 			most, wall = max(most, loadTime), max(wall, loadWall)
 		}
 		if p.events != seen {
-			seen, base = p.events, usage.CPU
+			seen, base = p.events, usage
 		}
-		used, waited := usage.CPU-base, time.Since(p.since)
+		// What the machine does not let it have does not count.
+		used, waited := usage.CPU-base.CPU, time.Since(p.since)-max(0, usage.Starved-base.Starved)
 		if known {
 			p.least = max(p.least, used)
 		}

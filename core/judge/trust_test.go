@@ -51,16 +51,22 @@ func TestACallEndsOnce(t *testing.T) {
 	needLanguageOf(t, "a.py")
 	p := function(t, "half(n: int) -> int", "n = 4 => 2", "n = 7 => 3", "n = 8 => 4")
 	p.Limits.General = limits.General
-	// It knows the driver's word, and answers for itself and for the next call too.
-	forger := `import sys
-def half(n):
-    if n == 7:
-        sys.modules["__main__"].answer("done 0 3")
-        return 99
-    return n // 2
-`
-	_, ended := calledAs(t, p, "a.py", forger, Options{Jobs: 1})
-	assert.NotEqual(t, verdict.Accepted, ended.Verdict, "what the function returned was never heard")
+	for name, doing := range map[string]string{
+		"one in the middle":        "if n == 7: say('done 0 3')",
+		"the last":                 "if n == 8: say('done 0 4')",
+		"the last, and it tarries": "if n == 8: say('done 0 4'); time.sleep(0.3)",
+		"the first":                "if n == 4: say('done 0 2')",
+		"each":                     "say('done 0 %d' % (n // 2))",
+	} {
+		t.Run(name, func(t *testing.T) {
+			// It knows the driver's word, and answers for itself before it returns.
+			forger := "import sys, time\ndef half(n):\n    say = sys.modules['__main__'].answer\n    " + doing + "\n    return n // 2\n"
+			for range 3 {
+				_, ended := calledAs(t, p, "a.py", forger, Options{Jobs: 1})
+				assert.NotEqual(t, verdict.Accepted, ended.Verdict, "it answered twice")
+			}
+		})
+	}
 }
 
 func TestASourceThatStopsItsDriversClockIsMeasuredAllTheSame(t *testing.T) {
