@@ -57,7 +57,8 @@ type hiddenMemory struct {
 type count struct {
 	processes, threads int
 	cpu                time.Duration // of those alive and, as far as seen, of those gone
-	members            []*member     // nil: the group was asked instead
+	pids               []int
+	members            []*member // nil: the group was asked instead
 }
 
 // lookTime bounds how long one look at many processes goes into details of one kind, and
@@ -119,7 +120,7 @@ func (c *census) take() (n count, err error) {
 	if err != nil {
 		return n, err
 	}
-	n.processes, n.threads = len(pids), len(pids)
+	n.pids, n.processes, n.threads = pids, len(pids), len(pids)
 	if len(pids) > fewProcesses && c.account.version != 0 {
 		n.threads, err = c.account.threads()
 		return n, err

@@ -7,6 +7,7 @@ import (
 	"math"
 	"os"
 	"os/exec"
+	"runtime"
 	"strconv"
 	"strings"
 	"testing"
@@ -263,6 +264,37 @@ func TestAWorkerLetsItsProgramRunAlone(t *testing.T) {
 		least = min(least, switches(t, b.supervisor.Pid)-before)
 	}
 	assert.Less(t, least, most)
+}
+
+// loadMachine keeps every processor busy twice over while a test runs.
+func loadMachine(t *testing.T) {
+	for range 2 * runtime.NumCPU() {
+		busy := exec.Command("/bin/sh", "-c", "while :; do :; done")
+		require.NoError(t, busy.Start())
+		t.Cleanup(func() {
+			busy.Process.Kill()
+			busy.Wait()
+		})
+	}
+}
+
+func TestWhatTheMachineDoesNotGiveIsNoWaiting(t *testing.T) {
+	limits := verdict.Limits{Time: 20 * time.Second, Wall: 1500 * time.Millisecond, Memory: 64 << 20}
+	loadMachine(t)
+	eachMode(t, func(t *testing.T, m mode) {
+		b := openMode(t, m)
+		starved := false
+		for _, p := range []Program{program(t, "burn", "1.2", "1", "0"), program(t, "burn", "0.6", "1", "1")} {
+			got := run(t, b, p, limits)
+			assert.Equal(t, Exited, got.Ending, "%+v", got)
+			assert.LessOrEqual(t, got.Usage.Own(), limits.Wall)
+			starved = starved || got.Usage.Starved > 0
+		}
+		assert.True(t, starved, "the test machine is loaded")
+		got := run(t, b, program(t, "act", "sleep"), limits)
+		assert.Equal(t, PassedWall, got.Ending, "who sleeps waits, on a busy machine too")
+		assert.Greater(t, got.Usage.Own(), limits.Wall)
+	})
 }
 
 func openMode(t testing.TB, m mode) *Box {

@@ -37,6 +37,7 @@ type report struct {
 	Ending   Ending
 	CPU      time.Duration
 	Wall     time.Duration
+	Starved  time.Duration
 	Memory   int64
 	ExitCode int
 	Signal   int
@@ -84,7 +85,7 @@ func decodeRequest(message []byte) (o request, err error) {
 }
 
 func (r report) encode() []byte {
-	numbers := []int64{int64(r.ID), int64(r.CPU), int64(r.Wall), r.Memory, int64(r.ExitCode), int64(r.Signal), int64(r.Left), number(r.Filled)}
+	numbers := []int64{int64(r.ID), int64(r.CPU), int64(r.Wall), r.Memory, int64(r.ExitCode), int64(r.Signal), int64(r.Left), number(r.Filled), int64(r.Starved)}
 	return encode(numbers, []byte(string(r.Ending)+"\x00"+r.Tried+"\x00"+r.Error))
 }
 
@@ -96,7 +97,7 @@ func number(yes bool) int64 {
 }
 
 func decodeReport(message []byte) (r report, err error) {
-	var n [8]int64
+	var n [9]int64
 	text, err := decode(message, n[:])
 	if err != nil {
 		return r, err
@@ -105,7 +106,7 @@ func decodeReport(message []byte) (r report, err error) {
 	tried, failure, _ := bytes.Cut(rest, []byte{0})
 	return report{
 		ID: uint32(n[0]), CPU: time.Duration(n[1]), Wall: time.Duration(n[2]), Memory: n[3],
-		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Filled: n[7] != 0, Ending: Ending(ending), Tried: string(tried), Error: string(failure),
+		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Filled: n[7] != 0, Starved: time.Duration(n[8]), Ending: Ending(ending), Tried: string(tried), Error: string(failure),
 	}, nil
 }
 

@@ -30,7 +30,7 @@ func TestMessagesArriveAsTheyWereSent(t *testing.T) {
 	}
 	for _, want := range []report{
 		{ID: 1, Ending: Exited},
-		{ID: 2, Ending: PassedMemory, CPU: time.Second, Wall: time.Hour, Memory: 1 << 40, ExitCode: 255, Signal: 9, Left: 3, Filled: true, Tried: "tried to open"},
+		{ID: 2, Ending: PassedMemory, CPU: time.Second, Wall: time.Hour, Starved: time.Minute, Memory: 1 << 40, ExitCode: 255, Signal: 9, Left: 3, Filled: true, Tried: "tried to open"},
 		{ID: 3, Error: "cannot start: \x00 no"},
 	} {
 		got, err := decodeReport(want.encode())

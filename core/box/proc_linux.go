@@ -138,6 +138,30 @@ func residentPages(path string) (pages int64, err error) {
 // process number as clock_getcpuclockid(3) does.
 func processTime(pid int) (time.Duration, error) { return clock(int32(^pid<<3 | 2)) }
 
+// delayed returns how long a process was kept from a processor: that of its threads which
+// was ready to run, and did not, for longest. proc_pid_schedstat(5)
+func delayed(pid int) (longest time.Duration, err error) {
+	base := strconv.Itoa(pid) + "/task"
+	tids, err := numbers(base)
+	if err != nil {
+		return 0, err
+	}
+	for _, tid := range tids {
+		text, err := readProc(base + "/" + strconv.Itoa(tid) + "/schedstat")
+		if err == errGone {
+			continue
+		}
+		if err != nil {
+			return longest, err
+		}
+		if fields := strings.Fields(string(text)); len(fields) > 1 {
+			delay, _ := strconv.ParseInt(fields[1], 10, 64)
+			longest = max(longest, time.Duration(delay))
+		}
+	}
+	return longest, nil
+}
+
 // threadTime is the same of one thread of this process.
 func threadTime(tid int) (time.Duration, error) { return clock(int32(^tid<<3 | 6)) }
 

@@ -42,6 +42,8 @@ type tracee struct {
 	peak   int64         // bytes, largest seen so far
 	seen   time.Duration // processor time, the most that a look has found
 	blind  error         // what kept the supervisor from seeing what the run takes
+	kept   time.Duration // how long a processor was kept from the run, as far as it was looked at
+	before time.Duration // the same of those of its processes that have ended
 	ending Ending
 	gone   bool // reaped: its number may belong to another process
 
@@ -273,6 +275,13 @@ func (t *tracee) boundByMemory() {
 // nothing else of the run is alive.
 func (t *tracee) exiting(pid int) (last bool) {
 	status, err := t.note(pid)
+	if t.isLong() {
+		delay, err := delayed(pid)
+		t.cannotSee(err)
+		t.mu.Lock()
+		t.before += delay
+		t.mu.Unlock()
+	}
 	if err == nil && status.threads > 1 {
 		var others []int
 		others, err = othersAlive(pid)
@@ -379,6 +388,44 @@ func (t *tracee) cannotSee(err error) {
 	t.end(EndedByRequest)
 }
 
+// isLong reports that the run may come near its limit of elapsed time.
+func (t *tracee) isLong() bool {
+	return t.limits.Wall > 0 && time.Since(t.began) > t.limits.Wall/2
+}
+
+// starved returns for how long processes of the run were ready, and the machine ran
+// something else. Of several at once the one counts that waited for longest.
+func (t *tracee) starved(pids []int) time.Duration {
+	longest := time.Duration(0)
+	for _, pid := range pids[:min(len(pids), mostDelayed)] {
+		delay, err := delayed(pid)
+		t.cannotSee(err)
+		longest = max(longest, delay)
+	}
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	t.kept = max(t.kept, t.before+longest)
+	return t.kept
+}
+
+// mostDelayed bounds how many processes are asked for how long they waited.
+const mostDelayed = 64
+
+// tooBusy is how many times its limit of elapsed time a run may take because the machine
+// does something else. A longer one says nothing of the program.
+const tooBusy = 10
+
+// giveUp ends a run that the machine leaves no processor.
+func (t *tracee) giveUp(wall time.Duration) {
+	t.mu.Lock()
+	if t.blind == nil {
+		t.blind = fmt.Errorf("this machine is too busy to judge: in %v the program was ready to run and did not for %v",
+			wall.Round(time.Millisecond), t.kept.Round(time.Millisecond))
+	}
+	t.mu.Unlock()
+	t.end(EndedByRequest)
+}
+
 // found keeps the most processor time that a look has found.
 func (t *tracee) found(cpu time.Duration) {
 	t.mu.Lock()
@@ -421,6 +468,14 @@ func (t *tracee) raise(peak int64) {
 	t.mu.Lock()
 	t.peak = max(t.peak, peak)
 	t.mu.Unlock()
+}
+
+// keptFrom is for how long the machine let a run wait that took so long; 0 for one that
+// did not come near its limit.
+func (t *tracee) keptFrom(wall time.Duration) time.Duration {
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return min(wall, max(t.kept, t.before))
 }
 
 // outcome returns what ended the run and its peak, or why that is not known.

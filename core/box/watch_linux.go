@@ -128,7 +128,10 @@ func (t *tracee) look() time.Duration {
 		t.cannotSee(t.weighAccount())
 	}
 	wall := time.Since(t.began)
-	l := t.limits
+	l, own := t.limits, wall
+	if l.Wall > 0 && wall > l.Wall {
+		own -= t.starved(n.pids)
+	}
 	switch {
 	// First, since whoever multiplies passes the others by the way, and on a
 	// loaded machine before this look.
@@ -138,8 +141,10 @@ func (t *tracee) look() time.Duration {
 		t.end(PassedMemory)
 	case l.Time > 0 && cpu > l.Time:
 		t.end(PassedTime)
-	case l.Wall > 0 && wall > l.Wall:
+	case l.Wall > 0 && own > l.Wall:
 		t.end(PassedWall)
+	case l.Wall > 0 && wall > tooBusy*l.Wall:
+		t.giveUp(wall)
 	case t.folder != nil && l.Output > 0 && wall > t.weigh:
 		if t.folder.size() > l.Output+t.given {
 			t.end(PassedOutput)
@@ -148,7 +153,7 @@ func (t *tracee) look() time.Duration {
 		took := time.Since(t.began) - wall
 		t.weigh = wall + max(weighEvery, weighPause*took)
 	}
-	return t.nextLook(cpu, wall, memory, n.processes, n.threads)
+	return t.nextLook(cpu, own, memory, n.processes, n.threads)
 }
 
 // nextLook returns how long a tree can do without the next look at it, whatever

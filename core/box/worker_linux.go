@@ -143,7 +143,7 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	result = Result{
 		Ending: rep.Ending, ExitCode: rep.ExitCode, Signal: rep.Signal,
 		Written: carried.written, Left: rep.Left, Filled: rep.Filled, Tried: rep.Tried, File: made,
-		Usage: verdict.Usage{CPU: rep.CPU, Wall: rep.Wall, Memory: rep.Memory},
+		Usage: verdict.Usage{CPU: rep.CPU, Wall: rep.Wall, Memory: rep.Memory, Starved: rep.Starved},
 	}
 	fileTooLarge := rep.Signal == int(unix.SIGXFSZ)
 	if carried.passed && rep.Ending != PassedMemory || fileTooLarge {
@@ -301,7 +301,7 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 	}
 	if wall := run.Limits.Wall; wall > 0 && polls[0].Revents == 0 {
 		// A supervisor that the kernel holds up is no longer waited for.
-		overdue := time.AfterFunc(wall+lateness, func() { b.supervisor.Kill() })
+		overdue := time.AfterFunc(tooBusy*wall+lateness, func() { b.supervisor.Kill() })
 		defer overdue.Stop()
 	}
 	for polls[0].Revents == 0 {

@@ -91,14 +91,14 @@ func worseOf(a, b verdict.Outcome) verdict.Outcome {
 	return b
 }
 
-// sure runs the case, and runs it again alone if it came near the time limit
-// while others ran beside it. The lone run settles its time. Where anything
-// else differs, the worse verdict stands.
+// sure runs the case, and runs it again alone if it came near a limit of time while
+// others ran beside it. The lone run settles its times. Where anything else differs, the
+// worse verdict stands.
 func (r *caseRun) sure(ctx context.Context) (verdict.Outcome, error) {
 	r.alone.RLock()
 	first, err := r.once(ctx)
 	r.alone.RUnlock()
-	if err != nil || !r.crowded || !first.Ran || float64(first.Usage.CPU) <= nearTime*float64(r.limits.Time) {
+	if err != nil || !r.crowded || !cameNear(first, r.limits) {
 		return first, err
 	}
 	r.alone.Lock()
@@ -110,9 +110,16 @@ func (r *caseRun) sure(ctx context.Context) (verdict.Outcome, error) {
 	return join(first, lone), nil
 }
 
+// cameNear reports that a run came near a limit of time.
+func cameNear(o verdict.Outcome, l verdict.Limits) bool {
+	past := func(used, limit time.Duration) bool { return limit > 0 && float64(used) > nearTime*float64(limit) }
+	return o.Ran && (past(o.Usage.CPU, l.Time) || past(o.Usage.Wall, l.Wall) && !o.Waited)
+}
+
 // join makes one outcome of a run beside others and a lone one.
 func join(first, lone verdict.Outcome) verdict.Outcome {
-	if first.Verdict == lone.Verdict || first.Verdict == verdict.TimeLimit || lone.Verdict == verdict.TimeLimit {
+	settled := func(v verdict.Verdict) bool { return v == verdict.TimeLimit || v == verdict.Stalled }
+	if first.Verdict == lone.Verdict || settled(first.Verdict) || settled(lone.Verdict) {
 		return lone
 	}
 	worse := worseOf(first, lone)
@@ -333,7 +340,7 @@ func (r *caseRun) byLimits(o *verdict.Outcome, result box.Result, said toolchain
 		o.Verdict = verdict.OutputLimit
 	case result.Ending == box.PassedTime, result.Usage.CPU > l.Time:
 		o.Verdict = verdict.TimeLimit
-	case result.Ending == box.PassedWall, result.Usage.Wall > l.Wall:
+	case result.Ending == box.PassedWall, result.Usage.Own() > l.Wall:
 		o.Verdict = verdict.Stalled
 	case said.Has(toolchain.KindMemory):
 		o.Verdict = verdict.MemoryLimit
@@ -388,7 +395,7 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 		if o.Message != "" {
 			break
 		}
-		o.Message = fmt.Sprintf("it waited: %.2f s of processor time in %.2f s", result.Usage.CPU.Seconds(), result.Usage.Wall.Seconds())
+		o.Message = fmt.Sprintf("it waited: %.2f s of processor time in %.2f s", result.Usage.CPU.Seconds(), result.Usage.Own().Seconds())
 	case verdict.Accepted, verdict.Unjudged:
 		time, memory := share(result.Usage.CPU, l.Time), share(result.Usage.Memory, l.Memory)
 		switch {

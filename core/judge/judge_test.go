@@ -222,6 +222,8 @@ func TestJoiningTwoRuns(t *testing.T) {
 		{"the lone run takes a time limit away", verdict.TimeLimit, verdict.Accepted, verdict.Accepted, false},
 		{"or confirms it", verdict.Accepted, verdict.TimeLimit, verdict.TimeLimit, false},
 		{"it shows what the time had hidden", verdict.TimeLimit, verdict.WrongAnswer, verdict.WrongAnswer, false},
+		{"the lone run takes a stall away", verdict.Stalled, verdict.Accepted, verdict.Accepted, false},
+		{"or confirms that", verdict.Accepted, verdict.Stalled, verdict.Stalled, false},
 		{"right, then wrong", verdict.Accepted, verdict.WrongAnswer, verdict.WrongAnswer, true},
 		{"wrong, then right", verdict.WrongAnswer, verdict.Accepted, verdict.WrongAnswer, true},
 		{"the same", verdict.WrongAnswer, verdict.WrongAnswer, verdict.WrongAnswer, false},

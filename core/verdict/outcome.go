@@ -17,7 +17,14 @@ type Usage struct {
 	CPU    time.Duration // processor time of the whole process tree
 	Wall   time.Duration // elapsed time from the program's first instruction to its end
 	Memory int64         // bytes, peak of the process tree
+
+	// Starved is the part of Wall in which the program could have run, and the machine
+	// ran something else. It is looked at where Wall comes near its limit; otherwise 0.
+	Starved time.Duration
 }
+
+// Own is the part of the elapsed time that is the program's, whether it ran or waited.
+func (u Usage) Own() time.Duration { return u.Wall - u.Starved }
 
 // A Spread is how far the processor time of several runs of one case varied.
 type Spread struct {
