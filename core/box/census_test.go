@@ -13,6 +13,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/verdict"
 	"golang.org/x/sys/unix"
 )
 
@@ -131,6 +133,42 @@ func TestACensusFindsWhatIsAliveAndKeepsTheTimeOfWhatWas(t *testing.T) {
 	n, err = c.take()
 	require.NoError(t, err)
 	assert.Less(t, n.cpu, seen, "another run begins at nothing")
+}
+
+func TestARunThatTheMachineStarvesIsGivenUp(t *testing.T) {
+	for _, tt := range []struct {
+		name       string
+		took, kept time.Duration
+		want       Ending
+		told       string
+	}{
+		{"it waited", 1100 * time.Millisecond, 50 * time.Millisecond, PassedWall, ""},
+		{"the machine was busy", 3 * time.Second, 2500 * time.Millisecond, Exited, ""},
+		{"the machine is too busy", 11 * time.Second, 10500 * time.Millisecond, EndedByRequest, "this machine is too busy to judge: in 11"},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			sleeper := exec.Command("/bin/sleep", "1000")
+			require.NoError(t, sleeper.Start())
+			defer func() {
+				sleeper.Process.Kill()
+				sleeper.Wait()
+			}()
+			c := &census{account: &account{}}
+			c.begin()
+			run := &tracee{
+				pid: sleeper.Process.Pid, limits: verdict.Limits{Wall: time.Second}, began: time.Now().Add(-tt.took), kept: tt.kept,
+				census: c, account: c.account, ending: Exited, born: map[int]bool{}, used: map[int]time.Duration{},
+			}
+			run.look()
+			ending, _, err := run.outcome()
+			assert.Equal(t, tt.want, ending)
+			if tt.told == "" {
+				assert.NoError(t, err)
+			} else {
+				assert.ErrorContains(t, err, tt.told)
+			}
+		})
+	}
 }
 
 // fakeAccount is an account whose files a test writes.
