@@ -115,6 +115,10 @@ const (
 	EndedByRequest Ending = "request" // Run.Stop, or the context, ended
 )
 
+// TooBusy is how many times its limit of elapsed time a run may take because the machine
+// does something else. One that takes longer says nothing of the program.
+const TooBusy = 10
+
 // A Result is what is known after a run.
 type Result struct {
 	Ending   Ending

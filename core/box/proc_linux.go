@@ -138,28 +138,36 @@ func residentPages(path string) (pages int64, err error) {
 // process number as clock_getcpuclockid(3) does.
 func processTime(pid int) (time.Duration, error) { return clock(int32(^pid<<3 | 2)) }
 
-// delayed returns how long a process was kept from a processor: that of its threads which
-// was ready to run, and did not, for longest. proc_pid_schedstat(5)
-func delayed(pid int) (longest time.Duration, err error) {
+// delayed returns for how long the threads of a process were ready to run, and did not,
+// all together: the second field of schedstat, see sched-stats in the kernel's manual.
+func delayed(pid int) (total time.Duration, err error) {
 	base := strconv.Itoa(pid) + "/task"
 	tids, err := numbers(base)
 	if err != nil {
 		return 0, err
 	}
 	for _, tid := range tids {
-		text, err := readProc(base + "/" + strconv.Itoa(tid) + "/schedstat")
-		if err == errGone {
-			continue
+		delay, err := threadDelayed(pid, tid)
+		if err != nil && err != errGone {
+			return total, err
 		}
-		if err != nil {
-			return longest, err
-		}
-		if fields := strings.Fields(string(text)); len(fields) > 1 {
-			delay, _ := strconv.ParseInt(fields[1], 10, 64)
-			longest = max(longest, time.Duration(delay))
-		}
+		total += delay
 	}
-	return longest, nil
+	return total, nil
+}
+
+// threadDelayed is the same of one thread.
+func threadDelayed(pid, tid int) (time.Duration, error) {
+	text, err := readProc(fmt.Sprintf("%d/task/%d/schedstat", pid, tid))
+	if err != nil {
+		return 0, err
+	}
+	fields := strings.Fields(string(text))
+	if len(fields) < 2 {
+		return 0, nil
+	}
+	delay, err := strconv.ParseInt(fields[1], 10, 64)
+	return time.Duration(delay), err
 }
 
 // threadTime is the same of one thread of this process.

@@ -87,6 +87,7 @@ type supervisor struct {
 	census  census
 	watch   watch
 	spent   time.Duration // processor time of all that was reaped so far
+	lagged  time.Duration // for how long this thread was ready so far, and did not run
 
 	mu      sync.Mutex
 	current *tracee // the run under way, nil between runs
@@ -347,6 +348,7 @@ func (w *supervisor) prepare() {
 	if w.settle() == nil {
 		w.account.begin()
 	}
+	w.lagged, _ = threadDelayed(os.Getpid(), w.account.thread)
 }
 
 // settle waits until nothing of the run before is left.

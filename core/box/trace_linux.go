@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"io/fs"
 	"maps"
+	"os"
 	"runtime"
 	"strconv"
 	"sync"
@@ -44,6 +45,7 @@ type tracee struct {
 	blind  error         // what kept the supervisor from seeing what the run takes
 	kept   time.Duration // how long a processor was kept from the run, as far as it was looked at
 	before time.Duration // the same of those of its processes that have ended
+	lagged time.Duration // the same of the thread that follows it, before the run
 	ending Ending
 	gone   bool // reaped: its number may belong to another process
 
@@ -63,7 +65,7 @@ const traceOptions = unix.PTRACE_O_TRACEEXIT | unix.PTRACE_O_EXITKILL |
 
 func (w *supervisor) newTracee(o request) *tracee {
 	return &tracee{
-		id: o.ID, limits: o.Limits, spent: w.spent, ending: Exited, most: o.Limits.Processes,
+		id: o.ID, limits: o.Limits, spent: w.spent, lagged: w.lagged, ending: Exited, most: o.Limits.Processes,
 		coarse: w.coarse, census: &w.census, account: &w.account, init: w.init,
 		born: map[int]bool{}, used: map[int]time.Duration{},
 	}
@@ -393,27 +395,33 @@ func (t *tracee) isLong() bool {
 	return t.limits.Wall > 0 && time.Since(t.began) > t.limits.Wall/2
 }
 
-// starved returns for how long processes of the run were ready, and the machine ran
-// something else. Of several at once the one counts that waited for longest.
+// starved returns for how long threads of the run were ready, and the machine ran
+// something else. Those of several at once are added up: where they keep each other
+// waiting, they use up processor time, which is limited as well.
 func (t *tracee) starved(pids []int) time.Duration {
-	longest := time.Duration(0)
+	total := time.Duration(0)
 	for _, pid := range pids[:min(len(pids), mostDelayed)] {
 		delay, err := delayed(pid)
 		t.cannotSee(err)
-		longest = max(longest, delay)
+		total += delay
 	}
+	total += t.lag()
 	t.mu.Lock()
 	defer t.mu.Unlock()
-	t.kept = max(t.kept, t.before+longest)
+	t.kept = max(t.kept, t.before+total)
 	return t.kept
+}
+
+// lag is for how long the thread that follows the run was ready, and did not run, since
+// it has waited for the run: meanwhile a process may have been held.
+func (t *tracee) lag() time.Duration {
+	now, err := threadDelayed(os.Getpid(), t.account.thread)
+	t.cannotSee(err)
+	return max(0, now-t.lagged)
 }
 
 // mostDelayed bounds how many processes are asked for how long they waited.
 const mostDelayed = 64
-
-// tooBusy is how many times its limit of elapsed time a run may take because the machine
-// does something else. A longer one says nothing of the program.
-const tooBusy = 10
 
 // giveUp ends a run that the machine leaves no processor.
 func (t *tracee) giveUp(wall time.Duration) {
@@ -473,9 +481,13 @@ func (t *tracee) raise(peak int64) {
 // keptFrom is for how long the machine let a run wait that took so long; 0 for one that
 // did not come near its limit.
 func (t *tracee) keptFrom(wall time.Duration) time.Duration {
+	if !t.isLong() {
+		return 0
+	}
+	lag := t.lag()
 	t.mu.Lock()
 	defer t.mu.Unlock()
-	return min(wall, max(t.kept, t.before))
+	return min(wall, max(t.kept, t.before+lag))
 }
 
 // outcome returns what ended the run and its peak, or why that is not known.

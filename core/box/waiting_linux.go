@@ -80,9 +80,9 @@ func (b *Box) alive() ([]process, error) {
 }
 
 // Now returns what the processes that run use at this moment: the processor time
-// of those that are alive, the sum of their peaks of memory, and how long the one of them
-// that waited for a processor for longest has done so; false where that cannot be seen,
-// or nothing runs. It may be called beside Run.
+// of those that are alive, the sum of their peaks of memory, and for how long they were
+// ready to run and did not, all together; false where that cannot be seen, or nothing
+// runs. It may be called beside Run.
 func (b *Box) Now() (usage verdict.Usage, ok bool) {
 	if b.supervisor == nil {
 		return usage, false
@@ -104,7 +104,7 @@ func (b *Box) Now() (usage verdict.Usage, ok bool) {
 		if err != nil && err != errGone {
 			return usage, false
 		}
-		usage.Starved = max(usage.Starved, delay)
+		usage.Starved += delay
 		usage.CPU += used
 		usage.Memory += status.peak
 	}

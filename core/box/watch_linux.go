@@ -143,7 +143,7 @@ func (t *tracee) look() time.Duration {
 		t.end(PassedTime)
 	case l.Wall > 0 && own > l.Wall:
 		t.end(PassedWall)
-	case l.Wall > 0 && wall > tooBusy*l.Wall:
+	case l.Wall > 0 && wall > TooBusy*l.Wall:
 		t.giveUp(wall)
 	case t.folder != nil && l.Output > 0 && wall > t.weigh:
 		if t.folder.size() > l.Output+t.given {

@@ -301,7 +301,7 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 	}
 	if wall := run.Limits.Wall; wall > 0 && polls[0].Revents == 0 {
 		// A supervisor that the kernel holds up is no longer waited for.
-		overdue := time.AfterFunc(tooBusy*wall+lateness, func() { b.supervisor.Kill() })
+		overdue := time.AfterFunc(TooBusy*wall+lateness, func() { b.supervisor.Kill() })
 		defer overdue.Stop()
 	}
 	for polls[0].Revents == 0 {

@@ -312,6 +312,7 @@ type process struct {
 	least     time.Duration // processor time that the call of this moment has used at the least
 	foul      bool          // somebody else than the driver answered
 	ended     bool          // nothing more comes
+	starved   bool          // the machine left it no processor
 }
 
 // process makes calls in one process, tells each, and returns how many of them are
@@ -605,6 +606,9 @@ func (p *process) end(result box.Result, long bool) {
 	}
 	c := p.callRun(p.positions[n])
 	o := c.ofEnd(result, time.Since(p.since), p.peak, p.out.Take(part), p.errs.Take(part), p.ready, long)
+	if p.starved {
+		o.Verdict, o.Message, o.Hints = verdict.Fault, "this machine is too busy to judge", nil
+	}
 	if p.foul {
 		o.Verdict, o.Message, o.Hints = verdict.RuntimeError, "it wrote to descriptor 3, on which the judge hears what the function returns", nil
 	}
@@ -648,7 +652,8 @@ func (p *process) watch(ctx context.Context) {
 			seen, base = p.events, usage
 		}
 		// What the machine does not let it have does not count.
-		used, waited := usage.CPU-base.CPU, time.Since(p.since)-max(0, usage.Starved-base.Starved)
+		real := time.Since(p.since)
+		used, waited := usage.CPU-base.CPU, real-max(0, usage.Starved-base.Starved)
 		if known {
 			p.least = max(p.least, used)
 		}
@@ -656,8 +661,8 @@ func (p *process) watch(ctx context.Context) {
 		switch {
 		case known && used > most:
 			why = box.PassedTime
-		case waited > wall:
-			why = box.PassedWall
+		case waited > wall, real > box.TooBusy*wall:
+			why, p.starved = box.PassedWall, waited <= wall
 		case p.out.Size() > limits.Output || p.errs.Size() > limits.Output:
 			why = box.PassedOutput
 		}

@@ -18,8 +18,9 @@ type Usage struct {
 	Wall   time.Duration // elapsed time from the program's first instruction to its end
 	Memory int64         // bytes, peak of the process tree
 
-	// Starved is the part of Wall in which the program could have run, and the machine
-	// ran something else. It is looked at where Wall comes near its limit; otherwise 0.
+	// Starved is the part of Wall in which threads of the program could have run, and the
+	// machine ran something else, added up, and at most Wall. It is looked at where Wall
+	// comes near its limit; otherwise 0.
 	Starved time.Duration
 }
 
