@@ -157,7 +157,7 @@ func TestARunThatTheMachineStarvesIsGivenUp(t *testing.T) {
 			c.begin()
 			run := &tracee{
 				pid: sleeper.Process.Pid, limits: verdict.Limits{Wall: time.Second}, began: time.Now().Add(-tt.took), kept: tt.kept,
-				census: c, account: c.account, ending: Exited, born: map[int]bool{}, used: map[int]time.Duration{},
+				census: c, account: c.account, ending: Exited, born: map[int]bool{}, used: map[int]time.Duration{}, delays: map[int]time.Duration{},
 			}
 			run.look()
 			ending, _, err := run.outcome()

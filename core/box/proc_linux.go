@@ -138,25 +138,25 @@ func residentPages(path string) (pages int64, err error) {
 // process number as clock_getcpuclockid(3) does.
 func processTime(pid int) (time.Duration, error) { return clock(int32(^pid<<3 | 2)) }
 
-// delayed returns for how long the threads of a process were ready to run, and did not,
-// all together: the second field of schedstat, see sched-stats in the kernel's manual.
-func delayed(pid int) (total time.Duration, err error) {
-	base := strconv.Itoa(pid) + "/task"
-	tids, err := numbers(base)
+// delays returns for how long each thread of a process was ready to run, and did not: the
+// second field of schedstat, see sched-stats in the kernel's manual.
+func delays(pid int) (map[int]time.Duration, error) {
+	tids, err := numbers(strconv.Itoa(pid) + "/task")
 	if err != nil {
-		return 0, err
+		return nil, err
 	}
+	all := map[int]time.Duration{}
 	for _, tid := range tids {
 		delay, err := threadDelayed(pid, tid)
 		if err != nil && err != errGone {
-			return total, err
+			return nil, err
 		}
-		total += delay
+		all[tid] = delay
 	}
-	return total, nil
+	return all, nil
 }
 
-// threadDelayed is the same of one thread.
+// threadDelayed is that of one thread.
 func threadDelayed(pid, tid int) (time.Duration, error) {
 	text, err := readProc(fmt.Sprintf("%d/task/%d/schedstat", pid, tid))
 	if err != nil {

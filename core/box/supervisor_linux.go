@@ -413,7 +413,7 @@ func (w *supervisor) run(o request, input int, outputs []int) (rep report, made 
 
 	status, err := t.follow(&w.watch)
 	rep = report{ID: o.ID, Wall: time.Since(t.began)}
-	rep.Starved = t.keptFrom(rep.Wall)
+	rep.Starved = min(rep.Wall, t.starved())
 	left, orphans, e := w.tidy(t)
 	err = errors.Join(err, e)
 	w.mu.Lock()

@@ -39,13 +39,13 @@ type tracee struct {
 	renewed bool         // the next run gets the same process numbers
 	due     atomic.Int64 // when the watch looks next, in nanoseconds of the Unix epoch
 
-	mu     sync.Mutex    // guards what the watch and the kill pipe also touch
-	peak   int64         // bytes, largest seen so far
-	seen   time.Duration // processor time, the most that a look has found
-	blind  error         // what kept the supervisor from seeing what the run takes
-	kept   time.Duration // how long a processor was kept from the run, as far as it was looked at
-	before time.Duration // the same of those of its processes that have ended
-	lagged time.Duration // the same of the thread that follows it, before the run
+	mu     sync.Mutex            // guards what the watch and the kill pipe also touch
+	peak   int64                 // bytes, largest seen so far
+	seen   time.Duration         // processor time, the most that a look has found
+	blind  error                 // what kept the supervisor from seeing what the run takes
+	delays map[int]time.Duration // for how long each thread was ready and did not run, as it was looked at last
+	kept   time.Duration         // all of that
+	lagged time.Duration         // that of the thread that follows the run, before it
 	ending Ending
 	gone   bool // reaped: its number may belong to another process
 
@@ -67,7 +67,7 @@ func (w *supervisor) newTracee(o request) *tracee {
 	return &tracee{
 		id: o.ID, limits: o.Limits, spent: w.spent, lagged: w.lagged, ending: Exited, most: o.Limits.Processes,
 		coarse: w.coarse, census: &w.census, account: &w.account, init: w.init,
-		born: map[int]bool{}, used: map[int]time.Duration{},
+		born: map[int]bool{}, used: map[int]time.Duration{}, delays: map[int]time.Duration{},
 	}
 }
 
@@ -278,11 +278,7 @@ func (t *tracee) boundByMemory() {
 func (t *tracee) exiting(pid int) (last bool) {
 	status, err := t.note(pid)
 	if t.isLong() {
-		delay, err := delayed(pid)
-		t.cannotSee(err)
-		t.mu.Lock()
-		t.before += delay
-		t.mu.Unlock()
+		t.noteDelays(pid)
 	}
 	if err == nil && status.threads > 1 {
 		var others []int
@@ -390,45 +386,51 @@ func (t *tracee) cannotSee(err error) {
 	t.end(EndedByRequest)
 }
 
-// isLong reports that the run may come near its limit of elapsed time.
+// isLong reports that the run may come near its limit of elapsed time, so that it is worth
+// knowing how much of that was the machine's.
 func (t *tracee) isLong() bool {
-	return t.limits.Wall > 0 && time.Since(t.began) > t.limits.Wall/2
+	return t.limits.Wall > 0 && time.Since(t.began) > min(t.limits.Wall/2, calmLook)
 }
 
-// starved returns for how long threads of the run were ready, and the machine ran
-// something else. Those of several at once are added up: where they keep each other
-// waiting, they use up processor time, which is limited as well.
-func (t *tracee) starved(pids []int) time.Duration {
-	total := time.Duration(0)
+// noteDelays looks at how long threads of some processes were ready to run, while the
+// machine ran something else. What ended between two looks counts as it was at the first.
+func (t *tracee) noteDelays(pids ...int) {
 	for _, pid := range pids[:min(len(pids), mostDelayed)] {
-		delay, err := delayed(pid)
+		found, err := delays(pid)
 		t.cannotSee(err)
-		total += delay
+		t.mu.Lock()
+		for tid, delay := range found {
+			t.kept += max(0, delay-t.delays[tid])
+			t.delays[tid] = delay
+		}
+		t.mu.Unlock()
 	}
-	total += t.lag()
-	t.mu.Lock()
-	defer t.mu.Unlock()
-	t.kept = max(t.kept, t.before+total)
-	return t.kept
-}
-
-// lag is for how long the thread that follows the run was ready, and did not run, since
-// it has waited for the run: meanwhile a process may have been held.
-func (t *tracee) lag() time.Duration {
-	now, err := threadDelayed(os.Getpid(), t.account.thread)
-	t.cannotSee(err)
-	return max(0, now-t.lagged)
 }
 
 // mostDelayed bounds how many processes are asked for how long they waited.
 const mostDelayed = 64
 
+// starved returns for how long threads of the run were ready and did not run, as far as it
+// was looked at. Those of several at once are added up: where they keep each other
+// waiting, they use up processor time, which is limited as well. So is for how long the
+// thread that follows the run did not run: meanwhile a process may have been held.
+func (t *tracee) starved() time.Duration {
+	if !t.isLong() {
+		return 0
+	}
+	now, err := threadDelayed(os.Getpid(), t.account.thread)
+	t.cannotSee(err)
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	return t.kept + max(0, now-t.lagged)
+}
+
 // giveUp ends a run that the machine leaves no processor.
-func (t *tracee) giveUp(wall time.Duration) {
+func (t *tracee) giveUp(wall, kept time.Duration) {
 	t.mu.Lock()
 	if t.blind == nil {
 		t.blind = fmt.Errorf("this machine is too busy to judge: in %v the program was ready to run and did not for %v",
-			wall.Round(time.Millisecond), t.kept.Round(time.Millisecond))
+			wall.Round(time.Millisecond), kept.Round(time.Millisecond))
 	}
 	t.mu.Unlock()
 	t.end(EndedByRequest)
@@ -476,18 +478,6 @@ func (t *tracee) raise(peak int64) {
 	t.mu.Lock()
 	t.peak = max(t.peak, peak)
 	t.mu.Unlock()
-}
-
-// keptFrom is for how long the machine let a run wait that took so long; 0 for one that
-// did not come near its limit.
-func (t *tracee) keptFrom(wall time.Duration) time.Duration {
-	if !t.isLong() {
-		return 0
-	}
-	lag := t.lag()
-	t.mu.Lock()
-	defer t.mu.Unlock()
-	return min(wall, max(t.kept, t.before+lag))
 }
 
 // outcome returns what ended the run and its peak, or why that is not known.

@@ -100,11 +100,13 @@ func (b *Box) Now() (usage verdict.Usage, ok bool) {
 		if err != nil && err != errGone {
 			return usage, false
 		}
-		delay, err := delayed(p.pid)
+		kept, err := delays(p.pid)
 		if err != nil && err != errGone {
 			return usage, false
 		}
-		usage.Starved += delay
+		for _, delay := range kept {
+			usage.Starved += delay
+		}
 		usage.CPU += used
 		usage.Memory += status.peak
 	}

@@ -128,10 +128,12 @@ func (t *tracee) look() time.Duration {
 		t.cannotSee(t.weighAccount())
 	}
 	wall := time.Since(t.began)
-	l, own := t.limits, wall
-	if l.Wall > 0 && wall > l.Wall {
-		own -= t.starved(n.pids)
+	l, kept := t.limits, time.Duration(0)
+	if t.isLong() {
+		t.noteDelays(n.pids...)
+		kept = min(wall, t.starved())
 	}
+	own := wall - kept
 	switch {
 	// First, since whoever multiplies passes the others by the way, and on a
 	// loaded machine before this look.
@@ -144,7 +146,7 @@ func (t *tracee) look() time.Duration {
 	case l.Wall > 0 && own > l.Wall:
 		t.end(PassedWall)
 	case l.Wall > 0 && wall > TooBusy*l.Wall:
-		t.giveUp(wall)
+		t.giveUp(wall, kept)
 	case t.folder != nil && l.Output > 0 && wall > t.weigh:
 		if t.folder.size() > l.Output+t.given {
 			t.end(PassedOutput)

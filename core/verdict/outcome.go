@@ -19,8 +19,8 @@ type Usage struct {
 	Memory int64         // bytes, peak of the process tree
 
 	// Starved is the part of Wall in which threads of the program could have run, and the
-	// machine ran something else, added up, and at most Wall. It is looked at where Wall
-	// comes near its limit; otherwise 0.
+	// machine ran something else, added up, and at most Wall. 0 for short runs, in which
+	// it is not looked at.
 	Starved time.Duration
 }
 
