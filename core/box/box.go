@@ -134,6 +134,9 @@ type Result struct {
 	Tried  string // what it tried and was refused, as far as that was seen: "tried to open a network connection"
 }
 
+// Succeeded reports that the program ended by itself, and said that all was well.
+func (r Result) Succeeded() bool { return r.Ending == Exited && r.ExitCode == 0 && r.Signal == 0 }
+
 // ErrLost says that the supervisor is gone. The box serves no more; another one
 // may be opened.
 var ErrLost = errors.New("lost the worker")

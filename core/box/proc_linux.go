@@ -138,6 +138,18 @@ func residentPages(path string) (pages int64, err error) {
 // process number as clock_getcpuclockid(3) does.
 func processTime(pid int) (time.Duration, error) { return clock(int32(^pid<<3 | 2)) }
 
+// threadTime is the same of one thread of this process.
+func threadTime(tid int) (time.Duration, error) { return clock(int32(^tid<<3 | 6)) }
+
+func clock(id int32) (time.Duration, error) {
+	var now unix.Timespec
+	err := unix.ClockGettime(id, &now)
+	if err == unix.EINVAL || err == unix.ESRCH {
+		err = errGone
+	}
+	return time.Duration(now.Nano()), err
+}
+
 // delays returns for how long each thread of a process was ready to run, and did not: the
 // second field of schedstat, see sched-stats in the kernel's manual.
 func delays(pid int) (map[int]time.Duration, error) {
@@ -168,18 +180,6 @@ func threadDelayed(pid, tid int) (time.Duration, error) {
 	}
 	delay, err := strconv.ParseInt(fields[1], 10, 64)
 	return time.Duration(delay), err
-}
-
-// threadTime is the same of one thread of this process.
-func threadTime(tid int) (time.Duration, error) { return clock(int32(^tid<<3 | 6)) }
-
-func clock(id int32) (time.Duration, error) {
-	var now unix.Timespec
-	err := unix.ClockGettime(id, &now)
-	if err == unix.EINVAL || err == unix.ESRCH {
-		err = errGone
-	}
-	return time.Duration(now.Nano()), err
 }
 
 // numbers lists the entries of a folder of /proc that are numbers; "." is /proc

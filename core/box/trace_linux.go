@@ -42,7 +42,7 @@ type tracee struct {
 	mu     sync.Mutex            // guards what the watch and the kill pipe also touch
 	peak   int64                 // bytes, largest seen so far
 	seen   time.Duration         // processor time, the most that a look has found
-	blind  error                 // what kept the supervisor from seeing what the run takes
+	blind  error                 // why nothing can be said of the run
 	delays map[int]time.Duration // for how long each thread was ready and did not run, as it was looked at last
 	kept   time.Duration         // all of that
 	lagged time.Duration         // that of the thread that follows the run, before it
@@ -375,12 +375,16 @@ func ifThere(err error) error {
 // cannotSee ends a run of which something could not be read: what it takes is not
 // known then.
 func (t *tracee) cannotSee(err error) {
-	if err = ifThere(err); err == nil {
-		return
+	if err = ifThere(err); err != nil {
+		t.giveUp(fmt.Errorf("cannot see what the program takes: %w", err))
 	}
+}
+
+// giveUp ends a run of which nothing can be said, and keeps the first reason.
+func (t *tracee) giveUp(why error) {
 	t.mu.Lock()
 	if t.blind == nil {
-		t.blind = fmt.Errorf("cannot see what the program takes: %w", err)
+		t.blind = why
 	}
 	t.mu.Unlock()
 	t.end(EndedByRequest)
@@ -423,17 +427,6 @@ func (t *tracee) starved() time.Duration {
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	return t.kept + max(0, now-t.lagged)
-}
-
-// giveUp ends a run that the machine leaves no processor.
-func (t *tracee) giveUp(wall, kept time.Duration) {
-	t.mu.Lock()
-	if t.blind == nil {
-		t.blind = fmt.Errorf("this machine is too busy to judge: in %v the program was ready to run and did not for %v",
-			wall.Round(time.Millisecond), kept.Round(time.Millisecond))
-	}
-	t.mu.Unlock()
-	t.end(EndedByRequest)
 }
 
 // found keeps the most processor time that a look has found.

@@ -146,7 +146,8 @@ func (t *tracee) look() time.Duration {
 	case l.Wall > 0 && own > l.Wall:
 		t.end(PassedWall)
 	case l.Wall > 0 && wall > TooBusy*l.Wall:
-		t.giveUp(wall, kept)
+		t.giveUp(fmt.Errorf("this machine is too busy to judge: in %v the program was ready to run and did not for %v",
+			wall.Round(time.Millisecond), kept.Round(time.Millisecond)))
 	case t.folder != nil && l.Output > 0 && wall > t.weigh:
 		if t.folder.size() > l.Output+t.given {
 			t.end(PassedOutput)

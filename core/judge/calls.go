@@ -744,7 +744,7 @@ func (r callRun) ofEnd(result box.Result, wall time.Duration, memory int64, out,
 	case result.Ending == box.PassedTime:
 		o.Verdict = verdict.TimeLimit
 	case result.Ending == box.PassedWall:
-		o.Verdict, o.Message = verdict.Stalled, fmt.Sprintf("it waited: %.2f s of processor time in %.2f s", result.Usage.CPU.Seconds(), wall.Seconds())
+		o.Verdict, o.Message = verdict.Stalled, waitedWords(result.Usage.CPU, wall)
 	case result.Ending == box.PassedOutput, long:
 		o.Verdict, o.Message = verdict.OutputLimit, fmt.Sprintf("it printed or returned more than %d KiB", r.limits.Output>>10)
 	default:

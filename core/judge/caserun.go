@@ -112,7 +112,7 @@ func (r *caseRun) sure(ctx context.Context) (verdict.Outcome, error) {
 
 // cameNear reports that a run came near a limit of time.
 func cameNear(o verdict.Outcome, l verdict.Limits) bool {
-	past := func(used, limit time.Duration) bool { return limit > 0 && float64(used) > nearTime*float64(limit) }
+	past := func(used, limit time.Duration) bool { return limit > 0 && share(used, limit) > nearTime }
 	return o.Ran && (past(o.Usage.CPU, l.Time) || past(o.Usage.Wall, l.Wall) && !o.Waited)
 }
 
@@ -346,7 +346,7 @@ func (r *caseRun) byLimits(o *verdict.Outcome, result box.Result, said toolchain
 		o.Verdict = verdict.MemoryLimit
 	case said.Has(toolchain.KindCompile):
 		o.Verdict = verdict.CompileError
-	case result.Ending != box.Exited, result.ExitCode != 0, result.Signal != 0:
+	case !result.Succeeded():
 		o.Verdict = verdict.RuntimeError
 	default:
 		o.Verdict = verdict.Accepted
@@ -395,7 +395,7 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 		if o.Message != "" {
 			break
 		}
-		o.Message = fmt.Sprintf("it waited: %.2f s of processor time in %.2f s", result.Usage.CPU.Seconds(), result.Usage.Own().Seconds())
+		o.Message = waitedWords(result.Usage.CPU, result.Usage.Own())
 	case verdict.Accepted, verdict.Unjudged:
 		time, memory := share(result.Usage.CPU, l.Time), share(result.Usage.Memory, l.Memory)
 		switch {
@@ -481,6 +481,11 @@ func quote(token string) string {
 		return "nothing"
 	}
 	return token
+}
+
+// waitedWords says in words that a program waited.
+func waitedWords(cpu, wall time.Duration) string {
+	return fmt.Sprintf("it waited: %.2f s of processor time in %.2f s", cpu.Seconds(), wall.Seconds())
 }
 
 // crashWords says in words how a program failed: the error that its runtime

@@ -204,7 +204,7 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	c.mu.Lock()
 	c.candidateEnded = !c.otherEnded
 	c.mu.Unlock()
-	if err != nil || result.Ending != box.Exited || result.ExitCode != 0 || result.Signal != 0 {
+	if err != nil || !result.Succeeded() {
 		c.end() // nothing that the other side still says can matter
 	}
 	c.toOther.End()

@@ -182,7 +182,7 @@ func (w *worker) Run(ctx context.Context, run box.Run) (result box.Result, err e
 	if result, err = w.box.Run(ctx, run); errors.Is(err, box.ErrLost) {
 		w.close()
 	}
-	if ctx.Err() == nil && (err != nil || result.Ending != box.Exited || result.ExitCode != 0 || result.Signal != 0) {
+	if ctx.Err() == nil && (err != nil || !result.Succeeded()) {
 		if gone := w.stillThere(run.Program.Reads); gone != nil {
 			err = gone
 		}
@@ -192,18 +192,13 @@ func (w *worker) Run(ctx context.Context, run box.Run) (result box.Result, err e
 
 // lookFor notes which of some paths are there.
 func (w *worker) lookFor(paths []string) {
+	if w.there == nil {
+		w.there = map[string]os.FileInfo{}
+	}
 	for _, path := range paths {
-		if _, known := w.there[path]; known {
-			continue
+		if _, known := w.there[path]; !known {
+			w.there[path], _ = os.Stat(path) // nil: it is not there
 		}
-		if w.there == nil {
-			w.there = map[string]os.FileInfo{}
-		}
-		info, err := os.Stat(path)
-		if err != nil {
-			info = nil
-		}
-		w.there[path] = info
 	}
 }
 

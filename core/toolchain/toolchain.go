@@ -399,7 +399,7 @@ func (k *Kit) run(ctx context.Context, r Runner, build *Build, dir string, comma
 	default:
 		fmt.Fprintf(text, "\nthe compiler was stopped: it passed its limit of %s", result.Ending)
 	}
-	return string(text.Text), result.Ending == box.Exited && result.ExitCode == 0 && result.Signal == 0, nil
+	return string(text.Text), result.Succeeded(), nil
 }
 
 // overlaid returns an environment in which changes take the place of what had
