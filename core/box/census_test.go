@@ -8,6 +8,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
@@ -167,6 +168,36 @@ func TestARunThatTheMachineStarvesIsGivenUp(t *testing.T) {
 			} else {
 				assert.ErrorContains(t, err, tt.told)
 			}
+		})
+	}
+}
+
+func TestWhatIsReadyAtTwoLooksHasNotWaitedBetweenThem(t *testing.T) {
+	for _, tt := range []struct {
+		name, does  string
+		least, most time.Duration // that the machine kept from it
+	}{
+		{"it computes", "while :; do :; done", 9 * time.Second, 10 * time.Second},
+		{"it waits", "exec sleep 1000", 0, time.Second},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			cmd := exec.Command("/bin/sh", "-c", tt.does)
+			require.NoError(t, cmd.Start())
+			defer func() {
+				cmd.Process.Kill()
+				cmd.Wait()
+			}()
+			ready := strings.HasPrefix(tt.does, "while")
+			require.Eventually(t, func() bool {
+				is, err := isReady(cmd.Process.Pid)
+				return err == nil && is == ready
+			}, 30*time.Second, 10*time.Millisecond)
+			run := &tracee{account: &account{}, delays: map[int]time.Duration{}}
+			run.noteStanding(time.Second, 0, []int{cmd.Process.Pid})
+			// Ten seconds later it has had one second of a processor.
+			run.noteStanding(11*time.Second, time.Second, []int{cmd.Process.Pid})
+			assert.GreaterOrEqual(t, run.kept, tt.least)
+			assert.LessOrEqual(t, run.kept, tt.most)
 		})
 	}
 }

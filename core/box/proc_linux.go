@@ -168,6 +168,29 @@ func delays(pid int) (map[int]time.Duration, error) {
 	return all, nil
 }
 
+// isReady reports that some thread of a process runs, or could: its state in
+// proc_pid_stat(5).
+func isReady(pid int) (bool, error) {
+	base := strconv.Itoa(pid) + "/task"
+	tids, err := numbers(base)
+	if err != nil {
+		return false, err
+	}
+	for _, tid := range tids {
+		text, err := readProc(base + "/" + strconv.Itoa(tid) + "/stat")
+		if err == errGone {
+			continue
+		}
+		if err != nil {
+			return false, err
+		}
+		if bytes.HasPrefix(text[bytes.LastIndexByte(text, ')')+1:], []byte(" R")) {
+			return true, nil
+		}
+	}
+	return false, nil
+}
+
 // threadDelayed is that of one thread.
 func threadDelayed(pid, tid int) (time.Duration, error) {
 	text, err := readProc(fmt.Sprintf("%d/task/%d/schedstat", pid, tid))

@@ -46,6 +46,7 @@ type tracee struct {
 	delays map[int]time.Duration // for how long each thread was ready and did not run, as it was looked at last
 	kept   time.Duration         // all of that
 	lagged time.Duration         // that of the thread that follows the run, before it
+	last   standing              // used by the watch only
 	ending Ending
 	gone   bool // reaped: its number may belong to another process
 
@@ -409,6 +410,35 @@ func (t *tracee) noteDelays(pids ...int) {
 		}
 		t.mu.Unlock()
 	}
+}
+
+// A standing is how a run stood when it was looked at.
+type standing struct {
+	ready     bool // some thread ran, or could
+	wall, cpu time.Duration
+}
+
+// noteStanding compares how the run stands with how it stood at the look before. Between
+// two looks at which it was ready it has not waited, whatever it was kept from a processor
+// by: what is neither processor time nor noted already is the machine's, such as time
+// that was stolen from a virtual one.
+func (t *tracee) noteStanding(wall, cpu time.Duration, pids []int) {
+	now := standing{wall: wall, cpu: cpu}
+	for _, pid := range pids[:min(len(pids), mostDelayed)] {
+		ready, err := isReady(pid)
+		t.cannotSee(err)
+		now.ready = now.ready || ready
+	}
+	t.mu.Lock()
+	noted := t.kept
+	t.mu.Unlock()
+	t.noteDelays(pids...)
+	t.mu.Lock()
+	defer t.mu.Unlock()
+	if now.ready && t.last.ready {
+		t.kept += max(0, now.wall-t.last.wall-(now.cpu-t.last.cpu)-(t.kept-noted))
+	}
+	t.last = now
 }
 
 // mostDelayed bounds how many processes are asked for how long they waited.

@@ -130,7 +130,7 @@ func (t *tracee) look() time.Duration {
 	wall := time.Since(t.began)
 	l, kept := t.limits, time.Duration(0)
 	if t.isLong() {
-		t.noteDelays(n.pids...)
+		t.noteStanding(wall, cpu, n.pids)
 		kept = min(wall, t.starved())
 	}
 	own := wall - kept
