@@ -129,7 +129,13 @@ type Result struct {
 	Left     int   // processes that were still alive after the program's end, and were killed
 	// File is what the program left in Run.Files.Output, for the caller to
 	// close; nil if there is no such plain file, or none was asked for.
-	File   *os.File
+	File *os.File
+	// Room is how many processes this machine has memory for, where the program was ended
+	// since it had as many, though its limit is higher; 0: it was not.
+	Room int
+	// Stack is how large the stack of a first thread had grown, in bytes; 0 where that is not
+	// known.
+	Stack  int64
 	Filled bool   // nothing more could be written to its working folder
 	Tried  string // what it tried and was refused, as far as that was seen: "tried to open a network connection"
 }

@@ -321,3 +321,10 @@ func Memory(data []byte) (*os.File, error) {
 	}
 	return os.NewFile(uintptr(fd), pathless), nil
 }
+
+// Ready reports that something that runs here could; it cannot be seen.
+func (b *Box) Ready() bool { return false }
+
+// Delayed is for how long threads of this process were ready to run and did not; it cannot be
+// seen here.
+func Delayed() time.Duration { return 0 }

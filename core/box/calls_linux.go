@@ -188,7 +188,7 @@ func (p filterPlan) callRules() (all []callRule) {
 
 	// The thread that starts programs has this filter too, and traces them. Who
 	// else is traced can be neither read nor changed with these.
-	for _, request := range []uint32{unix.PTRACE_TRACEME, unix.PTRACE_CONT, unix.PTRACE_SETOPTIONS, unix.PTRACE_SEIZE} {
+	for _, request := range []uint32{unix.PTRACE_TRACEME, unix.PTRACE_CONT, unix.PTRACE_SETOPTIONS, unix.PTRACE_SEIZE, unix.PTRACE_GETSIGINFO} {
 		add(callRule{call: unix.SYS_PTRACE, tests: []argumentTest{{0, whole, request}}, answer: allow})
 	}
 	add(callRule{call: unix.SYS_PTRACE, errno: unix.EPERM, tell: triedMemory})

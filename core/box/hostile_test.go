@@ -194,6 +194,10 @@ var hostiles = []hostile{
 	{act: "hide forty small ones", want: PassedMemory, memory: 64 << 20, with: longOutput, left: -1, dear: true},
 	{act: "hide a herd", want: PassedMemory, with: herd, left: -1, dear: true},
 	{act: "hide a silent child", want: Exited, code: 5},
+	{act: "hide memory behind a thread's exec", want: PassedMemory},
+	{act: "hide memory behind an exec and an end", want: PassedMemory},
+	{act: "hide time behind a thread's exec", want: PassedTime, with: patient},
+	{act: "hide many execs", want: Exited, code: 5, with: patient},
 	{act: "hide children of a thread", want: PassedTime, with: patient, left: -1, dear: true},
 	{act: "hide children of a thread's thread", want: PassedTime, with: patient, left: -1, dear: true},
 	{act: "hide grandchildren nobody waits for", want: PassedTime, with: patient, left: -1, dear: true},
@@ -358,7 +362,7 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 		}
 		after, err := b.Run(t.Context(), Run{Program: p, Limits: generous})
 		require.NoError(t, err)
-		assert.Equal(t, Result{Ending: Exited, Usage: after.Usage}, after, "the next run starts afresh")
+		assert.Equal(t, Result{Ending: Exited, Usage: after.Usage, Stack: after.Stack}, after, "the next run starts afresh")
 	}
 }
 

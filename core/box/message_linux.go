@@ -43,6 +43,9 @@ type report struct {
 	Signal   int
 	Left     int
 	Filled   bool
+	Room     int
+	Stack    int64
+	OwnSize  bool // the signal of files that grow too large was the program's own doing
 	Tried    string
 	Error    string // the program could not be started; all else is zero
 }
@@ -85,7 +88,7 @@ func decodeRequest(message []byte) (o request, err error) {
 }
 
 func (r report) encode() []byte {
-	numbers := []int64{int64(r.ID), int64(r.CPU), int64(r.Wall), r.Memory, int64(r.ExitCode), int64(r.Signal), int64(r.Left), number(r.Filled), int64(r.Starved)}
+	numbers := []int64{int64(r.ID), int64(r.CPU), int64(r.Wall), r.Memory, int64(r.ExitCode), int64(r.Signal), int64(r.Left), number(r.Filled), int64(r.Starved), int64(r.Room), number(r.OwnSize), r.Stack}
 	return encode(numbers, []byte(string(r.Ending)+"\x00"+r.Tried+"\x00"+r.Error))
 }
 
@@ -97,7 +100,7 @@ func number(yes bool) int64 {
 }
 
 func decodeReport(message []byte) (r report, err error) {
-	var n [9]int64
+	var n [12]int64
 	text, err := decode(message, n[:])
 	if err != nil {
 		return r, err
@@ -106,7 +109,7 @@ func decodeReport(message []byte) (r report, err error) {
 	tried, failure, _ := bytes.Cut(rest, []byte{0})
 	return report{
 		ID: uint32(n[0]), CPU: time.Duration(n[1]), Wall: time.Duration(n[2]), Memory: n[3],
-		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Filled: n[7] != 0, Starved: time.Duration(n[8]), Ending: Ending(ending), Tried: string(tried), Error: string(failure),
+		ExitCode: int(n[4]), Signal: int(n[5]), Left: int(n[6]), Filled: n[7] != 0, Starved: time.Duration(n[8]), Room: int(n[9]), OwnSize: n[10] != 0, Stack: n[11], Ending: Ending(ending), Tried: string(tried), Error: string(failure),
 	}, nil
 }
 

@@ -49,6 +49,7 @@ type procStatus struct {
 	peak    int64 // bytes, high-water mark of the resident set
 	shared  int64 // bytes, resident files in memory and shared memory
 	tables  int64 // bytes of page tables
+	stack   int64 // bytes, the stack of its first thread
 	threads int
 }
 
@@ -61,6 +62,7 @@ func readStatus(pid int) (s procStatus, err error) {
 	s.peak = statusField(text, "\nVmHWM:") << 10
 	s.shared = statusField(text, "\nRssShmem:") << 10
 	s.tables = statusField(text, "\nVmPTE:") << 10
+	s.stack = statusField(text, "\nVmStk:") << 10
 	s.threads = int(statusField(text, "\nThreads:"))
 	return s, nil
 }

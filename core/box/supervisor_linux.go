@@ -419,6 +419,13 @@ func (w *supervisor) run(o request, input int, outputs []int) (rep report, made 
 	w.mu.Lock()
 	w.current, rep.Left, rep.Tried = nil, left, w.tried
 	w.mu.Unlock()
+	rep.OwnSize, rep.Stack = t.ownSize, t.stack
+	if t.full.Load() && t.most < t.limits.Processes {
+		rep.Room = t.most
+	}
+	t.looking.Lock() // a look may be under way, and shares the census and the account with this
+	t.measured = true
+	t.looking.Unlock()
 	err = errors.Join(err, w.measure(t, status, orphans, &rep))
 	if w.task.Dir == "" && !w.folder.untouched() {
 		if rep.Ending == Exited && w.folder.filled() {

@@ -3,17 +3,23 @@
 package box
 
 import (
+	"bytes"
+	"encoding/binary"
 	"errors"
 	"fmt"
 	"io/fs"
 	"maps"
+	"math"
 	"os"
 	"runtime"
+	"slices"
 	"strconv"
+	"strings"
 	"sync"
 	"sync/atomic"
 	"syscall"
 	"time"
+	"unsafe"
 
 	"coldverdict/core/verdict"
 	"golang.org/x/sys/unix"
@@ -21,23 +27,28 @@ import (
 
 // A tracee is the program of one run, traced by the thread that started it.
 type tracee struct {
-	id      uint32
-	pid     int
-	limits  verdict.Limits
-	began   time.Time     // the moment before its first instruction
-	spent   time.Duration // processor time the supervisor had reaped before
-	folder  *workFolder   // whose size the watch looks at; nil: nothing does
-	given   int64         // bytes of a file that lay in it at the beginning
-	weigh   time.Duration // wall-clock time when it does so again; used by the watch only
-	sum     sum           // of the memory of several processes
-	census  *census
-	account *account
-	init    *initProcess
-	looking sync.Mutex   // held by whoever looks at the whole run
-	most    int          // processes that it may have at once; 0: any number
-	coarse  bool         // it may be a rough sum
-	renewed bool         // the next run gets the same process numbers
-	due     atomic.Int64 // when the watch looks next, in nanoseconds of the Unix epoch
+	id       uint32
+	pid      int
+	limits   verdict.Limits
+	began    time.Time     // the moment before its first instruction
+	spent    time.Duration // processor time the supervisor had reaped before
+	folder   *workFolder   // whose size the watch looks at; nil: nothing does
+	given    int64         // bytes of a file that lay in it at the beginning
+	weigh    time.Duration // wall-clock time when it does so again; used by the watch only
+	sum      sum           // of the memory of several processes
+	census   *census
+	account  *account
+	init     *initProcess
+	looking  sync.Mutex   // held by whoever looks at the whole run
+	measured bool         // under looking: it has ended, and is looked at no more
+	replaced int          // the process whose first thread ends, since another executes a program; 0: none
+	stack    int64        // bytes, the largest of the stacks of first threads that ended
+	ownSize  bool         // it sent itself the signal of a file that grows too large
+	full     atomic.Bool  // it has as many, and the newest is held
+	most     int          // processes that it may have at once; 0: any number
+	coarse   bool         // it may be a rough sum
+	renewed  bool         // the next run gets the same process numbers
+	due      atomic.Int64 // when the watch looks next, in nanoseconds of the Unix epoch
 
 	mu     sync.Mutex            // guards what the watch and the kill pipe also touch
 	peak   int64                 // bytes, largest seen so far
@@ -220,6 +231,10 @@ func (t *tracee) stopped(pid int, status unix.WaitStatus, w *watch) {
 	case status.TrapCause() == unix.PTRACE_EVENT_EXIT:
 		last := t.exiting(pid)
 		unix.PtraceCont(pid, 0)
+		if t.replaced == pid {
+			t.replaced = 0
+			t.traceAgain(pid)
+		}
 		if last && t.init != nil { // which takes no time while it ends
 			t.renewed = t.init.request(requestRenew) == nil
 		}
@@ -244,7 +259,11 @@ func (t *tracee) signalled(pid int, signal unix.Signal, w *watch) {
 			t.boundByMemory()
 		}
 		if t.most > 0 && len(t.born) >= t.most {
-			t.end(PassedProcess)
+			// It goes on no more. Whether its memory is past the limit is seen by a look.
+			t.full.Store(true)
+			t.due.Store(monotonic())
+			w.rouse(t)
+			return
 		}
 		if len(t.born) == 1 && !t.coarse { // from now on there is a sum to be made
 			t.due.Store(min(t.due.Load(), monotonic()+longestLook.Nanoseconds()))
@@ -252,9 +271,34 @@ func (t *tracee) signalled(pid int, signal unix.Signal, w *watch) {
 		}
 		unix.PtraceCont(pid, 0)
 	case unix.SIGTSTP, unix.SIGTTIN, unix.SIGTTOU:
+	case unix.SIGXFSZ:
+		t.ownSize = t.sentItself(pid)
+		unix.PtraceCont(pid, int(signal))
 	default:
 		unix.PtraceCont(pid, int(signal))
 	}
+}
+
+// sentItself reports that the signal of a file that grows too large, with which a process has
+// stopped, came from the program itself, or from a limit that it had lowered.
+func (t *tracee) sentItself(pid int) bool {
+	var info [128]byte // siginfo_t: number, error and code
+	_, _, errno := unix.Syscall6(unix.SYS_PTRACE, unix.PTRACE_GETSIGINFO, uintptr(pid), 0, uintptr(unsafe.Pointer(&info[0])), 0, 0)
+	const userCode = 0 // as the kernel sends this one
+	sent := errno == 0 && int32(binary.LittleEndian.Uint32(info[8:])) != userCode
+	return sent || t.limits.Output > 0 && largestFile(pid) < t.limits.Output
+}
+
+// largestFile is how large a process may make a file, in bytes, as far as that is known.
+func largestFile(pid int) int64 {
+	text, err := readProc(strconv.Itoa(pid) + "/limits")
+	if _, rest, ok := bytes.Cut(text, []byte("\nMax file size")); ok && err == nil {
+		words := bytes.Fields(rest)
+		if n, err := strconv.ParseInt(string(words[0]), 10, 64); err == nil {
+			return n
+		}
+	}
+	return math.MaxInt64
 }
 
 // boundByMemory lets a program that no control group holds have no more processes
@@ -284,8 +328,12 @@ func (t *tracee) exiting(pid int) (last bool) {
 	if err == nil && status.threads > 1 {
 		var others []int
 		others, err = othersAlive(pid)
-		for _, tid := range others {
-			unix.RawSyscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
+		if executes(pid, others) {
+			// It takes this one's place, and can be traced when it has: until then it waits for
+			// this one to end, and whoever asks to trace it waits for it.
+			t.replaced = pid
+		} else {
+			seize(others...)
 		}
 	}
 	if err == nil && !t.coarse && (len(t.born) > 0 && len(t.born) <= fewProcesses || pid == t.pid) {
@@ -293,6 +341,58 @@ func (t *tracee) exiting(pid int) (last bool) {
 	}
 	t.cannotSee(err)
 	return err == nil && pid == t.pid && status.threads == 1 && len(t.born) == 0
+}
+
+// seize traces threads from now on. It may have to wait, and the runtime knows that it does.
+func seize(tids ...int) (err error) {
+	for _, tid := range tids {
+		if _, _, errno := unix.Syscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0); errno != 0 {
+			err = errno
+		}
+	}
+	return err
+}
+
+// mostReplaced bounds how long a thread may take to execute a program after the first thread
+// of its process was let go.
+const mostReplaced = 100 * time.Millisecond
+
+// traceAgain traces a process whose first thread has ended, since another thread executes a
+// program, which gets its number. If that fails, the threads that are left are traced.
+// It does not sleep: the program would run on without being seen.
+func (t *tracee) traceAgain(pid int) {
+	for began := time.Now(); time.Since(began) < mostReplaced; {
+		text, err := readProc(strconv.Itoa(pid) + "/status")
+		if err != nil {
+			return // it has ended
+		}
+		if !traced(text) && !dying(text) { // the other thread stands for the process now
+			if seize(pid) == nil {
+				return
+			}
+		}
+		others, err := othersAlive(pid)
+		switch {
+		case err != nil, len(others) == 0 && dying(text) && !traced(text):
+			return
+		case len(others) > 0 && !executes(pid, others):
+			seize(others...)
+			return
+		}
+	}
+}
+
+// traced reports whether a thread is traced, by its status.
+func traced(status []byte) bool { return !bytes.Contains(status, []byte("\nTracerPid:\t0\n")) }
+
+// executes reports that one of some threads is about to execute a program: the system call that it
+// is in.
+func executes(pid int, tids []int) bool {
+	return slices.ContainsFunc(tids, func(tid int) bool {
+		text, err := readProc(strconv.Itoa(pid) + "/task/" + strconv.Itoa(tid) + "/syscall")
+		number, _, _ := strings.Cut(string(text), " ")
+		return err == nil && (number == strconv.Itoa(unix.SYS_EXECVE) || number == strconv.Itoa(unix.SYS_EXECVEAT))
+	})
 }
 
 // weighAll adds up what the run holds while one of its processes is held at its exit.
@@ -344,6 +444,7 @@ func (t *tracee) note(pid int) (status procStatus, err error) {
 		return status, ifThere(err)
 	}
 	t.raise(status.peak)
+	t.stack = max(t.stack, status.stack)
 	if countsLate() {
 		size, err := rollup(pid, "Rss")
 		if err == nil {

@@ -3,9 +3,11 @@
 package box
 
 import (
+	"os"
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"golang.org/x/sys/unix"
 
@@ -111,6 +113,36 @@ func (b *Box) Now() (usage verdict.Usage, ok bool) {
 		usage.Memory += status.peak
 	}
 	return usage, len(all) > 0
+}
+
+// Ready reports that some thread of what runs here runs, or could. It may be called beside Run.
+func (b *Box) Ready() bool {
+	if b.supervisor == nil {
+		return false
+	}
+	all, err := b.alive()
+	if err != nil {
+		return false
+	}
+	for _, p := range all {
+		if ready, err := isReady(p.pid); ready && err == nil {
+			return true
+		}
+	}
+	return false
+}
+
+// Delayed is for how long threads of this very process were ready to run so far, and did not, all
+// together; 0 where that cannot be seen.
+func Delayed() (sum time.Duration) {
+	all, err := delays(os.Getpid())
+	if err != nil {
+		return 0
+	}
+	for _, delay := range all {
+		sum += delay
+	}
+	return sum
 }
 
 // A call is what a thread does.

@@ -98,6 +98,9 @@ func monotonic() int64 {
 func (t *tracee) look() time.Duration {
 	t.looking.Lock()
 	defer t.looking.Unlock()
+	if t.measured { // what is looked at is the next run's
+		return calmLook
+	}
 	// What was reaped is read first: a process that is reaped in between then
 	// counts for nothing this time, and never twice.
 	reaped := reapedTime() - t.spent
@@ -141,6 +144,8 @@ func (t *tracee) look() time.Duration {
 		t.end(PassedProcess)
 	case l.Memory > 0 && t.memory() > l.Memory:
 		t.end(PassedMemory)
+	case t.full.Load():
+		t.end(PassedProcess)
 	case l.Time > 0 && cpu > l.Time:
 		t.end(PassedTime)
 	case l.Wall > 0 && own > l.Wall:

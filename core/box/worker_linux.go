@@ -142,10 +142,10 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	}
 	result = Result{
 		Ending: rep.Ending, ExitCode: rep.ExitCode, Signal: rep.Signal,
-		Written: carried.written, Left: rep.Left, Filled: rep.Filled, Tried: rep.Tried, File: made,
+		Written: carried.written, Left: rep.Left, Room: rep.Room, Stack: rep.Stack, Filled: rep.Filled, Tried: rep.Tried, File: made,
 		Usage: verdict.Usage{CPU: rep.CPU, Wall: rep.Wall, Memory: rep.Memory, Starved: rep.Starved},
 	}
-	fileTooLarge := rep.Signal == int(unix.SIGXFSZ)
+	fileTooLarge := rep.Signal == int(unix.SIGXFSZ) && !rep.OwnSize
 	if carried.passed && rep.Ending != PassedMemory || fileTooLarge {
 		result.Ending = PassedOutput
 	}

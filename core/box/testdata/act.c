@@ -5,6 +5,7 @@
 #include <stdio.h>
 #include <stdlib.h>
 #include <string.h>
+#include <sys/resource.h>
 #include <sys/stat.h>
 #include <sys/wait.h>
 #include <unistd.h>
@@ -49,6 +50,14 @@ int main(int argc, char **argv)
     if (IS("stop")) { raise(SIGSTOP); return 0; }
     if (IS("crash")) { raise(SIGSEGV); return 0; }
     if (IS("abort")) abort();
+    if (IS("raise size")) raise(SIGXFSZ);
+    if (IS("own size")) { /* a limit that it sets itself */
+        struct rlimit few = {100, 100};
+        setrlimit(RLIMIT_FSIZE, &few);
+        FILE *f = fopen("notes", "w");
+        for (int i = 0; i < 1000; i++) fputs("cold", f);
+        fclose(f);
+    }
     if (IS("flood")) flood(1);
     if (IS("flood errors")) flood(2);
     if (IS("flood file")) flood(open("filler", O_WRONLY | O_CREAT, 0600));

@@ -40,6 +40,22 @@ static void *child_of_a_thread_of_a_thread(void *unused)
     return unused;
 }
 
+/* A thread that is not the first executes this program again. */
+static void *execute(void *word)
+{
+    char *list[] = {(char *)"hide", word, NULL};
+    execv("/proc/thread-self/exe", list);
+    _exit(9);
+}
+
+static void execute_by_thread(const char *word, int leave)
+{
+    pthread_t id;
+    pthread_create(&id, NULL, execute, (void *)word);
+    if (leave) pthread_exit(NULL); /* at the very moment in which the other may execute */
+    pthread_join(id, NULL);
+}
+
 static void send_away(int over, int fd)
 {
     char byte = 0, room[CMSG_SPACE(sizeof fd)] = {0};
@@ -113,6 +129,21 @@ int main(int argc, char **argv)
         }
         while (wait(NULL) > 0) {}
     }
+    if (IS("memory behind a thread's exec")) execute_by_thread("touch", 0);
+    if (IS("time behind a thread's exec")) execute_by_thread("burn", 0);
+    if (IS("memory behind an exec and an end")) execute_by_thread("touch", 1);
+    if (IS("many execs")) { /* each of a thread, with the first thread ending or not */
+        static char left[8] = "32";
+        if (getenv("LEFT")) strcpy(left, getenv("LEFT"));
+        int n = atoi(left);
+        if (n == 0) return 5;
+        left[0] = '0' + (n - 1) / 10, left[1] = '0' + (n - 1) % 10;
+        setenv("LEFT", left, 1);
+        execute_by_thread("many execs", n % 2);
+    }
+    if (IS("touch")) for (int i = 0; i < 80; i++) memset(malloc(MIB), 1, MIB);
+    if (IS("touch")) pause();
+    if (IS("burn")) for (;;) {}
     if (IS("a silent child")) {
         static char stack[65536];
         for (int i = 0; i < 8; i++) {
