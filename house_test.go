@@ -18,7 +18,7 @@ var floors = [][]string{
 	{"cmd/cold", "bench"},
 	{"cli"},
 	{"term", "report"},
-	{"core/cross", "core/intake"},
+	{"core/cross", "core/intake", "core/judge/solutions"},
 	{"core/judge"},
 	{"core/call"},
 	{"core/toolchain", "core/script"},

@@ -75,8 +75,13 @@ func (a *app) status(ctx context.Context, err error) int {
 	var code exit
 	var usage *problem.UsageError
 	var mistakes problem.Mistakes
+	say := func() {
+		for line := range strings.Lines(err.Error()) {
+			fmt.Fprintf(a.errors, "cold: %s\n", term.Visible(strings.TrimRight(line, "\n")))
+		}
+	}
 	switch {
-	case err == nil:
+	case err == nil, errors.Is(err, syscall.EPIPE): // whoever reads has seen enough
 		return exitAccepted
 	case errors.Is(err, errNo):
 		fmt.Fprintf(a.errors, "cold: %v\n", err)
@@ -92,10 +97,10 @@ func (a *app) status(ctx context.Context, err error) int {
 		}
 		return exitUsage
 	case errors.As(err, &usage):
-		fmt.Fprintf(a.errors, "cold: %s\n", term.Visible(err.Error()))
+		say()
 		return exitUsage
 	}
-	fmt.Fprintf(a.errors, "cold: %s\n", term.Visible(err.Error()))
+	say()
 	return exitFault
 }
 
@@ -139,7 +144,7 @@ func (a *app) command() *cli.Command {
 	everyCommand(root, func(c *cli.Command) {
 		c.HideHelpCommand = true // there is one of our own
 		c.OnUsageError = func(_ context.Context, c *cli.Command, err error, _ bool) error {
-			return usageError("%v; 'cold%s --help' lists the options", err, commandPath(c))
+			return wrongOption(c, err)
 		}
 	})
 	return root
@@ -177,7 +182,7 @@ func commandPath(c *cli.Command) string {
 
 // unknownCommand is the error for a name that parent has no command of.
 func unknownCommand(parent *cli.Command, name string) error {
-	if near := cli.SuggestCommand(parent.Commands, name); near != "" {
+	if near := nearCommand(parent, name); near != "" {
 		return usageError("there is no command %q; did you mean %q?", name, strings.TrimSpace(commandPath(parent)+" "+near))
 	}
 	return usageError("there is no command %q; 'cold --help' lists them", name)

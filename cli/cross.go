@@ -232,7 +232,13 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 			return "", wrongShape(err)
 		}
 	}
-	list, chosen, err := solutions(p, a.languages, named, from, tryFlags{lang: f.lang})
+	var except []problem.Solution // what answers are held against is no candidate, unless it is named
+	if f.against != "" && len(named) == 0 {
+		if except, err = p.FindSolutions(f.against, from); err != nil {
+			return "", err
+		}
+	}
+	list, chosen, err := solutions(p, a.languages, named, from, tryFlags{lang: f.lang}, except...)
 	if err != nil {
 		return "", err
 	}
@@ -244,9 +250,9 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 	}
 	if o.Reference != nil {
 		list = slices.DeleteFunc(list, func(s problem.Solution) bool {
-			return len(list) > 1 && p.Path(s) == p.Path(*o.Reference) && slices.Equal(s.Args, o.Reference.Args)
+			return len(list) > 1 && p.IsSame(s, *o.Reference)
 		})
-		if p.Path(list[0]) == p.Path(*o.Reference) && slices.Equal(list[0].Args, o.Reference.Args) {
+		if p.IsSame(list[0], *o.Reference) {
 			return "", usageError("%s is the reference itself; name a candidate, or another reference with --against", list[0].File)
 		}
 	}

@@ -4,6 +4,8 @@ import (
 	"context"
 	"fmt"
 	"path/filepath"
+	"strings"
+	"unicode"
 
 	"github.com/urfave/cli/v3"
 
@@ -67,12 +69,12 @@ func (a *app) functionOf(dir, given string) (*problem.Call, error) {
 	return function, nil
 }
 
-// start is a source to begin with, or the person's own template.
-func (a *app) start(table *toolchain.Languages, l *toolchain.Language, fresh problem.Fresh) (file string, source []byte, err error) {
+// start is a source to begin with, named after the folder, or the person's own template.
+func (a *app) start(table *toolchain.Languages, l *toolchain.Language, fresh problem.Fresh, name string) (file string, source []byte, err error) {
 	if fresh.Call != nil {
-		file, source, err = call.Start(fresh.Call, l, fresh.Title)
+		file, source, err = call.Start(fresh.Call, l, name)
 	} else {
-		file, source, err = table.Start(l, fresh.Title)
+		file, source, err = table.Start(l, name)
 	}
 	if err != nil {
 		return "", nil, usageError("%v", err)
@@ -98,7 +100,11 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 	if err != nil {
 		return err
 	}
-	fresh.Title = filepath.Base(absolute)
+	name := filepath.Base(absolute) // which names files, whatever the title is
+	if strings.ContainsFunc(name, unicode.IsControl) {
+		return usageError("a folder named %q would have control characters in its name; choose another", name)
+	}
+	fresh.Title = name
 	if fresh.Call, err = a.functionOf(dir, function); err != nil {
 		return err
 	}
@@ -106,21 +112,26 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 	if err != nil {
 		return err
 	}
-	fresh.Files = map[string][]byte{}
+	fresh.Files, fresh.Languages = map[string][]byte{}, map[string]string{}
 	table, err := languagesOf(dir)
 	if err != nil {
 		return err
 	}
-	for _, name := range languages {
-		language, ok := table.Find(name)
+	fresh.Words = vocabulary(table)
+	for _, wanted := range languages {
+		language, ok := table.Find(wanted)
 		if !ok {
-			return noSuchLanguage(table, name)
+			return noSuchLanguage(table, wanted)
 		}
-		file, source, err := a.start(table, language, fresh)
+		file, source, err := a.start(table, language, fresh, name)
 		if err != nil {
 			return err
 		}
 		fresh.Files[file] = source
+		usual, standard, err := table.Choose(file, "")
+		if chosen, own, err2 := table.Choose(file, wanted); err2 == nil && (err != nil || usual != chosen || standard != own) {
+			fresh.Languages[file] = wanted
+		}
 	}
 	made, kept, err := problem.Open(dir, fresh)
 	if err != nil {
@@ -130,6 +141,10 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 		a.screen.Print("made %s", filepath.Join(c.Args().First(), name))
 	}
 	for _, name := range kept {
+		if name == problem.ConfigFile && len(fresh.Languages) > 0 {
+			a.screen.Print("kept %s, which says which language the source is for", filepath.Join(c.Args().First(), name))
+			continue
+		}
 		a.screen.Print("kept %s as it was", filepath.Join(c.Args().First(), name))
 	}
 	if statement != nil {

@@ -46,6 +46,12 @@ func (a *app) statement(page string, fresh *problem.Fresh) (*intake.Statement, e
 		fresh.Memory = s.Memory
 	}
 	fresh.Named = s.Files
+	for _, file := range []*string{&fresh.Named.Input, &fresh.Named.Output} {
+		if *file != "" && !problem.IsFileName(*file) {
+			s.Unsure = append(s.Unsure, fmt.Sprintf("it names a file %q, which is no plain name and was left out", *file))
+			*file = ""
+		}
+	}
 	return &s, nil
 }
 

@@ -43,6 +43,7 @@ type tryFlags struct {
 	alone    bool
 	driver   bool
 	edges    bool
+	stderr   bool
 }
 
 func (a *app) tryCommand() *cli.Command {
@@ -80,6 +81,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "edges", Usage: "add the edge cases that 'cold shape edges' lists, as the group edges", Destination: &f.edges},
 			&cli.BoolFlag{Name: "driver", Usage: "in a function problem, print the program that is put around the function", Destination: &f.driver},
 			&cli.BoolFlag{Name: "warnings", Usage: "show what compilers say of sources that they build", Destination: &f.warnings},
+			&cli.BoolFlag{Name: "stderr", Usage: "show what accepted cases wrote to standard error, too", Destination: &f.stderr},
 			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
 			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
 		},
@@ -94,6 +96,11 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	options, err := f.options(c)
 	if err != nil {
 		return err
+	}
+	if f.json != "" && f.json != "-" {
+		if err := problem.CanWrite(a.path(f.json)); err != nil {
+			return usageError("--json: %v", err)
+		}
 	}
 	from := a.dir
 	if c.Args().Present() {
@@ -149,16 +156,22 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	options.MissingIsFault = len(solutions) == 1 || c.Args().Present()
 
 	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every,
-		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(solutions)}
+		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(solutions), Names: term.SolutionNames(solutions), Stderr: f.stderr, Brief: f.madeGroup(p)}
 	var results *report.Try
 	if f.json != "" {
 		results = report.NewTry(p)
 		options.KeepAll = true
 	}
 	var verdicts []verdict.Verdict
+	differ := false // two solutions answer a case that nobody can judge, and not the same
 	err = judge.Run(ctx, p, solutions, options, func(event judge.Event) {
-		if ended, ok := event.(judge.Ended); ok {
-			verdicts = append(verdicts, ended.Verdict)
+		switch e := event.(type) {
+		case judge.Ended:
+			verdicts = append(verdicts, e.Verdict)
+		case judge.Amended:
+			verdicts[e.Solution] = e.Verdict
+		case judge.Case:
+			differ = differ || e.Outcome.Differs != nil
 		}
 		memory.tell(p, solutions, event)
 		if results != nil {
@@ -170,6 +183,9 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	})
 	memory.save()
 	if err != nil {
+		if ctx.Err() != nil && f.json != "-" {
+			view.Interrupted()
+		}
 		return err
 	}
 	if f.json != "-" {
@@ -183,7 +199,10 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if f.every {
 		return everyExit(solutions, verdicts, f.json != "-", view)
 	}
-	return verdictsExit(verdicts)
+	if err := verdictsExit(verdicts); !differ || err == exit(exitFault) {
+		return err
+	}
+	return exit(exitRejected)
 }
 
 // withEdges returns the problem with edge cases beside its own, if they are asked for.
@@ -208,6 +227,14 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, o j
 		a.screen.Edges(e)
 	}
 	return e.Problem, func() { e.Close() }, nil
+}
+
+// madeGroup is the group of edge cases that were made, which is the last; "": none were.
+func (f tryFlags) madeGroup(p *problem.Problem) string {
+	if groups := p.Groups(); f.edges && len(groups) > 0 {
+		return groups[len(groups)-1]
+	}
+	return ""
 }
 
 // cases returns the indices of the cases that were asked for.
@@ -262,14 +289,17 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 	if f.repeat < 1 || f.repeat > mostRepeats {
 		return o, usageError("--repeat is %d; it can be 1 to %d", f.repeat, mostRepeats)
 	}
-	if f.watch && (f.input != "" || f.every || f.json != "") {
-		return o, usageError("--watch goes with neither --input nor --every-solution nor --json")
+	if f.watch && (f.input != "" || f.every || f.json != "" || f.checker || f.driver) {
+		return o, usageError("--watch goes with none of --input, --every-solution, --json, --checker and --driver")
+	}
+	if f.checker && f.lang != "" {
+		return o, usageError("--lang is for solutions, and --checker tries none; [compare] says which checker is tried")
 	}
 	if f.cross && !f.watch {
 		return o, usageError("--cross goes on behind --watch; 'cold cross' does it by itself")
 	}
 	o.Jobs, o.Repeat, o.Uncontained, o.Checked, o.UntilFailure = f.jobs, f.repeat, f.open, f.checked, f.until
-	o.Alone = f.alone
+	o.Alone, o.KeepAll = f.alone, f.stderr
 	if f.repeat > 1 && f.jobs == 0 {
 		o.Jobs = 1
 	}
@@ -277,7 +307,7 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 }
 
 // solutions returns what is to be tried, and how it was chosen if not by name.
-func solutions(p *problem.Problem, languages *toolchain.Languages, names []string, from string, f tryFlags) (list []problem.Solution, chosen string, err error) {
+func solutions(p *problem.Problem, languages *toolchain.Languages, names []string, from string, f tryFlags, except ...problem.Solution) (list []problem.Solution, chosen string, err error) {
 	switch {
 	case f.every:
 		if len(p.Solutions) == 0 {
@@ -285,7 +315,7 @@ func solutions(p *problem.Problem, languages *toolchain.Languages, names []strin
 		}
 		list = p.Solutions
 	case len(names) == 0:
-		s, err := p.ChooseCandidate()
+		s, err := p.ChooseCandidate(except...)
 		if err != nil {
 			return nil, "", err
 		}
@@ -341,7 +371,7 @@ func checkLanguage(languages *toolchain.Languages, s problem.Solution) error {
 }
 
 func noSuchLanguage(languages *toolchain.Languages, name string) error {
-	return usageError("there is no language %q; %s; 'cold host --languages' lists all", name, settings.Nearest(name, languages.NamesWithStandards()))
+	return usageError("there is no language %q; %s; 'cold host --languages' lists all", name, nearLanguage(name, languages.NamesWithStandards()))
 }
 
 func (a *app) writeJSON(path string, results *report.Try) error {

@@ -227,7 +227,7 @@ func (w *watching) once(ctx context.Context) error {
 			o.First = append(o.First, i)
 		}
 	}
-	view := &term.TryView{Screen: w.screen, Problem: p, Evidence: w.flags.evidence, Chosen: chosen, Checked: w.flags.checked, Warnings: w.flags.warnings, Together: sameCases(list)}
+	view := &term.TryView{Screen: w.screen, Problem: p, Evidence: w.flags.evidence, Chosen: chosen, Checked: w.flags.checked, Warnings: w.flags.warnings, Together: sameCases(list), Names: term.SolutionNames(list), Stderr: w.flags.stderr, Brief: w.flags.madeGroup(p)}
 	if len(w.before) > 0 {
 		view.Before = w.before
 		w.screen.Print("\n%s", term.Moment(began))
@@ -243,7 +243,7 @@ func (w *watching) once(ctx context.Context) error {
 		if e, ok := event.(judge.Case); ok {
 			name := p.Cases[e.Index].Name
 			now[name] = term.BeforeOf(e.Outcome)
-			if !e.Outcome.Verdict.Passing() {
+			if !e.Outcome.Verdict.Passing() || e.Outcome.Differs != nil {
 				failed = append(failed, name)
 			}
 		}

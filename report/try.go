@@ -76,6 +76,7 @@ type testCase struct {
 	StderrCut   bool            `json:"stderr_cut,omitempty"`
 	Returned    string          `json:"returned,omitempty"`
 	Difference  *difference     `json:"difference,omitempty"`
+	Differs     *differs        `json:"differs,omitempty"`
 	Share       *float64        `json:"share,omitempty"`
 	Checker     string          `json:"checker,omitempty"` // what it wrote beside its decision
 	Talk        *[]said         `json:"talk,omitempty"`
@@ -100,6 +101,12 @@ type difference struct {
 	Unit     string `json:"unit,omitempty"`   // "line" or "word"
 	Answer   int    `json:"answer,omitempty"`
 	Answers  int    `json:"answers,omitempty"`
+}
+
+// differs is where an answer that nobody can judge parts from that of another solution.
+type differs struct {
+	File string `json:"file"` // of the other one, which printed what is "expected"
+	difference
 }
 
 // A said is one line of a talk.
@@ -132,7 +139,14 @@ func (t *Try) Tell(event judge.Event) {
 		t.Solutions = append(t.Solutions, s)
 	case judge.Case:
 		s := &t.Solutions[len(t.Solutions)-1]
-		s.Cases = append(s.Cases, newCase(t.problem.Cases[e.Index], e.Outcome))
+		one := newCase(t.problem.Cases[e.Index], e.Outcome)
+		if d := e.Outcome.Differs; d != nil {
+			one.Differs = &differs{t.Solutions[d.Solution].File, newDifference(d.Difference)}
+		}
+		s.Cases = append(s.Cases, one)
+	case judge.Amended:
+		s := &t.Solutions[e.Solution]
+		s.Verdict, s.Message = e.Verdict, e.Message
 	case judge.Ended:
 		s := &t.Solutions[len(t.Solutions)-1]
 		s.Verdict, s.Message, s.Hints = e.Verdict, e.Message, e.Hints
@@ -176,7 +190,8 @@ func newCase(p problem.Case, o verdict.Outcome) testCase {
 		c.Hints = append(c.Hints[:len(c.Hints):len(c.Hints)], "differs from run to run")
 	}
 	if d := o.Difference; d != nil {
-		c.Difference = &difference{d.Path, d.Line, d.Column, d.Expected, d.Got, d.Differ, d.Unit, d.Answer.Number, d.Answer.Of}
+		one := newDifference(d)
+		c.Difference = &one
 	}
 	if o.Verdict == verdict.Partial {
 		c.Share = &o.Share
@@ -208,6 +223,10 @@ func newCase(p problem.Case, o verdict.Outcome) testCase {
 	stdout, stderr := string(o.Stdout.Bytes), string(o.Stderr.Bytes)
 	c.Stdout, c.StdoutCut, c.Stderr, c.StderrCut = &stdout, o.Stdout.Cut, &stderr, o.Stderr.Cut
 	return c
+}
+
+func newDifference(d *verdict.Difference) difference {
+	return difference{d.Path, d.Line, d.Column, d.Expected, d.Got, d.Differ, d.Unit, d.Answer.Number, d.Answer.Of}
 }
 
 // killed reports whether a run with this verdict was ended by us, and so has

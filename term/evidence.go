@@ -37,19 +37,22 @@ func (v *TryView) evidence(t *tally, f failure) {
 	if c.Reason != "" {
 		s.Print("%s", s.wrapped(dim, Visible(firstParagraph(c.Reason)), "  "))
 	}
-	v.facts(t.plan.Solution.File, c, o)
+	v.facts(t.name, c, o)
 }
 
 // facts are what went in, what came out, and what is to be said of it.
 func (v *TryView) facts(candidate string, c *problem.Case, o verdict.Outcome) {
 	s := v.Screen
 	switch {
+	case o.Differs != nil:
+		s.printSides(o.Differs.Difference, v.all[o.Differs.Solution].name, candidate)
+		s.printData(inputWord(v.Problem), c.Input, shownShort)
 	case o.Verdict == verdict.Unjudged: // what it printed is what matters
 		v.printed(o, unjudgedMost)
 		s.printData(inputWord(v.Problem), c.Input, shownShort)
 	case o.Talk != nil:
 		s.printData("input", c.Input, shownShort)
-		s.printTalk(Visible(candidate), o)
+		s.printTalk(candidate, o)
 	default:
 		s.printData(inputWord(v.Problem), c.Input, shownShort)
 		if o.Difference != nil && v.Problem.Call == nil {
@@ -103,7 +106,7 @@ func (v *TryView) printed(o verdict.Outcome, most int) {
 	}
 	switch {
 	case o.Difference != nil:
-		s.printSides(o.Difference, "got")
+		s.printSides(o.Difference, "expected", "got")
 		if words := differWords(o.Difference); words != "" {
 			s.Print("\n  %s", dim.Render(words))
 		}
@@ -121,7 +124,7 @@ func (v *TryView) returned(o verdict.Outcome, most int) {
 	s := v.Screen
 	switch {
 	case o.Difference != nil:
-		s.printSides(o.Difference, "returned")
+		s.printSides(o.Difference, "expected", "returned")
 	case o.Returned != "":
 		s.Print("\n  %s", strong.Render("returned"))
 		s.printText(verdict.Text{Bytes: []byte(o.Returned)}, most)
@@ -351,9 +354,9 @@ func bounded(line string) string {
 	return line
 }
 
-// printSides shows expected and got side by side, or one below the other on a
+// printSides shows two outputs under their titles, side by side, or one below the other on a
 // narrow screen, with the first difference marked.
-func (s *Screen) printSides(d *verdict.Difference, title string) {
+func (s *Screen) printSides(d *verdict.Difference, wanted, title string) {
 	between := 3
 	column := (s.Width - 2 - between) / 2
 	blanks := aboutSpacing(d)
@@ -363,14 +366,14 @@ func (s *Screen) printSides(d *verdict.Difference, title string) {
 		widest = max(widest, width(line))
 	}
 	if column < 26 && widest > column-1 {
-		s.Print("\n  %s", strong.Render("expected"))
+		s.Print("\n  %s", strong.Render(wanted))
 		s.printColumn(sideLines(d.ExpectedSide, s.Width-2, blanks))
 		s.Print("\n  %s", strong.Render(title))
 		s.printColumn(sideLines(d.GotSide, s.Width-2, blanks))
 		return
 	}
 	column = min(column, max(widest, 24))
-	s.Print("\n  %s%s%s", strong.Render(pad("expected", column)), strings.Repeat(" ", between), strong.Render(title))
+	s.Print("\n  %s%s%s", strong.Render(pad(fit(wanted, column), column)), strings.Repeat(" ", between), strong.Render(title))
 	for i := range max(len(want), len(got)) {
 		left, right := "", ""
 		if i < len(want) {

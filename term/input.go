@@ -136,7 +136,7 @@ func (v *InputView) Close() {
 			s.Print("%s (reference): %s", name, verdictStyle(verdict.Accepted).Render(v.same()+" the same")+dim.Render(", "+v.used(r)))
 		default:
 			s.Print("%s (reference): %s", name, verdictStyle(verdict.WrongAnswer).Render(v.same()+" something else")+dim.Render(", "+v.used(r)))
-			s.printSides(r.Difference, "got")
+			s.printSides(r.Difference, "expected", "got")
 		}
 	}
 	s.Flush()

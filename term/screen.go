@@ -197,6 +197,15 @@ func fit(text string, width int) string {
 	return ansi.Truncate(text, max(0, width), "…")
 }
 
+// fitMiddle cuts text to a width in its middle, since the ends of names tell them apart.
+func fitMiddle(text string, columns int) string {
+	if width(text) <= columns {
+		return text
+	}
+	head := max(0, (columns-1)/2)
+	return ansi.Truncate(text, head, "") + "…" + ansi.TruncateLeft(text, width(text)-max(0, columns-1-head), "")
+}
+
 // wrapped breaks prose at blanks and shows it in a style; every line begins
 // with indent.
 func (s *Screen) wrapped(style lipgloss.Style, text, indent string) string {

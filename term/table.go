@@ -1,10 +1,10 @@
 package term
 
 import (
+	"cmp"
 	"strings"
 
 	"coldverdict/core/judge"
-	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
 )
 
@@ -15,8 +15,13 @@ const mostRows = 400
 // A cell is how a case ended for one solution.
 type cell struct {
 	verdict verdict.Verdict
-	used    string // processor time; empty: it was not run
+	used    string // processor time and memory; empty: it was not run
+	printed string // the beginning of an answer that nobody can judge
+	differs bool   // it is not that of another solution
 }
+
+// usedWide is how wide a cell shows what a run took.
+const usedWide = 8 + 10
 
 // sideBySide shows several solutions together: what each was built with, a table
 // of cases down and solutions across, then evidence and a summary for each.
@@ -25,7 +30,7 @@ func (v *TryView) sideBySide() {
 		v.heading(t)
 	}
 	rows := v.rows()
-	nameWide := width("verdict")
+	nameWide := width("  they differ")
 	for _, i := range rows {
 		nameWide = max(nameWide, width(shortName(v.Problem.Cases[i])))
 	}
@@ -36,6 +41,7 @@ func (v *TryView) sideBySide() {
 	for _, t := range v.all {
 		v.failures(t)
 	}
+	v.differences()
 	v.Screen.Print("")
 	for _, t := range v.all {
 		v.summary(t)
@@ -55,7 +61,8 @@ func (v *TryView) rows() (rows []int) {
 		if run {
 			all++
 		}
-		if failed || run && len(v.Problem.Cases) <= mostRows {
+		brief := v.Brief != "" && v.Problem.Cases[i].Group == v.Brief
+		if failed || run && len(v.Problem.Cases) <= mostRows && !brief {
 			rows = append(rows, i)
 		}
 	}
@@ -66,7 +73,7 @@ func (v *TryView) rows() (rows []int) {
 }
 
 const (
-	leastColumn = 4 + 8 // a badge and a time
+	leastColumn = 4 + usedWide // a badge, a time and a size
 	columnGap   = 2
 )
 
@@ -78,14 +85,14 @@ func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
 	var columns []int
 	head := pad("", 2+nameWide)
 	for next = first; next < len(v.all); next++ {
-		name := solutionName(v.all[next].plan.Solution)
+		name := v.all[next].name
 		wide := min(max(leastColumn, width(name)), 24)
 		if room < columnGap+wide && next > first {
 			break
 		}
 		room -= columnGap + wide
 		columns = append(columns, wide)
-		head += pad("", columnGap) + pad(strong.Render(fit(name, wide)), wide)
+		head += pad("", columnGap) + pad(strong.Render(fitMiddle(name, wide)), wide)
 	}
 	s.Print("\n%s", strings.TrimRight(head, " "))
 	group := ""
@@ -95,16 +102,17 @@ func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
 			group = c.Group
 			s.Print("%s", strong.Render(Visible(group)))
 		}
-		line := "  " + pad(fit(shortName(c), nameWide), nameWide)
+		line := "  " + pad(fitMiddle(shortName(c), nameWide), nameWide)
 		for k, wide := range columns {
 			one, ok := v.all[first+k].cells[i]
 			text := pad("", wide)
 			if ok {
-				text = badges[one.verdict] + pad(padLeft(one.used, 8), wide-4)
+				text = badges[one.verdict] + pad(one.used, wide-4)
 			}
 			line += pad("", columnGap) + text
 		}
 		s.Print("%s", strings.TrimRight(line, " "))
+		v.printedRow(i, first, columns, nameWide)
 	}
 	line := pad(strong.Render("verdict"), 2+nameWide)
 	for k, wide := range columns {
@@ -112,24 +120,85 @@ func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
 		line += pad("", columnGap) + pad(verdictStyle(got).Render(got.Short()), wide)
 	}
 	s.Print("%s", strings.TrimRight(line, " "))
+	v.pointsRow(first, columns, nameWide)
 	return next
 }
 
-// solutionName is the file of a solution with its arguments, and its language where its extension
-// does not say it.
-func solutionName(s problem.Solution) string {
-	name := strings.Join(append([]string{s.File}, s.Args...), " ")
-	if s.Language != "" {
-		name += " (" + s.Language + ")"
+// printedRow shows under a case what was printed, where nobody can judge that.
+func (v *TryView) printedRow(index, first int, columns []int, nameWide int) {
+	word, style, shown := "printed", dim, false
+	if v.Problem.Call != nil {
+		word = "returned"
 	}
-	return Visible(name)
+	for _, t := range v.all {
+		if t.cells[index].differs {
+			word, style = "they differ", marked
+		}
+	}
+	line := "  " + pad(style.Render(fit("  "+word, nameWide)), nameWide)
+	for k, wide := range columns {
+		text := v.all[first+k].cells[index].printed
+		shown = shown || text != ""
+		line += pad("", columnGap) + pad(style.Render(fit(text, wide)), wide)
+	}
+	if shown {
+		v.Screen.Print("%s", strings.TrimRight(line, " "))
+	}
+}
+
+// pointsRow shows the points of each solution, where there are any.
+func (v *TryView) pointsRow(first int, columns []int, nameWide int) {
+	line, shown := pad(strong.Render("points"), 2+nameWide), false
+	for k, wide := range columns {
+		text := ""
+		if score := v.all[first+k].ended.Score; score != nil && len(score.Groups) > 0 {
+			shown = true
+			if text = points(score.Points) + " of " + points(score.Possible); !score.Known {
+				text = "at least " + text
+			}
+		}
+		line += pad("", columnGap) + pad(fit(text, wide), wide)
+	}
+	if shown {
+		v.Screen.Print("%s", strings.TrimRight(line, " "))
+	}
 }
 
 // keep takes a case into the table.
 func (t *tally) keep(e judge.Case) {
-	used := ""
-	if e.Outcome.Ran {
-		used = Duration(e.Outcome.Usage.CPU)
+	o := e.Outcome
+	one := cell{verdict: o.Verdict, differs: o.Differs != nil}
+	if o.Ran {
+		one.used = padLeft(Duration(o.Usage.CPU), 8) + padLeft(Size(o.Usage.Memory), 10)
 	}
-	t.cells[e.Index] = cell{e.Outcome.Verdict, used}
+	if o.Verdict == verdict.Unjudged {
+		one.printed = cmp.Or(Visible(oneLine(o.Returned, string(o.Stdout.Bytes))), "nothing")
+	}
+	t.cells[e.Index] = one
+}
+
+// oneLine is the first of some texts that is not empty, its lines joined, so that a line shows
+// that there are several.
+func oneLine(texts ...string) string {
+	text := strings.TrimRight(cmp.Or(texts...), " \t\r\n")
+	return strings.ReplaceAll(text[:min(len(text), greatestWidth)], "\n", " ⏎ ")
+}
+
+// differences shows, for the case with the smallest input, what two solutions answered that
+// cannot both be right.
+func (v *TryView) differences() {
+	var of *tally
+	var shown *failure
+	for _, t := range v.all {
+		if d := t.differs; d != nil && (shown == nil || v.Problem.Cases[d.index].Input.Size < v.Problem.Cases[shown.index].Input.Size) {
+			of, shown = t, d
+		}
+	}
+	if shown == nil || v.Evidence == 0 {
+		return
+	}
+	c := &v.Problem.Cases[shown.index]
+	title := Visible(c.Name) + ": answered differently by " + v.all[shown.outcome.Differs.Solution].name + " and " + of.name + "; one of the two is wrong"
+	v.Screen.Print("\n%s", v.Screen.wrapped(marked, title, ""))
+	v.facts(of.name, c, shown.outcome)
 }

@@ -36,6 +36,12 @@ type TryView struct {
 	// Before is how cases ended in the run before, by name: then only those are
 	// shown that ended in another way. Nil: all are.
 	Before map[string]Before
+	// Stderr shows what accepted cases wrote to standard error.
+	Stderr bool
+	// Brief is a group of which cases that passed are counted and not shown.
+	Brief string
+	// Names are what the solutions are called, by their index; nil: by their files.
+	Names []string
 
 	hold     *box.Hold // how programs are held; nil: none was run yet
 	solution *tally
@@ -64,16 +70,19 @@ func Moment(t time.Time) string { return strong.Render(t.Format(time.TimeOnly)) 
 // A tally is what is known so far of the solution that runs now.
 type tally struct {
 	plan      judge.Plan
+	name      string // of the solution
 	group     string
 	nameWide  int
 	counts    map[verdict.Verdict]int
 	seen      int
-	unchanged int       // ended as in the run before
-	failed    []failure // with the smallest inputs, smallest first
+	brief     map[verdict.Verdict]int // cases that were only counted
+	unchanged int                     // ended as in the run before
+	failed    []failure               // with the smallest inputs, smallest first
 	slowest   extreme
 	largest   extreme
 	cells     map[int]cell // by case, for a table
 	ended     judge.Ended
+	differs   *failure // of the cases whose answer is not that of another solution the one with the smallest input
 }
 
 // A failure is a case for which evidence can be shown.
@@ -102,9 +111,9 @@ func (v *TryView) Tell(event judge.Event) {
 			v.Screen.Remark("note: %s; 'cold host' says why and what to do", weaker)
 		}
 	case judge.Began:
-		v.begin(e.Plan)
+		v.begin(e.Solution, e.Plan)
 	case judge.Running:
-		v.Screen.Progress("%s: %d of %s%s", Visible(v.solution.plan.Solution.File), e.Finished, count(e.Total, "case"), v.failedSoFar())
+		v.Screen.Progress("%s: %d of %s%s", v.solution.name, e.Finished, count(e.Total, "case"), v.failedSoFar())
 	case judge.Case:
 		name := v.Problem.Cases[e.Index].Name
 		was, known := v.Before[name]
@@ -112,25 +121,77 @@ func (v *TryView) Tell(event judge.Event) {
 		evidence := v.Evidence
 		if same {
 			v.solution.unchanged++
+		}
+		if same || v.isBrief(e) || v.Together && e.Outcome.Verdict == verdict.Unjudged { // which the table shows
 			evidence = -1
 		}
 		v.solution.add(e, v.Problem.Cases, evidence)
+		isBrief := v.isBrief(e)
+		if v.Problem.Cases[e.Index].Group != v.Brief {
+			v.briefly()
+		}
 		switch {
 		case v.Together:
 			v.solution.keep(e)
+		case isBrief:
+			v.solution.brief[e.Outcome.Verdict]++
 		case same:
 		case known && was.Verdict != e.Outcome.Verdict:
 			v.oneCase(e, "was "+was.Verdict.Short())
 		default:
 			v.oneCase(e, "")
 		}
+	case judge.Amended:
+		t := v.all[e.Solution]
+		t.ended.Verdict, t.ended.Message = e.Verdict, e.Message
+		if !v.Together {
+			v.Screen.Print("\n%s", v.Screen.wrapped(marked, t.name+": not accepted any more: "+Visible(e.Message), ""))
+		}
 	case judge.Ended:
 		v.solution.ended = e
 		if !v.Together {
+			v.briefly()
 			v.failures(v.solution)
 			v.summary(v.solution)
 		}
 	}
+}
+
+// briefly says how many cases of a group were passed that are not shown one by one.
+func (v *TryView) briefly() {
+	t := v.solution
+	for _, one := range []struct {
+		verdict verdict.Verdict
+		words   string
+	}{{verdict.Accepted, ""}, {verdict.Unjudged, ", held to the limits only"}} {
+		if n := t.brief[one.verdict]; n > 0 {
+			v.groupHeading(v.Brief)
+			v.Screen.Print("  %s%s%s", badges[one.verdict], count(n, "case"), one.words)
+		}
+	}
+	clear(t.brief)
+}
+
+// isBrief reports a case of which there is nothing to be said but that it is one more.
+func (v *TryView) isBrief(e judge.Case) bool {
+	o := e.Outcome
+	return v.Brief != "" && v.Problem.Cases[e.Index].Group == v.Brief && o.Verdict.Passing() && !o.Close && !o.Unsteady && o.Differs == nil
+}
+
+// Interrupted shows what is known of a run that was ended before its end.
+func (v *TryView) Interrupted() {
+	if v.Together && len(v.all) > 0 {
+		v.sideBySide()
+		return
+	}
+	t := v.solution
+	if t == nil || t.seen == 0 {
+		return
+	}
+	v.briefly()
+	v.failures(t)
+	v.Screen.Print("\n%s %s", strong.Render(t.name+":"), marked.Render("interrupted")+" ("+t.countWords(len(v.Problem.Cases))+")")
+	v.Screen.Flush()
 }
 
 // Close shows what could only be shown when all had ended.
@@ -157,11 +218,15 @@ func (v *TryView) failedSoFar() string {
 var distribution = regexp.MustCompile(` \([^)]*\)`)
 
 // begin takes a solution up, and shows its heading where it stands alone.
-func (v *TryView) begin(plan judge.Plan) {
+func (v *TryView) begin(index int, plan judge.Plan) {
 	if v.solution != nil && !v.Together {
 		v.Screen.Print("")
 	}
-	v.solution = &tally{plan: plan, counts: map[verdict.Verdict]int{}, cells: map[int]cell{}}
+	name := solutionName(plan.Solution)
+	if index < len(v.Names) {
+		name = v.Names[index]
+	}
+	v.solution = &tally{plan: plan, name: name, brief: map[verdict.Verdict]int{}, counts: map[verdict.Verdict]int{}, cells: map[int]cell{}}
 	v.all = append(v.all, v.solution)
 	for _, i := range plan.Cases {
 		v.solution.nameWide = max(v.solution.nameWide, width(shortName(v.Problem.Cases[i])))
@@ -174,7 +239,7 @@ func (v *TryView) begin(plan judge.Plan) {
 // heading shows what is run, with what, and under which limits.
 func (v *TryView) heading(t *tally) {
 	s := v.Screen
-	name := strong.Render(solutionName(t.plan.Solution))
+	name := strong.Render(t.name)
 	if v.Chosen != "" {
 		name += " (" + v.Chosen + ")"
 	}
@@ -235,40 +300,68 @@ func buildWords(b *toolchain.Build) string {
 	return Visible(strings.Join(parts, ", "))
 }
 
+// groupHeading begins a group, where another one was shown before.
+func (v *TryView) groupHeading(group string) {
+	t := v.solution
+	if group == t.group {
+		return
+	}
+	t.group = group
+	heading := strong.Render(Visible(group))
+	if words := v.ruleWords(t, group); words != "" {
+		heading += dim.Render("  " + fit(words, v.Screen.Width-width(heading)-2))
+	}
+	v.Screen.Print("\n%s", heading)
+}
+
 // oneCase shows the line of a case: verdict, time, memory, name, remark.
 func (v *TryView) oneCase(e judge.Case, was string) {
-	t := v.solution
 	c := &v.Problem.Cases[e.Index]
-	if c.Group != t.group {
-		t.group = c.Group
-		heading := strong.Render(Visible(c.Group))
-		if words := v.ruleWords(t, c.Group); words != "" {
-			heading += dim.Render("  " + fit(words, v.Screen.Width-width(heading)-2))
-		}
-		v.Screen.Print("\n%s", heading)
-	}
+	v.groupHeading(c.Group)
 	o := e.Outcome
 	used := padLeft("", 8) + padLeft("", 10)
 	if o.Ran {
 		used = padLeft(Duration(o.Usage.CPU), 8) + padLeft(Size(o.Usage.Memory), 10)
 	}
-	room := v.Screen.Width - 2 - 4 - 18 - 2
-	name := fit(shortName(*c), room)
-	remark := ""
 	words := remarkWords(o)
 	for _, more := range []string{keptWord(c.Kept != ""), was} {
 		if more != "" {
 			words = strings.TrimSuffix(more+"; "+words, "; ")
 		}
 	}
-	if words != "" {
-		wide := min(t.nameWide, room/2)
-		if left := room - max(width(name), wide) - 2; left >= 12 {
-			name = pad(name, wide)
-			remark = "  " + dim.Render(fit(words, left))
-		}
-	}
+	name, remark, below := v.besideName(shortName(*c), words)
 	v.Screen.Print("  %s%s  %s%s", badges[o.Verdict], used, name, remark)
+	for _, line := range below {
+		v.Screen.Print("        %s", dim.Render(line))
+	}
+	if v.Stderr && o.Verdict == verdict.Accepted && len(o.Stderr.Bytes) > 0 {
+		v.Screen.printText(o.Stderr, stderrMost)
+	}
+}
+
+// Where a case's line has no room for its remark, the remark stands on lines of its own, of which
+// there are at most remarkLines. A screen that has mostRemark columns for it is wide enough.
+const (
+	mostRemark  = 100
+	remarkLines = 2
+)
+
+// besideName lays out the name of a case and its remark, which is never left out.
+func (v *TryView) besideName(name, words string) (shown, beside string, below []string) {
+	room := v.Screen.Width - 2 - 4 - usedWide - 2
+	if words == "" {
+		return fitMiddle(name, room), "", nil
+	}
+	wide := max(min(v.solution.nameWide, room*2/5), min(width(name), room-2-width(words)))
+	if left := room - wide - 2; left >= width(words) || left >= mostRemark {
+		return pad(fitMiddle(name, wide), wide), "  " + dim.Render(fit(words, left)), nil
+	}
+	below = wrapWords(words, v.Screen.Width-8)
+	if len(below) > remarkLines {
+		below = below[:remarkLines]
+		below[remarkLines-1] = fit(below[remarkLines-1]+" …", v.Screen.Width-8)
+	}
+	return fitMiddle(name, room), "", below
 }
 
 // ruleWords says what verdict.toml has for a group: points, and limits of its
@@ -311,9 +404,9 @@ func (v *TryView) score(t *tally) {
 	if v.Together {
 		parts := make([]string, len(k.Groups))
 		for i, g := range k.Groups {
-			parts[i] = g.Name + " " + groupPoints(g)
+			parts[i] = Visible(g.Name) + " " + groupPoints(g)
 		}
-		v.Screen.Print("%s", v.Screen.wrapped(normal, all+dim.Render(": "+Visible(strings.Join(parts, ", "))), "  "))
+		v.Screen.Print("%s", v.Screen.wrapped(normal, all+": "+strings.Join(parts, ", "), "  "))
 		return
 	}
 	wide := 0
@@ -364,6 +457,9 @@ func (t *tally) add(e judge.Case, cases []problem.Case, evidence int) {
 		t.slowest.raise(float64(o.Usage.CPU)/float64(limits.Time), name, Duration(o.Usage.CPU)+" of "+Duration(limits.Time))
 		t.largest.raise(float64(o.Usage.Memory)/float64(limits.Memory), name, Size(o.Usage.Memory)+" of "+Size(limits.Memory))
 	}
+	if o.Differs != nil && (t.differs == nil || cases[e.Index].Input.Size < cases[t.differs.index].Input.Size) {
+		t.differs = &failure{e.Index, o}
+	}
 	if o.Verdict == verdict.Accepted || o.Verdict == verdict.Skipped || evidence < 0 {
 		return
 	}
@@ -411,7 +507,7 @@ func (v *TryView) ofSolution(t *tally) string {
 	if !v.Together {
 		return ""
 	}
-	return " of " + solutionName(t.plan.Solution)
+	return " of " + t.name
 }
 
 // summary shows a solution's verdict, and how near it came to its limits.
@@ -420,7 +516,7 @@ func (v *TryView) summary(t *tally) {
 	if !v.Together {
 		s.Print("")
 	}
-	line := strong.Render(solutionName(t.plan.Solution)+":") + " " + verdictStyle(e.Verdict).Render(e.Verdict.String())
+	line := strong.Render(t.name+":") + " " + verdictStyle(e.Verdict).Render(e.Verdict.String())
 	if words := t.countWords(len(v.Problem.Cases)); words != "" {
 		line += " (" + words + ")"
 	}
@@ -526,7 +622,7 @@ func (t *tally) countWords(cases int) string {
 func (v *TryView) ShowExpectations() {
 	wide := 0
 	for _, t := range v.all {
-		wide = max(wide, width(solutionName(t.plan.Solution)))
+		wide = max(wide, width(t.name))
 	}
 	v.Screen.Print("")
 	for _, t := range v.all {
@@ -535,7 +631,7 @@ func (v *TryView) ShowExpectations() {
 		if got == verdict.Skipped {
 			words = "not held against its expectation"
 		}
-		v.Screen.Print("  %s  %s  %s", pad(solutionName(t.plan.Solution), wide), verdictStyle(got).Render(pad(got.Short(), 3)), words)
+		v.Screen.Print("  %s  %s  %s", pad(t.name, wide), verdictStyle(got).Render(pad(got.Short(), 3)), words)
 	}
 }
 

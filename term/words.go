@@ -67,19 +67,7 @@ func Duration(d time.Duration) string {
 }
 
 // Size shows a number of bytes: "847 KiB", "64 MiB".
-func Size(n int64) string {
-	units := []string{"B", "KiB", "MiB", "GiB", "TiB"}
-	value, unit := float64(n), 0
-	for value >= 1023.5 && unit < len(units)-1 {
-		value /= 1024
-		unit++
-	}
-	digits := 0
-	if value < 99.5 && unit > 0 {
-		digits = 1
-	}
-	return trimZero(strconv.FormatFloat(value, 'f', digits, 64)) + " " + units[unit]
-}
+func Size(n int64) string { return verdict.Size(n) }
 
 // trimZero takes a fraction of zeros off: "2.0" is "2", "1.50" is "1.5".
 func trimZero(number string) string {

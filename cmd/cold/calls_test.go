@@ -90,7 +90,7 @@ func TestWaysToWriteAFunctionStandSideBySide(t *testing.T) {
 	})
 	got := s.run(t, "try", "a.py", "b.py", "--json", "r.json")
 	assert.Equal(t, 1, got.status)
-	assert.Regexp(t, `(?m)^\s+warm\s+AC\s+\d.* [µm]s\s+RE`, got.out, "verdict and time of each")
+	assert.Regexp(t, `(?m)^\s+warm\s+AC\s+\d.* [µm]s\s+[\d.]+ MiB\s+RE`, got.out, "verdict and time of each")
 	assert.Contains(t, got.out, "ValueError: a warm day")
 	var report struct {
 		Solutions []struct {

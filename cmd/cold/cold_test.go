@@ -185,7 +185,7 @@ func TestBadInputIsToldInItsOwnWords(t *testing.T) {
 		{"unknown command", nil, "tyr", `there is no command "tyr"; did you mean "try"?`},
 		{"unknown subcommand", map[string]string{"a.c": ""}, "case lst", `there is no command "lst"; did you mean "case list"?`},
 		{"help on nothing", nil, "help tyr", `there is no command "tyr"; did you mean "try"?`},
-		{"unknown option", nil, "try --tiem 1s", "'cold try --help' lists the options"},
+		{"unknown option", nil, "try --tiem 1s", "there is no option --tiem; did you mean --time?"},
 		{"no time", map[string]string{"a.c": "", "1.in": ""}, "try --time 3", `--time: "3" has no unit; write "3s"`},
 		{"no memory", map[string]string{"a.c": "", "1.in": ""}, "try --memory lots", `--memory: "lots" is no size`},
 		{"no jobs", map[string]string{"a.c": "", "1.in": ""}, "try --jobs 0", "--jobs is 0"},

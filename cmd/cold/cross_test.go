@@ -5,6 +5,7 @@ package main
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -308,4 +309,31 @@ func TestCrossGoesOnBehindAWatch(t *testing.T) {
 	screen(t, master, "")
 	cmd.Wait()
 	assert.Equal(t, 130, cmd.ProcessState.ExitCode())
+}
+
+func TestFunctionsThatKeepSomethingAreCrossedWithoutAReference(t *testing.T) {
+	need(t, "python3")
+	source := func(limit int) string {
+		return fmt.Sprintf("seen = []\n\ndef f(n):\n    seen.append(n)\n    return n + (len(seen) > %d)\n", limit)
+	}
+	s := folder(t, map[string]string{
+		"verdict.toml": "[call]\nname = \"f\"\ntakes = [\"n: int\"]\nreturns = \"int\"\n", "input.shape": "n: int 1..50\n", "x.py": source(3), "y.py": source(5),
+	})
+	for seed := range 3 {
+		got := s.run(t, "cross", "x.py", "y.py", "--seconds", "2", "--seed", strconv.Itoa(seed))
+		assert.Equal(t, 1, got.status, got.errors)
+		assert.NotContains(t, got.errors, "panic")
+	}
+}
+
+func TestTheReferenceIsNoCandidateWhereItWasEditedLast(t *testing.T) {
+	s := crossed(t, total("if (n > 2) s--;"))
+	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "verdict.toml"), nil, 0o644))
+	later := time.Now().Add(time.Hour)
+	require.NoError(t, os.Chtimes(filepath.Join(s.dir, "right.c"), later, later))
+	for _, against := range []string{"right.c", "./right.c", filepath.Join(s.dir, "right.c")} {
+		got := s.run(t, "cross", "--against", against, "--seed", "5")
+		assert.Equal(t, 1, got.status, got.errors)
+		assert.Contains(t, got.out, "total.c (edited last) against right.c\n")
+	}
 }

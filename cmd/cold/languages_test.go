@@ -53,7 +53,7 @@ func TestSeveralSolutionsStandSideBySide(t *testing.T) {
 	got := session{dir: dir}.run(t, "try", "right.c", "wrong.py", "broken.c")
 	assert.Equal(t, 1, got.status, got.errors)
 	assert.Regexp(t, `(?m)^ +right\.c +wrong\.py +broken\.c$`, got.out)
-	assert.Regexp(t, `(?m)^  1 +AC +[\d.]+ ms  WA +[\d.]+ m?s$`, got.out)
+	assert.Regexp(t, `(?m)^  1 +AC +[\d.]+ ms +[\d.]+ [KM]iB  WA +[\d.]+ m?s +[\d.]+ [KM]iB$`, got.out)
 	assert.Regexp(t, `(?m)^verdict +AC +WA +CE$`, got.out)
 	assert.Contains(t, got.out, "small/1 of wrong.py: wrong answer, line 1: expected 8, got 16")
 	assert.Contains(t, got.out, "the compiler says of broken.c")

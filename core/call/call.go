@@ -53,7 +53,7 @@ type driver struct {
 var table = map[string]driver{
 	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"cold_driver.c"}}, fit: fitC},
 	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp},
-	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitNothing},
+	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitCSharp},
 	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo},
 	"java":       {text: "java.java", file: "ColdDriver.java", build: map[string][]string{"{source}": {"{source}", "ColdDriver.java"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitJava},
 	"javascript": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true},
@@ -151,7 +151,7 @@ func wrap(function *problem.Call, l *toolchain.Language, standard, file string, 
 		"FILE": file, "FILE_TEXT": strconv.Quote(file), "STEM_TEXT": strconv.Quote("./" + stem(file)),
 		"COUNT": strconv.Itoa(len(function.Takes)), "CHANGES": strconv.Itoa(function.Changes),
 		"NAMES": quoted(Spellings(function.Name), "[", "]"), "NAME_LIST": quoted(Spellings(function.Name), "", ""),
-		"TAKES": quoted(f.types(), "[", "]"), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
+		"TAKES": quoted(f.types(), "[", "]"), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
 	}
 	var refused refusal
 	if err := d.fit(f); errors.As(err, &refused) {

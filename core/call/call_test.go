@@ -47,15 +47,15 @@ func TestTheFunctionIsFoundInTheSource(t *testing.T) {
 		{"behind a lifetime", "fn f<'a>(x: &'a str) -> &'a str { x }\nfn longest_thaw(b: i32) {", "longest_thaw", "b: i32"},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
-			s, ok := find([]byte(tt.source), Spellings("longest_thaw"))
-			require.True(t, ok)
+			sites := outlined([]byte(tt.source), Spellings("longest_thaw")).sites
+			require.Len(t, sites, 1)
+			s := sites[0]
 			assert.Equal(t, tt.path, s.path("::"))
 			assert.Equal(t, tt.params, s.params)
 		})
 	}
 	for _, none := range []string{"", "int main() { longestThaw(1); }", "int longestThaw;", "longestThaw(", "} } longestThaw"} {
-		_, ok := find([]byte(none), Spellings("longest_thaw"))
-		assert.False(t, ok, none)
+		assert.Empty(t, outlined([]byte(none), Spellings("longest_thaw")).sites, none)
 	}
 }
 
@@ -64,9 +64,13 @@ func FuzzAnySourceIsLookedThrough(f *testing.F) {
 	f.Add("longestThaw<(((\"\"\"''R\"(")
 	f.Fuzz(func(t *testing.T, source string) {
 		assert.Len(t, mask(source), len(source))
-		if s, ok := find([]byte(source), Spellings("longest_thaw")); ok {
+		function, err := problem.ParseCall("longest_thaw(temps: int[], limit: long) -> int")
+		require.NoError(t, err)
+		f := &fitting{function: function, file: "a.x", source: []byte(source), words: map[string]string{}}
+		if s, o, err := f.chosen(); err == nil {
 			assert.Contains(t, source, s.name)
-			split(s.params)
+			o.typeNames(s, "")
+			assert.NoError(t, f.cppByCall(s, split(s.params), o.cppOwner(s)))
 		}
 	})
 }

@@ -15,25 +15,22 @@ import (
 	"coldverdict/core/value"
 )
 
-func fitCpp(f *fitting) error {
-	s, err := f.declared()
-	if err == nil && (strings.Contains(s.before, "template") || strings.Contains(s.params, "auto ")) {
-		return refuse("%s is a template; write it for the types of the problem: %s", s.name, f.function)
-	}
-	f.words["FUNCTION"] = s.path("::")
-	return err
-}
-
 func fitJava(f *fitting) error {
-	s, err := f.declared()
-	f.words["CLASS_LIST"] = quoted([]string{packagePrefix(f.source) + strings.Join(s.scopes, "$")}, "", "")
-	return err
+	s, o, err := f.chosen()
+	if err != nil {
+		return err
+	}
+	f.words["CLASS_LIST"] = quoted(o.typeNames(s, packagePrefix(f.source)), "", "")
+	return nil
 }
 
 // fitKotlin has to know that functions outside of any class belong to one that
 // is named after the file.
 func fitKotlin(f *fitting) error {
-	s, err := f.declared()
+	s, o, err := f.chosen()
+	if err != nil {
+		return err
+	}
 	name := []rune(stem(f.file))
 	for i, r := range name {
 		if r != '_' && !unicode.IsLetter(r) && !unicode.IsDigit(r) {
@@ -44,13 +41,41 @@ func fitKotlin(f *fitting) error {
 	if len(name) > 0 && unicode.IsDigit(name[0]) {
 		file = "_" + file
 	}
-	class := strings.Join(s.scopes, "$")
-	if class == "" {
-		class = file
+	prefix := packagePrefix(f.source)
+	classes := o.typeNames(s, prefix)
+	if len(s.classes) == 0 {
+		classes = append([]string{prefix + file}, classes...)
 	}
-	f.words["CLASS_LIST"] = quoted([]string{packagePrefix(f.source) + class}, "", "")
-	return err
+	f.words["CLASS_LIST"] = quoted(classes, "", "")
+	return nil
 }
+
+// fitCSharp names the class, too: the driver looks for the method among its own.
+func fitCSharp(f *fitting) error {
+	s, _, err := f.chosen()
+	if err != nil {
+		return err
+	}
+	var space []string
+	class := ""
+	for i, kind := range s.kinds {
+		switch {
+		case kind == "namespace":
+			space = append(space, s.scopes[i])
+		case class == "":
+			class = s.scopes[i]
+		default:
+			class += "+" + s.scopes[i]
+		}
+	}
+	if m := fileNamespace.FindStringSubmatch(mask(string(f.source))); m != nil {
+		space = append([]string{m[1]}, space...)
+	}
+	f.words["CLASS_TEXT"] = strconv.Quote(strings.Join(append(space, class), "."))
+	return nil
+}
+
+var fileNamespace = regexp.MustCompile(`(?m)^\s*namespace\s+([\w.]+)\s*;`)
 
 var packageLine = regexp.MustCompile(`(?m)^\s*package\s+([\w.]+)`)
 
@@ -61,27 +86,59 @@ func packagePrefix(source []byte) string {
 	return ""
 }
 
-var (
-	exported    = regexp.MustCompile(`(?m)^export\s+(?:default\s+)?((?:async\s+)?function|class|const|let|var)\b`)
-	importAll   = regexp.MustCompile(`(?m)^import\s+(?:\*\s+as\s+)?(\w+)\s+from\s+(['"][^'"\n]+['"])`)
-	importNames = regexp.MustCompile(`(?m)^import\s+(\{[^}\n]+\})\s+from\s+(['"][^'"\n]+['"])`)
-)
+// moduleWords are the words of a module, and what takes their place in a script. What is kept
+// for the compiler of TypeScript, which makes a script by itself, says so.
+var moduleWords = []struct {
+	word      *regexp.Regexp
+	becomes   string
+	forScript bool // not in TypeScript
+}{
+	{regexp.MustCompile(`(?m)^export\s+(?:default\s+)?((?:async\s+)?function\s*\*?\s*\w|class\s+\w|const\b|let\b|var\b)`), "$1", false},
+	{regexp.MustCompile(`(?m)^export\s+default\s+`), "exports.default = ", true},
+	{regexp.MustCompile(`(?m)^import\s+(\w+)\s*,\s*(\{[^}]+\})\s*from\s+(['"][^'"\n]+['"])`), "const $1 = require($3), $2 = $1", false},
+	{regexp.MustCompile(`(?m)^import\s+(?:\*\s+as\s+)?(\w+)\s+from\s+(['"][^'"\n]+['"])`), "const $1 = require($2)", false},
+	{regexp.MustCompile(`(?m)^import\s+(\{[^}]+\})\s*from\s+(['"][^'"\n]+['"])`), "const $1 = require($2)", false},
+	{regexp.MustCompile(`(?m)^import\s+(['"][^'"\n]+['"])`), "require($1)", true},
+}
+
+// prototype is where a function is used as a class.
+var prototype = regexp.MustCompile(`\b([A-Za-z_$][\w$]*)\.prototype\b`)
+
+var exportList = regexp.MustCompile(`(?m)^export\s*\{[^}]*\}[ \t]*;?`)
 
 // fitJavaScript makes a plain script of a module, so that it need not matter
-// whether it is one.
+// whether it is one. Its lines stay where they are.
 func fitJavaScript(f *fitting) error {
-	source := exported.ReplaceAllString(string(f.source), "$1")
-	source = importAll.ReplaceAllString(source, "const $1 = require($2)")
-	source = importNames.ReplaceAllStringFunc(source, func(line string) string {
-		m := importNames.FindStringSubmatch(line)
-		return fmt.Sprintf("const %s = require(%s)", strings.ReplaceAll(m[1], " as ", ": "), m[2])
-	})
-	f.source = []byte(source)
-	script := f.file
-	if filepath.Ext(f.file) == ".ts" {
+	script, typed := f.file, filepath.Ext(f.file) == ".ts"
+	if typed {
 		script = stem(f.file) + ".js"
 	}
 	f.words["SCRIPT_TEXT"] = strconv.Quote(script)
+	var classes []string
+	for _, t := range slices.Backward(outlined(f.source, nil).types) {
+		if t.kind == "class" && !strings.Contains(t.path, "$") {
+			classes = append(classes, t.name)
+		}
+	}
+	for _, m := range prototype.FindAllStringSubmatch(mask(string(f.source)), -1) {
+		if !slices.Contains(classes, m[1]) {
+			classes = append(classes, m[1])
+		}
+	}
+	f.words["CLASSES"] = quoted(classes, "[", "]")
+	source := string(f.source)
+	for _, w := range moduleWords {
+		if w.forScript && typed {
+			continue
+		}
+		source = w.word.ReplaceAllStringFunc(source, func(text string) string {
+			return strings.ReplaceAll(w.word.ReplaceAllString(text, w.becomes), " as ", ": ")
+		})
+	}
+	if !typed {
+		source = exportList.ReplaceAllStringFunc(source, func(text string) string { return strings.Repeat("\n", strings.Count(text, "\n")) })
+	}
+	f.source = []byte(source)
 	return nil
 }
 
@@ -99,34 +156,24 @@ func fitGo(f *fitting) error {
 	}
 	at := func(n ast.Node) (from, to int) { return set.Position(n.Pos()).Offset, set.Position(n.End()).Offset }
 	text := string(f.source)
-	names, found := Spellings(f.function.Name), (*ast.FuncDecl)(nil)
 	type edit struct {
 		from, to int
 		text     string
 	}
 	from, to := at(file.Name)
 	edits := []edit{{from, to, "main"}}
+	source := func(n ast.Node) string { from, to := at(n); return text[from:to] }
 	for _, d := range file.Decls {
-		function, ok := d.(*ast.FuncDecl)
-		if !ok {
-			continue
-		}
-		if function.Name.Name == "main" && function.Recv == nil {
+		if function, ok := d.(*ast.FuncDecl); ok && function.Name.Name == "main" && function.Recv == nil {
 			from, to := at(function.Name)
 			edits = append(edits, edit{from, to, "coldUnusedMain"})
 		}
-		if slices.Contains(names, function.Name.Name) && found == nil {
-			found = function
-		}
 	}
-	if found == nil {
-		return refuse("there is no function %s in %s", strings.Join(names, " or "), f.file)
+	function := f.goFunction(file, source)
+	if function == "" {
+		return refuse("there is no function %s in %s", strings.Join(Spellings(f.function.Name), " or "), f.file)
 	}
-	f.words["FUNCTION"] = found.Name.Name
-	if found.Recv != nil {
-		source := func(n ast.Node) string { from, to := at(n); return text[from:to] }
-		f.words["FUNCTION"] = goMethod(found, source)
-	}
+	f.words["FUNCTION"] = function
 	f.words["CHAR"] = strconv.FormatBool(f.returns(value.Char))
 	slices.SortFunc(edits, func(a, b edit) int { return b.from - a.from })
 	for _, e := range edits {
@@ -136,6 +183,61 @@ func fitGo(f *fitting) error {
 	return nil
 }
 
+// goFunction is an expression for the function to be called, chosen as chosen does; "": there
+// is none.
+func (f *fitting) goFunction(file *ast.File, source func(ast.Node) string) string {
+	names, takes := Spellings(f.function.Name), len(f.function.Takes)
+	best, least := "", []int{9}
+	offer := func(expression string, params *ast.FieldList, belonging int, name string) {
+		wrong := 0
+		if params != nil {
+			if n := params.NumFields(); n != takes {
+				wrong = 1
+			}
+		}
+		if rank := []int{wrong, belonging, slices.Index(names, name)}; slices.Compare(rank, least) <= 0 {
+			best, least = expression, rank
+		}
+	}
+	for _, d := range file.Decls {
+		switch d := d.(type) {
+		case *ast.FuncDecl:
+			if !slices.Contains(names, d.Name.Name) {
+				continue
+			}
+			if d.Recv == nil {
+				offer(d.Name.Name, d.Type.Params, 1, d.Name.Name)
+				continue
+			}
+			belonging := 2
+			if strings.TrimPrefix(source(d.Recv.List[0].Type), "*") == "Solution" {
+				belonging = 0
+			}
+			offer(goMethod(d, source), d.Type.Params, belonging, d.Name.Name)
+		case *ast.GenDecl:
+			for _, spec := range d.Specs {
+				v, ok := spec.(*ast.ValueSpec)
+				if !ok {
+					continue
+				}
+				for i, name := range v.Names {
+					if !slices.Contains(names, name.Name) {
+						continue
+					}
+					var params *ast.FieldList
+					if i < len(v.Values) {
+						if literal, ok := v.Values[i].(*ast.FuncLit); ok {
+							params = literal.Type.Params
+						}
+					}
+					offer(name.Name, params, 1, name.Name)
+				}
+			}
+		}
+	}
+	return best
+}
+
 // goMethod is a function that calls a method on a value of its own.
 func goMethod(m *ast.FuncDecl, source func(ast.Node) string) string {
 	receiver := strings.TrimPrefix(source(m.Recv.List[0].Type), "*")
@@ -143,7 +245,11 @@ func goMethod(m *ast.FuncDecl, source func(ast.Node) string) string {
 	for _, field := range m.Type.Params.List {
 		for range max(1, len(field.Names)) {
 			name := fmt.Sprintf("a%d", len(args))
-			params, args = append(params, name+" "+source(field.Type)), append(args, name)
+			params = append(params, name+" "+source(field.Type))
+			if _, rest := field.Type.(*ast.Ellipsis); rest {
+				name += "..."
+			}
+			args = append(args, name)
 		}
 	}
 	results, give := "", ""
@@ -158,7 +264,7 @@ var rustMain = regexp.MustCompile(`\bfn(\s+)main(\s*\()`)
 // fitRust takes the arguments as the declaration has them: what it borrows is
 // owned by the driver.
 func fitRust(f *fitting) error {
-	s, err := f.declared()
+	s, o, err := f.chosen()
 	if err != nil {
 		return err
 	}
@@ -169,13 +275,13 @@ func fitRust(f *fitting) error {
 	params := split(s.params)
 	callee := "super::" + s.path("::")
 	f.source = append(f.source, undeclared(string(f.source))...)
-	if len(params) > 0 && regexp.MustCompile(`^&?\s*(?:'\w+\s+)?(?:mut\s+)?self\b`).MatchString(params[0]) {
-		owner := "super::" + strings.Join(s.scopes, "::")
+	if len(params) > 0 && receiverParameter.MatchString(params[0]) {
+		owner := "super::" + rustValue(o.text, strings.Join(s.scopes, "::"), s.scopes[len(s.scopes)-1])
 		borrow := ""
 		if strings.HasPrefix(params[0], "&") {
 			borrow = "&mut "
 		}
-		callee = "(" + borrow + owner + " {})." + s.name
+		callee = "(" + borrow + owner + ")." + s.name
 		params = params[1:]
 	}
 	takes := f.function.Takes
@@ -204,6 +310,18 @@ func fitRust(f *fitting) error {
 		f.words["UNSAFE"] = "unsafe "
 	}
 	return nil
+}
+
+// rustValue is an expression that makes a value of a type, by what its source has for that.
+func rustValue(text, path, name string) string {
+	name = regexp.QuoteMeta(name)
+	switch {
+	case regexp.MustCompile(`\bimpl\s+Default\s+for\s+` + name + `\b|\bderive\s*\([^)]*\bDefault\b[^)]*\)\s*\]\s*(?:#\[[^\]]*\]\s*)*(?:pub\s+)?struct\s+` + name + `\b`).MatchString(text):
+		return path + "::default()"
+	case regexp.MustCompile(`\bimpl\s+` + name + `\s*\{(?s:.*?)\bfn\s+new\s*\(\s*\)`).MatchString(text):
+		return path + "::new()"
+	}
+	return path + " {}"
 }
 
 var rustImpl = regexp.MustCompile(`(?m)^\s*impl\s+(\w+)\s*\{`)

@@ -47,7 +47,7 @@ func cServes(f *problem.Call) error {
 }
 
 func fitC(f *fitting) error {
-	s, err := f.declared()
+	s, _, err := f.chosen()
 	if err == nil {
 		err = cServes(f.function)
 	}

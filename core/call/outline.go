@@ -8,12 +8,15 @@ import (
 
 // A site is a place in a source at which a function is declared.
 type site struct {
-	name   string
-	scopes []string // classes, structs, namespaces and the like around it, the outermost first
-	kinds  []string // what each of them is: "class"
-	params string   // what stands between its parentheses
-	before string   // what stands before its name: the type that it returns, and more
-	after  string   // what stands between its parentheses and its body
+	name    string
+	at      int      // offset of the name
+	scopes  []string // classes, structs, namespaces and the like around it, the outermost first
+	kinds   []string // what each of them is: "class"
+	params  string   // what stands between its parentheses
+	before  string   // what stands before its name: the type that it returns, and more
+	after   string   // what stands between its parentheses and its body
+	private bool     // it may only be called from its class
+	classes []*scope // of the scopes those that are types
 }
 
 // path joins the names around a site, and its own.
@@ -21,53 +24,81 @@ func (s site) path(separator string) string {
 	return strings.Join(append(slices.Clone(s.scopes), s.name), separator)
 }
 
-// find returns the first definition of a function, under any of its names, that
-// lies in no other function. It knows as much as languages with braces have in
-// common; comments and texts are passed over.
-func find(source []byte, names []string) (site, bool) {
-	text := mask(string(source))
-	o := &outliner{text: text, names: names}
-	return o.find()
+// An outline is what a source declares, as far as languages with braces have it in common.
+// Comments and texts are passed over.
+type outline struct {
+	text  string   // masked
+	sites []site   // of the function, under any of its names
+	types []*scope // classes, structs and the like
 }
 
-// declared is the error for a source that lacks the function.
-func (f *fitting) declared() (site, error) {
-	names := Spellings(f.function.Name)
-	s, ok := find(f.source, names)
-	if !ok {
-		return s, refuse("there is no function %s in %s", strings.Join(names, " or "), f.file)
+// outlined returns the outline of a source, with the definitions of a function under any of its
+// names that lie in no other function.
+func outlined(source []byte, names []string) *outline {
+	o := &outliner{outline: outline{text: mask(string(source))}, names: names}
+	o.read()
+	return &o.outline
+}
+
+// A scope is what lies between two braces.
+type scope struct {
+	kind, name string // kind is empty for a block or a function
+	header     string // what stands before its brace
+	path       string // of a type: the names of the types around it, and its own, joined by "$"
+	from, to   int    // offsets of its braces
+	private    bool   // what is declared here now is private
+}
+
+// isType reports that the scope is a class or the like, which a function can belong to.
+func (s *scope) isType() bool {
+	switch s.kind {
+	case "class", "struct", "interface", "object", "record", "enum", "trait", "impl":
+		return true
 	}
-	return s, nil
+	return false
 }
-
-type scope struct{ kind, name string } // kind is empty for a block or a function
 
 type outliner struct {
-	text   string
+	outline
 	names  []string
-	stack  []scope
+	stack  []*scope
 	header int // where what may be the header of the next block begins
 	round  int // depth of parentheses
 }
 
-var scopeHeader = regexp.MustCompile(`\b(class|struct|namespace|interface|object|record|enum|trait|module)\s+(?:class\s+)?([\w:]+)\s*(?:<[^{}]*>\s*)?(?:[(:,]|$|extends\b|implements\b|final\b|where\b|permits\b)`)
+var scopeHeader = regexp.MustCompile(`\b(class|struct|namespace|interface|object|record|enum|trait|module|mod)\s+(?:class\s+)?([\w:.]+)\s*(?:<[^{}]*>\s*)?(?:[(:,]|$|extends\b|implements\b|final\b|where\b|permits\b|private\b|internal\b)`)
 
-var implHeader = regexp.MustCompile(`\bimpl\b\s*(?:<[^{}]*?>\s*)?(?:[\w:<>', ]+?\s+for\s+)?(\w+)`)
+var implHeader = regexp.MustCompile(`\bimpl\b\s*(?:<[^{}]*?>\s*)?(?:([\w:<>', ]+?)\s+for\s+)?(\w+)`)
 
 var (
 	functionWord = regexp.MustCompile(`\b(?:fun|fn|func)\b`)
 	typeWord     = regexp.MustCompile(`\b(?:record|class|struct|enum|new|return|throw)\s*$`)
+	qualifiers   = regexp.MustCompile(`(?:\b\w+\s*(?:<[^<>]*>)?\s*::\s*)+$`)
+	privateWord  = regexp.MustCompile(`\b(?:private|protected)\b`)
 )
 
-func (o *outliner) find() (site, bool) {
+func (o *outliner) read() {
 	for i := 0; i < len(o.text); i++ {
 		switch c := o.text[i]; {
 		case c == '{':
-			o.stack = append(o.stack, o.scopeOf(o.text[o.header:i]))
+			one := o.scopeOf(o.text[o.header:i])
+			one.from = i
+			if one.isType() {
+				one.path = one.name
+				for _, outer := range slices.Backward(o.stack) {
+					if outer.isType() {
+						one.path = outer.path + "$" + one.name
+						break
+					}
+				}
+				o.types = append(o.types, one)
+			}
+			o.stack = append(o.stack, one)
 			o.header = i + 1
 		case c == '}':
-			if len(o.stack) > 0 {
-				o.stack = o.stack[:len(o.stack)-1]
+			if n := len(o.stack); n > 0 {
+				o.stack[n-1].to = i
+				o.stack = o.stack[:n-1]
 			}
 			o.header = i + 1
 		case c == ';' && o.round == 0:
@@ -81,38 +112,65 @@ func (o *outliner) find() (site, bool) {
 			for end < len(o.text) && isWord(o.text[end]) {
 				end++
 			}
+			o.access(i, end)
 			if s, ok := o.at(i, end); ok {
-				return s, true
+				o.sites = append(o.sites, s)
 			}
 			i = end - 1
 		}
 	}
-	return site{}, false
+	for _, open := range o.stack {
+		open.to = len(o.text)
+	}
+}
+
+// access takes a label such as "private:" in a class.
+func (o *outliner) access(from, to int) {
+	if len(o.stack) == 0 || to >= len(o.text) || o.text[to] != ':' || strings.HasPrefix(o.text[to:], "::") {
+		return
+	}
+	switch top := o.stack[len(o.stack)-1]; o.text[from:to] {
+	case "public":
+		top.private, o.header = false, to+1
+	case "private", "protected":
+		top.private, o.header = true, to+1
+	}
 }
 
 func isWord(c byte) bool {
 	return c == '_' || c >= '0' && c <= '9' || c >= 'a' && c <= 'z' || c >= 'A' && c <= 'Z' || c >= 0x80
 }
 
-func (o *outliner) scopeOf(header string) scope {
+func (o *outliner) scopeOf(header string) *scope {
 	if m := implHeader.FindStringSubmatch(header); m != nil && !strings.Contains(header, "fn ") {
-		return scope{"impl", m[1]}
+		kind := "impl"
+		if m[1] != "" {
+			kind = "trait" // of which this is one way
+		}
+		return &scope{kind: kind, name: m[2], header: header}
 	}
 	// What stands before it may be other declarations, without an end of their own.
 	if all := scopeHeader.FindAllStringSubmatchIndex(header, -1); len(all) > 0 {
 		m := all[len(all)-1]
 		if !functionWord.MatchString(header[m[1]:]) {
-			return scope{header[m[2]:m[3]], header[m[4]:m[5]]}
+			kind := header[m[2]:m[3]]
+			return &scope{kind: kind, name: header[m[4]:m[5]], header: header, private: kind == "class" && o.labelled()}
 		}
 	}
 	if strings.HasSuffix(strings.TrimSpace(header), "companion object") {
-		return scope{"object", "Companion"}
+		return &scope{kind: "object", name: "Companion", header: header}
 	}
 	if strings.HasPrefix(strings.TrimSpace(header), "extern") || strings.TrimSpace(header) == "namespace" {
-		return scope{"namespace", ""}
+		return &scope{kind: "namespace", header: header}
 	}
-	return scope{}
+	return &scope{}
 }
+
+var publicLabel = regexp.MustCompile(`\bpublic\s*:[^:]`)
+
+// labelled reports that the language says by labels what is private, and that a class
+// begins with that.
+func (o *outliner) labelled() bool { return publicLabel.MatchString(o.text) }
 
 // at looks whether a word declares the function.
 func (o *outliner) at(from, to int) (s site, ok bool) {
@@ -156,10 +214,29 @@ func (o *outliner) at(from, to int) (s site, ok bool) {
 	if body < 0 || o.text[end+body] == ';' {
 		return s, false // it is declared here, and defined elsewhere
 	}
-	s = site{name: o.text[from:to], params: o.text[open+1 : end], before: o.text[o.header:from], after: o.text[end+1 : end+body]}
+	before := o.text[min(o.header, from):from]
+	s = site{name: o.text[from:to], at: from, params: o.text[open+1 : end], before: before, after: o.text[end+1 : end+body], private: privateWord.MatchString(before)}
 	for _, one := range o.stack {
 		if one.name != "" {
 			s.scopes, s.kinds = append(s.scopes, one.name), append(s.kinds, one.kind)
+		}
+		if one.isType() {
+			s.classes = append(s.classes, one)
+			s.private = s.private || one.private
+		}
+	}
+	if q := qualifiers.FindString(before); q != "" { // it is declared in a class, and defined outside of it
+		s.before = strings.TrimSuffix(before, q)
+		for name := range strings.SplitSeq(strings.TrimSuffix(strings.TrimSpace(q), "::"), "::") {
+			name = strings.TrimSpace(name)
+			kind := "namespace"
+			for _, t := range o.types {
+				if t.name == name {
+					kind = t.kind
+					s.classes = append(s.classes, t)
+				}
+			}
+			s.scopes, s.kinds = append(s.scopes, name), append(s.kinds, kind)
 		}
 	}
 	return s, true

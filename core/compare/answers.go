@@ -9,7 +9,8 @@ import (
 
 // Locate says which of many answers a line of the output belongs to, counted
 // from 1: the input says in its first line how many cases it holds, and the
-// expected output has as many lines for each of them. Where input is whole and
+// expected output has as many lines for each of them. A number with fewer lines behind it counts
+// something else. Where input is whole and
 // its layout leaves no doubt, the answer's share of it is told too.
 func Locate(input []byte, whole bool, lines, line int) (a verdict.Answer, ok bool) {
 	first, rest, _ := bytes.Cut(bytes.TrimPrefix(input, []byte("\xef\xbb\xbf")), []byte{'\n'})
@@ -20,6 +21,9 @@ func Locate(input []byte, whole bool, lines, line int) (a verdict.Answer, ok boo
 	cases, err := strconv.Atoi(string(words[0]))
 	if err != nil || cases < 2 || lines < cases || lines%cases != 0 || line < 1 || line > lines {
 		return a, false
+	}
+	if bytes.Count(bytes.TrimRight(rest, " \t\r\n"), []byte{'\n'})+1 < cases {
+		return a, false // that many cases have as many lines: it is a count of something else
 	}
 	a.Number, a.Of = (line-1)/(lines/cases)+1, cases
 	if whole {

@@ -27,6 +27,7 @@ func (p *parting) difference(want, got *text) *verdict.Difference {
 		d.Line, d.Column = p.want.line+1, p.want.column+1
 	}
 	d.Expected, d.Got = token(d.ExpectedSide), token(d.GotSide)
+	sharpen(d)
 	return d
 }
 
@@ -106,24 +107,12 @@ func window(line string, column int) (string, int) {
 // token returns the word at the marked place of an excerpt; it is empty where
 // that line has ended.
 func token(e verdict.Excerpt) string {
-	if e.Mark >= len(e.Lines) {
-		return ""
-	}
-	line := []rune(e.Lines[e.Mark])
-	at := e.Column - 1 - e.Starts[e.Mark]
-	blank := func(i int) bool { return line[i] < 128 && isSpace(byte(line[i])) }
-	for at >= 0 && at < len(line) && blank(at) {
+	line, at, ok := markedLine(e)
+	for ok && at < len(line) && !visible(line, at) {
 		at++
 	}
-	if at < 0 || at >= len(line) {
+	if !ok || at == len(line) {
 		return ""
 	}
-	from, to := at, at
-	for from > 0 && !blank(from-1) && to-from < tokenWidth {
-		from--
-	}
-	for to < len(line) && !blank(to) && to-from < tokenWidth {
-		to++
-	}
-	return string(line[from:to])
+	return wordAround(line, at)
 }

@@ -77,7 +77,7 @@ func TestAHintIsGivenOnlyWhenItExplainsTheWholeFailure(t *testing.T) {
 		{name: "one answer, one more", want: "3\n", got: "4\n"},
 		{name: "one more sometimes", want: "3\n4\n9\n", got: "4\n4\n10\n"},
 		{name: "left over", want: "1\n2\n3\n4\n", got: "1\n2\n5\n9\n", says: "right up to case 2 of 4", more: Evidence{Input: four}},
-		{name: "left over, two lines a case", want: "1\n2\n3\n4\n5\n6\n", got: "1\n2\n3\n5\n6\n8\n", says: "right up to case 1 of 3", more: Evidence{Input: "3\n"}},
+		{name: "left over, two lines a case", want: "1\n2\n3\n4\n5\n6\n", got: "1\n2\n3\n5\n6\n8\n", says: "right up to case 1 of 3", more: Evidence{Input: "3\n1\n2\n3\n"}},
 		{name: "left over where there are no cases", want: "1\n2\n3\n4\n", got: "1\n2\n5\n9\n", more: Evidence{Input: "8 8\n"}},
 		{name: "wrong here and there", want: "1\n2\n3\n4\n", got: "1\n5\n3\n9\n", more: Evidence{Input: four}},
 		{name: "wrong from the start", want: "1\n2\n3\n4\n", got: "4\n9\n1\n7\n", more: Evidence{Input: four}},

@@ -497,7 +497,7 @@ func (a *accusation) doubt(ctx context.Context, texts [][]byte, printed []byte, 
 
 // setOut groups candidates by what they answer.
 func (a *accusation) setOut(ctx context.Context, texts [][]byte, f *Found) error {
-	var kept [][]byte
+	var kept [][][]byte // by answer: what was printed or returned, by call
 	for i := range a.options.Candidates {
 		answers, outcomes, t, err := a.answers(ctx, a.worker, i, texts, verdict.Limits{})
 		if err != nil {
@@ -513,7 +513,7 @@ func (a *accusation) setOut(ctx context.Context, texts [][]byte, f *Found) error
 			if kept[k] == nil {
 				continue
 			}
-			same, err := a.judge(ctx, a.worker, i, texts, [][]byte{kept[k]}, nil)
+			same, err := a.judge(ctx, a.worker, i, texts, kept[k], nil)
 			if err != nil {
 				return err
 			}
@@ -524,8 +524,8 @@ func (a *accusation) setOut(ctx context.Context, texts [][]byte, f *Found) error
 		}
 		if at < 0 {
 			at = len(f.Answers)
-			kept = append(kept, answers[0])
-			f.Answers = append(f.Answers, Answer{Text: verdict.Text{Bytes: answers[0]}})
+			kept = append(kept, answers)
+			f.Answers = append(f.Answers, Answer{Text: verdict.Text{Bytes: answers[len(answers)-1]}})
 		}
 		f.Answers[at].Candidates = append(f.Answers[at].Candidates, i)
 	}

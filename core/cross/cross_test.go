@@ -341,8 +341,11 @@ func TestAReferenceThatFailsIsNeverTheCandidatesFault(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			r := newTrial(t, sumShape, "reference.c", test.reference, "candidate.c", sum(""))
 			r.options.Time = 2500 * time.Millisecond
-			if strings.HasSuffix(name, "on all") { // it ends sooner
+			switch {
+			case strings.HasSuffix(name, "on all"): // it ends sooner
 				r.options.Time = 30 * time.Second
+			case strings.HasSuffix(name, "on large ones"): // which come late on a machine that is busy
+				r.options.Time = 10 * time.Second
 			}
 			result := r.run(t)
 			assert.Empty(t, result.Found)

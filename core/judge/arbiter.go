@@ -135,9 +135,9 @@ func (a *arbiter) decided(result box.Result, said, errs *box.Head, l verdict.Lim
 	case result.Ending == box.PassedWall:
 		return limit(l.Wall.String())
 	case result.Ending == box.PassedMemory, result.Usage.Memory > l.Memory:
-		return limit(fmt.Sprintf("%d MiB of memory", l.Memory>>20))
+		return limit(verdict.Size(l.Memory) + " of memory")
 	case result.Ending == box.PassedOutput:
-		return limit(fmt.Sprintf("%d KiB of output", l.Output>>10))
+		return limit(verdict.Size(l.Output) + " of output")
 	case result.Ending == box.PassedProcess:
 		return limit(fmt.Sprintf("%d processes", l.Processes))
 	case result.Ending != box.Exited:

@@ -150,7 +150,7 @@ func TestACheckerInAnyLanguageDecides(t *testing.T) {
 		{"crash", verdict.Fault, "the checker check.c crashed: segmentation fault (signal 11)", 0},
 		{"loop", verdict.Fault, "passed its limit of 1s of processor time", 0},
 		{"hog", verdict.Fault, "passed its limit of 100 MiB of memory", 0},
-		{"flood", verdict.Fault, "passed its limit of 1024 KiB of output", 0},
+		{"flood", verdict.Fault, "passed its limit of 1 MiB of output", 0},
 		{"share", verdict.Fault, `said "share 1.5"`, 0},
 		{"write", verdict.Fault, "ended with exit status 1: cannot write: Read-only file system", 0},
 	}
@@ -218,5 +218,5 @@ func TestCasesAreComparedAsTheirGroupsSay(t *testing.T) {
 	r := newTry(t, "say 1.0000001", "1", "say YES", "yes", "say 1.0000001", "1")
 	r.problem.Cases[0].Compare = problem.Comparison{Mode: "numbers", Absolute: 1e-6}
 	r.problem.Cases[1].Compare = problem.Comparison{IgnoreCase: true}
-	r.expect(t, []expectation{{"", verdict.Accepted, "", 1}, {"", verdict.Accepted, "", 1}, {"", verdict.WrongAnswer, "line 1, column 2: the output goes on", 0}})
+	r.expect(t, []expectation{{"", verdict.Accepted, "", 1}, {"", verdict.Accepted, "", 1}, {"", verdict.WrongAnswer, "line 1, column 2: expected 1, got 1.0000001", 0}})
 }

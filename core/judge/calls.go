@@ -1,6 +1,7 @@
 package judge
 
 import (
+	"cmp"
 	"context"
 	"crypto/rand"
 	"encoding/hex"
@@ -53,6 +54,9 @@ type callRunner struct {
 	plan     *Plan
 	queue    *inOrder
 	needs    *needs
+
+	diagnosis *box.Program // takes the place of the usual one; nil: that
+	diagnose  sync.Once    // of all calls the first that passes its limit of memory is looked at again
 
 	mu      sync.Mutex       // guards what follows
 	refused string           // why there is nothing to call
@@ -137,6 +141,7 @@ func (r *callRunner) batch(ctx context.Context, w *worker, positions []int, crow
 	}
 	var again []int // failed in company
 	outcomes := map[int]made{}
+	deep := -1 // the first call that is not made again, and passed its limit of memory
 	wrong, limits := 0, 0
 	settle := func(i int, m made) {
 		o := &m.outcome
@@ -147,6 +152,9 @@ func (r *callRunner) batch(ctx context.Context, w *worker, positions []int, crow
 			limits++
 		case worth && !limit && wrong < againWrong:
 			wrong++
+		case o.Verdict == verdict.MemoryLimit && deep < 0: // looked at when the process has ended
+			deep, outcomes[i] = i, m
+			return
 		default:
 			r.put(i, *o)
 			return
@@ -170,6 +178,13 @@ func (r *callRunner) batch(ctx context.Context, w *worker, positions []int, crow
 			return err
 		}
 	}
+	if deep >= 0 {
+		o := outcomes[deep].outcome
+		if err := r.diagnosed(ctx, w, deep, &o); err != nil {
+			return err
+		}
+		r.put(deep, o)
+	}
 	for _, i := range again {
 		first := outcomes[i]
 		var lone verdict.Outcome
@@ -177,9 +192,46 @@ func (r *callRunner) batch(ctx context.Context, w *worker, positions []int, crow
 		if err != nil {
 			return err
 		}
-		r.put(i, besides(first, lone))
+		o := besides(first, lone)
+		if err := r.diagnosed(ctx, w, i, &o); err != nil {
+			return err
+		}
+		r.put(i, o)
 	}
 	return nil
+}
+
+// program is how the driver is run under limits.
+func (r *callRunner) program(l verdict.Limits) box.Program {
+	if r.diagnosis != nil {
+		return *r.diagnosis
+	}
+	return r.plan.Build.Program(l, r.plan.Solution.Args)
+}
+
+// diagnosed makes a call that passed its limit of memory once more, in a way in which the
+// runtime can tell that the recursion was too deep, once for each solution.
+func (r *callRunner) diagnosed(ctx context.Context, w *worker, i int, o *verdict.Outcome) (err error) {
+	if o.Verdict != verdict.MemoryLimit || len(o.Hints) > 0 {
+		return nil
+	}
+	r.diagnose.Do(func() {
+		limits := r.plan.LimitsOf(r.problem.Cases[r.plan.Cases[i]].Group)
+		program, ok := r.plan.Build.Diagnosis(limits, r.plan.Solution.Args)
+		if !ok {
+			return
+		}
+		plan := *r.plan
+		plan.Limits.Memory += diagnosisMemory
+		plan.Groups = nil
+		another := &callRunner{session: r.session, solution: r.solution, plan: &plan, queue: r.queue, needs: r.needs, diagnosis: &program}
+		_, _, err = another.process(ctx, w, []int{i}, func(_ int, m made) {
+			if hints := tooDeep(r.plan.Build, string(m.outcome.Stderr.Bytes), true); hints != nil {
+				o.Message, o.Hints = deepRecursion, hints
+			}
+		})
+	})
+	return err
 }
 
 // A repeated is what a call came to in several passes.
@@ -357,7 +409,7 @@ func (r *callRunner) process(ctx context.Context, w *worker, positions []int, te
 	var watch sync.WaitGroup
 	watch.Go(func() { p.watch(watching) })
 	result, err := w.Run(ctx, box.Run{
-		Program: r.plan.Build.Program(p.limits, r.plan.Solution.Args), Limits: held, Input: file, Stop: stop,
+		Program: r.program(p.limits), Limits: held, Input: file, Stop: stop,
 		Output: locked{&p.mu, &p.out}, Errors: locked{&p.mu, &p.errs}, Decision: locked{&p.mu, answers},
 	})
 	watched()
@@ -690,13 +742,13 @@ func (r callRun) ofAnswer(ctx context.Context, made answered) verdict.Outcome {
 	case a.Spent > r.limits.Time:
 		o.Verdict = verdict.TimeLimit
 	case a.Long:
-		o.Verdict, o.Message = verdict.OutputLimit, fmt.Sprintf("it returned more than %d KiB", r.limits.Output>>10)
+		o.Verdict, o.Message = verdict.OutputLimit, "it returned more than "+verdict.Size(r.limits.Output)
 	case out.Size > r.limits.Output || errs.Size > r.limits.Output:
-		o.Verdict, o.Message = verdict.OutputLimit, fmt.Sprintf("it printed more than %d KiB", r.limits.Output>>10)
+		o.Verdict, o.Message = verdict.OutputLimit, "it printed more than "+verdict.Size(r.limits.Output)
 	case a.Kind == call.Failed:
 		said = r.plan.Build.Read(string(errs.Text), true)
-		o.Verdict, o.Message = verdict.RuntimeError, crashWords(&o, box.Result{}, r.limits, said)
-		o.ExitCode = 1
+		o.Verdict, o.ExitCode = verdict.RuntimeError, 1
+		o.Message = cmp.Or(said.String(), lastLine(string(o.Stderr.Bytes)), "it threw something that says nothing")
 		if said.Has(toolchain.KindMemory) {
 			o.Verdict = verdict.MemoryLimit
 		}
@@ -746,7 +798,7 @@ func (r callRun) ofEnd(result box.Result, wall time.Duration, memory int64, out,
 	case result.Ending == box.PassedWall:
 		o.Verdict, o.Message = verdict.Stalled, waitedWords(result.Usage.CPU, wall)
 	case result.Ending == box.PassedOutput, long:
-		o.Verdict, o.Message = verdict.OutputLimit, fmt.Sprintf("it printed or returned more than %d KiB", r.limits.Output>>10)
+		o.Verdict, o.Message = verdict.OutputLimit, "it printed or returned more than "+verdict.Size(r.limits.Output)
 	default:
 		o.Verdict = verdict.RuntimeError
 		o.Message = crashWords(&o, result, r.limits, said)
@@ -761,6 +813,7 @@ func (r callRun) ofEnd(result box.Result, wall time.Duration, memory int64, out,
 		}
 	}
 	r.finish(&o, result, said)
+	byDepth(&o, result, r.limits)
 	return o
 }
 
@@ -771,7 +824,13 @@ func (r callRun) byValue(ctx context.Context, o *verdict.Outcome, text string) e
 	got, err := value.ReadResults(text, results)
 	o.Returned = text
 	if err != nil {
-		o.Verdict, o.Message = verdict.WrongAnswer, "it returned "+shownValue(text)+": "+err.Error()
+		why := err.Error()
+		if strings.HasPrefix(why, "expected ") { // of the whole, which is shown already
+			if expected, found, ok := strings.Cut(why, ", found "); ok && !strings.HasPrefix(found, "the ") {
+				why = expected
+			}
+		}
+		o.Verdict, o.Message = verdict.WrongAnswer, "it returned "+shownValue(text)+": "+why
 		if text == "null" {
 			o.Message = fmt.Sprintf("it returned nothing, and %s was expected", results[0].Type)
 			o.Hints = []string{"the function returned nothing: a return is missing, at least on the way that this call takes"}
@@ -783,8 +842,22 @@ func (r callRun) byValue(ctx context.Context, o *verdict.Outcome, text string) e
 		io.WriteString(w, o.Returned+"\n")
 	}
 	if r.test.Compare.Custom() {
-		return r.byOwnChecker(ctx, o, got)
+		err = r.byOwnChecker(ctx, o, got)
+	} else {
+		err = r.byKnown(o, got)
 	}
+	if err != nil {
+		return err
+	}
+	r.byRefused(o, []byte(o.Returned), false)
+	if o.Verdict == verdict.Unjudged && o.Message == "" && len(o.Returned) <= 60 {
+		o.Message = "returned " + o.Returned
+	}
+	return r.compareReturned(o, got)
+}
+
+// byKnown compares what a call returned with the results that are accepted.
+func (r callRun) byKnown(o *verdict.Outcome, got any) error {
 	o.Verdict = verdict.Unjudged
 	var best *value.Difference
 	var expected any
@@ -805,13 +878,8 @@ func (r callRun) byValue(ctx context.Context, o *verdict.Outcome, text string) e
 	if best != nil {
 		o.Verdict = verdict.WrongAnswer
 		o.Difference = valueDifference(best, expected, got)
-		o.Message = valueWords(best, results)
+		o.Message = valueWords(best, r.problem.Call.Results())
 		o.Hints = valueHints(expected, got)
-		return nil
-	}
-	r.byRefused(o, []byte(o.Returned))
-	if o.Verdict == verdict.Unjudged && o.Message == "" && len(o.Returned) <= 60 {
-		o.Message = "returned " + o.Returned
 	}
 	return nil
 }

@@ -167,9 +167,9 @@ func TestCallsThatMisbehaveAreToldAsWhatTheyAreAndHarmNoOther(t *testing.T) {
 		{"it prints what looks like a result", "print('done 5 7\\nready\\ndone 1 1', flush=True); return 0", verdict.Accepted, ""},
 		{"it recurses without end", "g = lambda: g(); g()", verdict.RuntimeError, "RecursionError"},
 		{"it starts threads", "import threading; t = [threading.Thread(target=lambda: sum(range(9))) for _ in range(9)]; [x.start() for x in t]; return 0", verdict.Accepted, ""},
-		{"it returns the wrong type", "return '0'", verdict.WrongAnswer, `expected an int, found "0"`},
+		{"it returns the wrong type", "return '0'", verdict.WrongAnswer, `it returned "0": expected an int`},
 		{"it returns a real", "return 0.0", verdict.WrongAnswer, "found the real 0.0"},
-		{"it returns NaN", "return float('nan')", verdict.WrongAnswer, "expected an int, found NaN"},
+		{"it returns NaN", "return float('nan')", verdict.WrongAnswer, "it returned NaN: expected an int"},
 		{"it returns what contains itself", "a = []; a.append(a); return a", verdict.WrongAnswer, "contains itself"},
 		{"it returns nothing", "return", verdict.WrongAnswer, "it returned nothing, and int was expected"},
 		{"it returns more than an int holds", "return 2 ** 31", verdict.WrongAnswer, "2147483648 is outside of what an int holds"},
@@ -278,7 +278,17 @@ func TestASourceThatCannotBeCalledSaysWhy(t *testing.T) {
 		{"b.c", "int longest_thaw(double *temps, int n, long long limit) { return 0; }", "declares double where the problem has int", verdict.CompileError},
 		{"a.cpp", "int shortest() { return 0; }", "there is no function longest_thaw or longestThaw or LongestThaw in a.cpp", verdict.CompileError},
 		{"d.cpp", "#include <map>\nint longestThaw(std::map<int, int> temps, long limit) { return 0; }", "declared as std::map<int, int>, which arguments", verdict.CompileError},
-		{"e.cpp", "template <class T> int longestThaw(T temps, long limit) { return 0; }", "longestThaw is a template", verdict.CompileError},
+		{"e.cpp", "template <class T> int longestThaw(T temps, long limit) { return 0; }", "", verdict.Accepted},
+		{"f.cpp", "#include <vector>\nint longestThaw(std::vector<int> temps) { return 0; }", "the function takes 2 arguments in this problem", verdict.CompileError},
+		{"c.py", "def longest_thaw(temps): return 0\n", "the function in c.py cannot be called with 2 arguments", verdict.CompileError},
+		{"d.py", "class A:\n    def __init__(self, n): pass\n    def longest_thaw(self, temps, limit): return 0\n", "cannot be called with 2 arguments", verdict.CompileError},
+		{"e.py", "def longest_thaw(temps, limit):\n    class E(Exception):\n        def __str__(self): raise self\n    raise E\n", "", verdict.RuntimeError},
+		{"a.rb", "def longest_thaw(temps) 0 end\n", "the function in a.rb cannot be called with 2 arguments", verdict.CompileError},
+		{"a.go", "package main\n\nfunc longestThaw(temps []int) int { return 0 }\n", "takes 2 arguments in this problem, and is declared with 1", verdict.CompileError},
+		{"A.java", "class A { int longestThaw(int[] temps) { return 0; } }", "there is no method longest_thaw with 2 parameters in A.java", verdict.CompileError},
+		{"a.cs", "class A { int LongestThaw(int[] temps) { return 0; } }", "there is no method longest_thaw with 2 parameters in a.cs", verdict.CompileError},
+		{"a.kt", "fun longestThaw(temps: IntArray): Int = 0", "there is no method longest_thaw with 2 parameters in a.kt", verdict.CompileError},
+		{"a.js", "const longestThaw = (temps) => { throw 'cold'; };", "cold", verdict.RuntimeError},
 		{"b.cpp", "int longestThaw(int temps, long limit) { return 0; }", "parameter 1 is declared as int", verdict.RuntimeError},
 		{"c.cpp", "#include <vector>\nint longestThaw(std::vector<int> temps, int limit) { return 0; }", "parameter 2 is declared as int, which does not hold", verdict.RuntimeError},
 	} {
@@ -409,7 +419,7 @@ func TestAResultMayBeAsLargeAsTheOutputLimit(t *testing.T) {
 	assert.Equal(t, []verdict.Verdict{verdict.Unjudged, verdict.OutputLimit, verdict.Unjudged}, []verdict.Verdict{outcomes[0].Verdict, outcomes[1].Verdict, outcomes[2].Verdict})
 	outcomes, _ = calledAs(t, p, "f.py", "def f(k):\n    print('x' * k)\n    return ''\n", Options{Limits: verdict.Limits{Output: 1 << 20}})
 	assert.Equal(t, verdict.OutputLimit, outcomes[1].Verdict)
-	assert.Contains(t, outcomes[1].Message, "more than 1024 KiB")
+	assert.Contains(t, outcomes[1].Message, "more than 1 MiB")
 	assert.Equal(t, verdict.Unjudged, outcomes[2].Verdict)
 }
 
@@ -482,5 +492,36 @@ func TestCallsOfASittingShareAProcess(t *testing.T) {
 		assert.Equal(t, verdict.Accepted, outcomes[1].Verdict)
 		assert.Equal(t, verdict.WrongAnswer, outcomes[2].Verdict)
 		assert.Contains(t, outcomes[2].Message, message)
+	}
+}
+
+func TestWhatIsLazyIsComputedWithinTheCall(t *testing.T) {
+	for name, source := range map[string]string{
+		"lazy.py":   "import time\ndef spread(n):\n    for i in range(n):\n        end = time.process_time() + 0.02\n        while time.process_time() < end: pass\n        yield i\n",
+		"lazy.rb":   "def now = Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID)\ndef spread(n)\n  (0...n).lazy.map { |i| e = now + 0.02; nil while now < e; i }\nend\n",
+		"lazy.js":   "function* spread(n) {\n  for (let i = 0; i < n; i++) {\n    const c = process.cpuUsage();\n    for (;;) { const u = process.cpuUsage(c); if (u.user + u.system > 20000) break; }\n    yield i;\n  }\n}\n",
+		"Lazy.java": "import java.util.stream.*;\nclass Lazy {\n  static int slow(int i) { long end = java.lang.management.ManagementFactory.getThreadMXBean().getCurrentThreadCpuTime() + 20_000_000; while (java.lang.management.ManagementFactory.getThreadMXBean().getCurrentThreadCpuTime() < end) {} return i; }\n  IntStream spread(int n) { return IntStream.range(0, n).map(Lazy::slow); }\n}\n",
+		"lazy.kt":   "fun spread(n: Int) = (0 until n).asSequence().map { val t = java.lang.management.ManagementFactory.getThreadMXBean(); val end = t.currentThreadCpuTime + 20_000_000; while (t.currentThreadCpuTime < end) {}; it }\n",
+		"lazy.cs":   "using System;\nusing System.Collections.Generic;\nusing System.Diagnostics;\nclass Lazy { public IEnumerable<int> Spread(int n) { for (int i = 0; i < n; i++) { var p = Process.GetCurrentProcess(); var end = p.TotalProcessorTime.TotalMilliseconds + 20; do { p.Refresh(); } while (p.TotalProcessorTime.TotalMilliseconds < end); yield return i; } } }\n",
+	} {
+		t.Run(name, func(t *testing.T) {
+			needLanguageOf(t, name)
+			p := function(t, "spread(n: int) -> int[]", "n = 5 => [0, 1, 2, 3, 4]", "n = 0 => []")
+			outcomes, ended := calledAs(t, p, name, source, Options{Limits: verdict.Limits{Time: 5 * time.Second, Wall: time.Minute}})
+			require.Equal(t, verdict.Accepted, ended.Verdict, outcomes)
+			assert.Greater(t, outcomes[0].Usage.CPU, 80*time.Millisecond, "it is not free")
+		})
+	}
+	for name, source := range map[string]string{
+		"late.py":   "def spread(n):\n    yield 1 // (n - n)\n",
+		"late.js":   "function* spread(n) { yield null.x; }\n",
+		"Late.java": "import java.util.stream.*;\nclass Late { IntStream spread(int n) { return IntStream.of(1).map(i -> i / (n - n)); } }\n",
+	} {
+		t.Run(name, func(t *testing.T) {
+			needLanguageOf(t, name)
+			p := function(t, "spread(n: int) -> int[]", "n = 5 => []")
+			outcomes, ended := calledAs(t, p, name, source, Options{})
+			assert.Equal(t, verdict.RuntimeError, ended.Verdict, outcomes)
+		})
 	}
 }

@@ -174,6 +174,14 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 		defer given.end()
 		answer = append(answer, given.got)
 	}
+	check, err := r.answerCheck()
+	if err != nil {
+		return fault(fmt.Errorf("cannot compare the answer with that of another solution: %w", err))
+	}
+	if check != nil {
+		defer check.close()
+		answer = append(answer, check)
+	}
 	if w := r.listener(); w != nil {
 		answer = append(answer, tolerant{w})
 	}
@@ -206,11 +214,18 @@ func (r *caseRun) once(ctx context.Context) (verdict.Outcome, error) {
 		if err := r.byOutput(&outcome, comparison); err != nil {
 			return fault(fmt.Errorf("cannot read the expected output: %w", err))
 		}
-		r.byRefused(&outcome, outcome.Stdout.Bytes)
+	}
+	r.byRefused(&outcome, outcome.Stdout.Bytes, outcome.Stdout.Cut)
+	if check != nil {
+		if err := check.settle(r.index, &outcome); err != nil {
+			return fault(fmt.Errorf("cannot compare the answer with that of another solution: %w", err))
+		}
 	}
 	r.remark(&outcome, result, said)
 	if outcome.Verdict == verdict.MemoryLimit && len(outcome.Hints) == 0 {
-		outcome.Hints = r.diagnosed(ctx)
+		if outcome.Hints = r.diagnosed(ctx); len(outcome.Hints) > 0 && outcome.Message == "" {
+			outcome.Message = deepRecursion
+		}
 	}
 	return r.kept(outcome), nil
 }
@@ -390,7 +405,7 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 			o.Message = "it filled its working folder"
 			break
 		}
-		o.Message = fmt.Sprintf("it wrote more than %d KiB", l.Output>>10)
+		o.Message = "it wrote more than " + verdict.Size(l.Output)
 	case verdict.Stalled:
 		if o.Message != "" {
 			break
@@ -409,6 +424,7 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 			o.Message = printedWords(o.Stdout)
 		}
 	}
+	defer byDepth(o, result, l)
 	if result.Tried != "" {
 		o.Message = strings.TrimSuffix(result.Tried+"; "+o.Message, "; ")
 	}
@@ -417,13 +433,28 @@ func (r *caseRun) remark(o *verdict.Outcome, result box.Result, said toolchain.R
 	}
 }
 
-// printedWords is a short answer that nobody can judge.
+// mostPrinted is how much of an answer a remark shows, in characters.
+const mostPrinted = 60
+
+// printedWords is the beginning of an answer that nobody can judge, its lines joined.
 func printedWords(text verdict.Text) string {
-	line := strings.TrimRight(string(text.Bytes), " \t\r\n")
-	if line == "" || text.Cut || strings.ContainsRune(line, '\n') || len(line) > 60 {
+	answer := strings.TrimRight(string(text.Bytes), " \t\r\n")
+	if answer == "" {
 		return ""
 	}
-	return "printed " + line
+	lines := strings.Count(answer, "\n") + 1
+	shown := []rune(strings.ReplaceAll(strings.ReplaceAll(answer[:min(len(answer), 4*mostPrinted)], "\r", ""), "\n", " ⏎ "))
+	if cut := text.Cut || len(answer) > 4*mostPrinted || len(shown) > mostPrinted; cut {
+		shown = append(shown[:min(len(shown), mostPrinted)], '…')
+	}
+	words := "printed "
+	switch {
+	case text.Cut:
+		words = fmt.Sprintf("printed more than %d lines: ", lines-1)
+	case lines > 1:
+		words = fmt.Sprintf("printed %d lines: ", lines)
+	}
+	return words + string(shown)
 }
 
 func share[T int64 | time.Duration](used, limit T) float64 { return float64(used) / float64(limit) }
@@ -492,6 +523,9 @@ func waitedWords(cpu, wall time.Duration) string {
 // named, with its line, and otherwise how it ended.
 func crashWords(o *verdict.Outcome, result box.Result, l verdict.Limits, said toolchain.Reading) string {
 	if result.Ending == box.PassedProcess {
+		if result.Room > 0 {
+			return fmt.Sprintf("more than %d processes at once, for which this machine has no memory", result.Room)
+		}
 		return fmt.Sprintf("more than %d processes and threads at once", l.Processes)
 	}
 	words := o.Signal
@@ -510,6 +544,22 @@ func crashWords(o *verdict.Outcome, result box.Result, l verdict.Limits, said to
 		words += ": " + line
 	}
 	return words
+}
+
+// leastDeep is the size of a stack, in bytes, from which on a program that fails is told that it
+// recursed deeply, whatever its limit of memory is.
+const leastDeep = 64 << 20
+
+// byDepth says of a program that passed a limit, or crashed, that its recursion went deep.
+func byDepth(o *verdict.Outcome, result box.Result, l verdict.Limits) {
+	switch o.Verdict {
+	case verdict.MemoryLimit, verdict.TimeLimit, verdict.RuntimeError:
+		if result.Stack > 0 && (result.Stack > leastDeep || l.Memory > 0 && result.Stack > l.Memory/2) {
+			words := "the recursion went deep: its stack took " + verdict.Size(result.Stack)
+			o.Message = strings.TrimSuffix(words+"; "+o.Message, "; ")
+			o.Hints = append([]string{"a recursion without end looks like this: is the case that ends it always reached?"}, o.Hints...)
+		}
+	}
 }
 
 // diagnosisMemory is what a program is given beyond its limit while it is looked
@@ -534,12 +584,21 @@ func (r *caseRun) diagnosed(ctx context.Context) (hints []string) {
 		if err != nil {
 			return
 		}
-		said := r.plan.Build.Read(string(r.ownPaths(errs.Text, r.plan.Build)), result.ExitCode != 0)
-		if said.Has(toolchain.KindStack) {
-			hints = []string{fmt.Sprintf("%s; with a stack of 16 MiB it says %s", r.plan.Build.Language.Words(toolchain.KindStack), said)}
-		}
+		hints = tooDeep(r.plan.Build, string(r.ownPaths(errs.Text, r.plan.Build)), result.ExitCode != 0)
 	})
 	return hints
+}
+
+// deepRecursion is the remark on a program of which tooDeep found that.
+const deepRecursion = "the recursion went too deep"
+
+// tooDeep says what a runtime with a small stack wrote of a recursion; nil: nothing.
+func tooDeep(build *toolchain.Build, text string, failed bool) (hints []string) {
+	said := build.Read(text, failed)
+	if !said.Has(toolchain.KindStack) {
+		return nil
+	}
+	return []string{fmt.Sprintf("%s; with a stack of 16 MiB it says %s", build.Language.Words(toolchain.KindStack), said)}
 }
 
 // lastLine returns the last line that is not blank.

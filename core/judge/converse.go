@@ -132,6 +132,10 @@ type conversation struct {
 	otherEnded       bool // before the candidate
 	bothWait         bool // neither would ever have said anything again
 	otherIsSlow      bool // the candidate waits, and the other side does not
+	passedWall       bool // the time that is the two sides' own passed the candidate's limit
+	standing         standing
+	delayed          time.Duration // in which this process did not run, before the talk
+	otherStarved     time.Duration // in which the machine did not let the other side run
 	decision         decision
 	undecided        error // why there is no decision
 	unread           string
@@ -190,15 +194,17 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	if err := errors.Join(r.worker.open(), r.worker.arbiter.open()); err != nil {
 		return o, err
 	}
-	c.book.began = time.Now()
+	c.book.began, c.delayed = time.Now(), box.Delayed()
 	var sides, watch sync.WaitGroup
 	var failed error
 	watching, watched := context.WithCancel(ctx)
 	sides.Go(func() { failed = c.runOther(ctx, c.toMe) })
 	watch.Go(func() { c.watchBoth(watching) })
 	out, errs := &box.Head{Most: KeptText}, &box.Head{Most: KeptText}
+	limits := r.limits
+	limits.Wall *= box.TooBusy // what the machine does not give to either side does not count: watchBoth looks at it
 	result, err := r.worker.Run(ctx, box.Run{
-		Program: r.program, Limits: r.limits, Input: c.toMe.Input, Prompt: true, Stop: c.stop,
+		Program: r.program, Limits: limits, Input: c.toMe.Input, Prompt: true, Stop: c.stop,
 		Output: io.MultiWriter(out, voice{false, &c.book, c.toOther}), Errors: errs,
 	})
 	c.mu.Lock()
@@ -214,6 +220,11 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	if err := errors.Join(err, failed); err != nil {
 		return o, err
 	}
+	tooBusy := result.Ending == box.PassedWall || c.passedWall && result.Usage.Own()-c.otherStarved <= r.limits.Wall
+	if c.passedWall && (result.Ending == box.EndedByRequest || result.Ending == box.Exited) { // the other side may have gone first
+		result.Ending, result.Signal, result.ExitCode = box.PassedWall, 0, 0
+	}
+	result.Usage.Starved = min(result.Usage.Wall, result.Usage.Starved+c.otherStarved+box.Delayed()-c.delayed)
 	o, said := r.outcomeOf(result, out, errs)
 	o.Talk = c.book.whole()
 	o.Talk.Other = c.other.name
@@ -222,6 +233,9 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 		o.Stderr = verdict.Text{} // what it says of the end of its input is no cause
 	}
 	c.judge(&o, result)
+	if tooBusy && o.Verdict == verdict.Stalled {
+		o.Verdict, o.Message = verdict.Fault, "this machine is too busy to judge"
+	}
 	r.remark(&o, result, said)
 	return o, nil
 }
@@ -229,7 +243,7 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 // runOther runs the other side to its end. What it says goes to listener.
 func (c *conversation) runOther(ctx context.Context, listener io.Writer) error {
 	limits := c.problem.Limits.OfChecker()
-	limits.Wall += c.limits.Wall // it waits for the candidate most of the time
+	limits.Wall += box.TooBusy * c.limits.Wall // it waits for the candidate most of the time
 	program, err := c.other.program(limits, filepath.Join(c.dir, script.InputFile))
 	if err != nil {
 		c.end()
@@ -244,7 +258,7 @@ func (c *conversation) runOther(ctx context.Context, listener io.Writer) error {
 		return err
 	}
 	c.mu.Lock()
-	c.otherEnded = !c.candidateEnded
+	c.otherEnded, c.otherStarved = !c.candidateEnded, result.Usage.Starved
 	c.mu.Unlock()
 	c.decision, c.undecided = c.other.decided(result, &c.words, &c.otherErrs, limits)
 	_, rest, _ := strings.Cut(string(c.words.Text), "\n")
@@ -277,6 +291,15 @@ func (c *conversation) watchBoth(ctx context.Context) {
 		case <-ctx.Done():
 			return
 		case <-timer.C:
+		}
+		if c.tooLong() {
+			c.mu.Lock()
+			c.passedWall = !c.otherEnded && !c.candidateEnded
+			c.mu.Unlock()
+			if c.passedWall { // else what is left has limits of its own
+				c.end()
+			}
+			return
 		}
 		if now := c.book.count(); now != said {
 			said, quiet, since, slowAt = now, firstLook, time.Time{}, time.Time{}
@@ -315,6 +338,43 @@ func (c *conversation) watchBoth(ctx context.Context) {
 		}
 		timer.Reset(quiet)
 	}
+}
+
+// A standing is what a look at a talk found, and what all looks have found so far.
+type standing struct {
+	at    time.Time
+	cpu   time.Duration // of both sides
+	ready bool          // a thread of either could run
+	kept  time.Duration // in which one could have run, and did not
+}
+
+// note takes one more look. Between two looks that both found a thread ready nobody waited: what
+// was not computed in that time the machine gave to others, or its host did.
+func (s *standing) note(now time.Time, cpu time.Duration, ready bool) {
+	if !s.at.IsZero() && s.ready && ready {
+		s.kept += max(0, now.Sub(s.at)-max(0, cpu-s.cpu))
+	}
+	s.at, s.cpu, s.ready = now, cpu, ready
+}
+
+// tooLong reports that the candidate's limit of elapsed time has passed, but for the time in
+// which either side could have run and did not.
+func (c *conversation) tooLong() bool {
+	now := time.Now()
+	elapsed := now.Sub(c.book.began)
+	if elapsed < c.limits.Wall/2 {
+		return false // it cannot be near, and to look takes time
+	}
+	mine, ok := c.worker.box.Now()
+	theirs, ok2 := c.worker.arbiter.box.Now()
+	c.standing.note(now, mine.CPU+theirs.CPU, c.worker.box.Ready() || c.worker.arbiter.box.Ready())
+	ours := box.Delayed() - c.delayed // what is said goes through here
+	starved := max(mine.Starved+theirs.Starved+ours, c.standing.kept)
+	most := c.limits.Wall
+	if starved > elapsed/20 {
+		most *= 2 // the machine is busy, and from here not all that it keeps can be seen
+	}
+	return elapsed > c.limits.Wall && (!ok || !ok2 || elapsed-starved > most)
 }
 
 // judge sets the verdict. What ended first counts: what a side does after the

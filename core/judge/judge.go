@@ -135,6 +135,7 @@ type session struct {
 	// them; checks is the folder of what they decide on.
 	arbiters map[wanted]*readied
 	checks   string
+	answers  *answers         // to cases that nobody can judge; nil: there is one solution
 	groups   chan *box.Groups // comes once it is known; nil: there are none
 	// alone lets runs beside each other hold it for reading, and one that
 	// must be alone for writing.
@@ -253,6 +254,7 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 	if err != nil {
 		return err
 	}
+	s.answers = s.newAnswers(solutions)
 	for _, plan := range plans {
 		if err := s.readyArbiters(ctx, plan.Cases); err != nil {
 			return err
@@ -266,7 +268,7 @@ func Run(ctx context.Context, p *problem.Problem, solutions []problem.Solution, 
 			return err
 		}
 		s.tell(Began{i, plan})
-		if err := s.judge(ctx, i, plan, faults[i]); err != nil {
+		if err := s.judge(ctx, i, plans, faults[i]); err != nil {
 			return err
 		}
 	}
@@ -491,11 +493,15 @@ func inCaseOrder(results []caseResult, cases []int) []verdict.Verdict {
 }
 
 // judge runs the cases of one solution. fault is why it could not be built.
-func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) error {
+func (s *session) judge(ctx context.Context, index int, plans []Plan, fault error) error {
+	plan := plans[index]
 	if ctx.Err() != nil {
 		return ctx.Err()
 	}
 	if unable := s.unable(index, plan, fault); unable != nil {
+		if unable.Verdict == verdict.CompileError {
+			unable.Score = s.nothing(plan)
+		}
 		s.tell(*unable)
 		return nil
 	}
@@ -508,10 +514,11 @@ func (s *session) judge(ctx context.Context, index int, plan Plan, fault error) 
 	case err != nil:
 		return err
 	case refused != "":
-		s.tell(Ended{Solution: index, Verdict: verdict.CompileError, Message: refused})
+		s.tell(Ended{Solution: index, Verdict: verdict.CompileError, Message: refused, Score: s.nothing(plan)})
 		return nil
 	}
-	s.tell(Ended{Solution: index, Verdict: verdict.OfSolution(inCaseOrder(results, plan.Cases)), Score: s.score(plan, results)})
+	ended := Ended{Solution: index, Verdict: verdict.OfSolution(inCaseOrder(results, plan.Cases)), Score: s.score(plan, results)}
+	s.tell(s.withDifferences(plans, ended, results))
 	return nil
 }
 
@@ -614,6 +621,7 @@ func (s *session) runCases(ctx context.Context, index int, plan Plan) (results [
 type caseResult struct {
 	verdict verdict.Verdict
 	share   float64
+	differs *verdict.Differs // from another solution
 }
 
 // inOrder hands out cases and tells their outcomes in order.
@@ -665,7 +673,7 @@ func (q *inOrder) put(i int, o verdict.Outcome) (enough bool) {
 			break
 		}
 		delete(q.waiting, next)
-		q.results = append(q.results, caseResult{o.Verdict, o.Share})
+		q.results = append(q.results, caseResult{o.Verdict, o.Share, o.Differs})
 		q.tell(next, o)
 		q.ended = q.enough != nil && q.enough(o.Verdict)
 	}

@@ -98,6 +98,21 @@ func (s *session) score(plan Plan, results []caseResult) *verdict.Score {
 	return score
 }
 
+// nothing is the score of a solution of which no case can be run; nil where no group is worth
+// points.
+func (s *session) nothing(plan Plan) *verdict.Score {
+	if !s.problem.Pointed() {
+		return nil
+	}
+	score := &verdict.Score{}
+	for _, group := range s.problem.Groups() {
+		if rule := s.problem.Rule(group); rule.Points > 0 && plan.Solution.Runs(group) {
+			score.Add(verdict.GroupScore{Name: group, Possible: rule.Points, Known: true})
+		}
+	}
+	return score
+}
+
 // fraction makes one share of those of the cases.
 func fraction(way string, shares []float64) float64 {
 	switch least := slices.Min(shares); {

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"fmt"
 	"io"
-	"math/big"
 	"os"
 	"strings"
 
@@ -16,32 +15,32 @@ import (
 
 // byRefused rejects an output that is known to be wrong: one that was refused,
 // or a number on the wrong side of one whose size is known.
-func (r *caseRun) byRefused(o *verdict.Outcome, answer []byte) {
-	if len(r.test.Refused) == 0 || o.Verdict == verdict.Accepted || o.Stdout.Cut {
+func (r *caseRun) byRefused(o *verdict.Outcome, answer []byte, cut bool) {
+	if len(r.test.Refused) == 0 || o.Verdict != verdict.Accepted && o.Verdict != verdict.Partial && o.Verdict != verdict.Unjudged || cut {
 		return
 	}
-	got, isNumber := onlyNumber(answer)
+	got, isNumber := problem.ReadNumber(answer)
 	var bounds []string
 	for _, refused := range r.test.Refused {
 		text, err := refused.Answer.Head(KeptText)
 		if err != nil {
 			continue
 		}
-		size := strings.ReplaceAll(refused.Size, "-", " ")
+		size := refused.SizeWords()
 		if r.same(text, answer) {
-			o.Verdict, o.Message = verdict.WrongAnswer, "this very answer was refused"
+			o.Verdict, o.Share, o.Message = verdict.WrongAnswer, 0, "this very answer was refused"
 			if size != "" {
 				o.Message += " as " + size
 			}
 			return
 		}
-		known, ok := onlyNumber(text)
+		known, ok := problem.ReadNumber(text)
 		if !ok || !isNumber || size == "" {
 			continue
 		}
 		words := fmt.Sprintf("%s was refused as %s", bytes.TrimSpace(text), size)
-		if way := got.Cmp(known); way < 0 && refused.Size == problem.TooLow || way > 0 && refused.Size == problem.TooHigh {
-			o.Verdict, o.Message = verdict.WrongAnswer, size+": "+words
+		if way := got.Cmp(known); way <= 0 && refused.Size == problem.TooLow || way >= 0 && refused.Size == problem.TooHigh {
+			o.Verdict, o.Share, o.Message = verdict.WrongAnswer, 0, size+": "+words
 			return
 		}
 		bounds = append(bounds, words)
@@ -60,16 +59,6 @@ func (r *caseRun) same(known, answer []byte) bool {
 	}
 	d, err := Compare(r.test.Compare, problem.Data{Text: known, Size: int64(len(known))}, answer)
 	return err == nil && d == nil
-}
-
-// onlyNumber returns the number that is all there is in a text. Exponents
-// are left out: they make numbers of any size.
-func onlyNumber(text []byte) (*big.Rat, bool) {
-	text = bytes.TrimSpace(text)
-	if len(text) == 0 || len(text) > 400 || bytes.ContainsFunc(text, func(c rune) bool { return !strings.ContainsRune("+-.0123456789", c) }) {
-		return nil, false
-	}
-	return new(big.Rat).SetString(string(text))
 }
 
 // Compare holds a text against an expected output in a certain way, and returns

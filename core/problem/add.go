@@ -23,6 +23,8 @@ type NewCase struct {
 	// and When that was; empty: it is known from elsewhere.
 	From string
 	When time.Time
+	// shared is the file of another case that holds the same input, relative to the folder.
+	shared string
 }
 
 // inlineMost is the size of an input and output together up to which a case
@@ -61,7 +63,10 @@ func (p *Problem) add(c NewCase) (name, where string, err error) {
 			return "", "", &UsageError{fmt.Sprintf("there is a case %q already, at %s; choose another name", name, other.Where)}
 		}
 	}
-	if len(c.Input)+len(c.Output) > inlineMost || !isText(c.Input) || !isText(c.Output) {
+	if len(c.Output) <= inlineMost && isText(c.Output) && (len(c.Input) > inlineMost || !isText(c.Input)) {
+		c.shared = p.fileWith(c.Input)
+	}
+	if c.shared == "" && (len(c.Input)+len(c.Output) > inlineMost || !isText(c.Input) || !isText(c.Output)) {
 		where, err = p.addFiles(group, c)
 		if err == nil && c.From != "" {
 			_, err = p.keep(Case{Name: name, Group: group, Where: where}, c.Output, c.From, c.When)
@@ -70,6 +75,21 @@ func (p *Problem) add(c NewCase) (name, where string, err error) {
 		where, err = CasesFile, p.addText(group, c)
 	}
 	return name, where, err
+}
+
+// fileWith finds a file of the folder that is another case's input and holds these bytes; "":
+// there is none.
+func (p *Problem) fileWith(input []byte) string {
+	for _, c := range p.Cases {
+		inside, err := filepath.Rel(p.Dir, c.Input.Path)
+		if c.Input.Path == "" || c.Input.Size != int64(len(input)) || err != nil || !filepath.IsLocal(inside) || strings.ContainsAny(inside, "\"`\n") {
+			continue
+		}
+		if text, err := c.Input.Head(int64(len(input)) + 1); err == nil && bytes.Equal(text, input) {
+			return filepath.ToSlash(inside)
+		}
+	}
+	return ""
 }
 
 // freeName returns the least number that no case of a group has as its name.
@@ -166,7 +186,11 @@ func (p *Problem) markdown(c NewCase) string {
 	}
 	b.WriteString("\n")
 	input, output := p.dataWords()
-	writeBlock(&b, input, c.Input)
+	if c.shared != "" {
+		fmt.Fprintf(&b, "```%s %s\n```\n", input, fileWord(c.shared))
+	} else {
+		writeBlock(&b, input, c.Input)
+	}
 	if c.Output != nil {
 		b.WriteString("\n")
 		if c.From != "" {

@@ -173,3 +173,38 @@ func TestAnAddedOutputThatASolutionPrintedIsMarkedAsKept(t *testing.T) {
 		assert.Equal(t, "It parts here.", strings.TrimSpace(one.Reason))
 	}
 }
+
+func TestTwoPartsShareALargeInput(t *testing.T) {
+	p := load(t, map[string]string{"a.py": ""})
+	large := []byte(strings.Repeat("7 7 7 7\n", 1000))
+	for _, name := range []string{"log book", "again"} {
+		_, where, err := reload(t, p).Add(NewCase{Group: name, Name: "the one", Input: large, Output: []byte("1\n")})
+		require.NoError(t, err)
+		assert.Equal(t, map[string]string{"log book": "cases/log-book/the one.in", "again": CasesFile}[name], where)
+	}
+	assert.Equal(t, "# again\n\n## the one\n\n```input file=\"cases/log-book/the one.in\"\n```\n\n```output\n1\n```\n", casesText(t, p))
+	p = reload(t, p)
+	assert.Equal(t, []string{"again/the one", "log-book/the one"}, names(p))
+	assertHolds(t, p, "again/the one", large, []byte("1\n"))
+	_, where, err := p.Add(NewCase{Group: "large", Input: large, Output: large})
+	require.NoError(t, err)
+	assert.Equal(t, "cases/large/1.in", where, "a large output needs a file of its own")
+	c, err := reload(t, p).FindCase("log-book/the one")
+	require.NoError(t, err)
+	assert.NotEmpty(t, c.Input.Path)
+	assert.ErrorContains(t, p.Drop(c), "is the input of again/the one, too")
+	assert.ErrorContains(t, p.Rename(c, "another"), "is the input of again/the one, too")
+}
+
+func TestWordsOfABlockMayStandInQuotes(t *testing.T) {
+	for text, want := range map[string][]string{
+		"input file=a.txt no-newline": {"input", "file=a.txt", "no-newline"}, ` input  file="a b.txt" `: {"input", "file=a b.txt"}, `"input" "file=c d"`: {"input", "file=c d"}, "": nil,
+	} {
+		words, closed := blockWords(text)
+		assert.Equal(t, want, words, text)
+		assert.True(t, closed)
+	}
+	mistakes := mistakesIn(t, map[string]string{"cases.md": "## a\n```input file=\"a b\n```\n"})
+	require.NotEmpty(t, mistakes)
+	assert.Contains(t, mistakes[0].Text, "a quote is never closed")
+}

@@ -5,6 +5,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"unicode"
 
 	"coldverdict/core/settings"
 )
@@ -184,7 +185,11 @@ func misplacedFence(line string) bool {
 func (r *casesReader) block(line string) {
 	began := r.line
 	length := fenceLength(line)
-	words := strings.Fields(line[length:])
+	words, closed := blockWords(line[length:])
+	if !closed {
+		r.wrong(began, "a quote is never closed; write file=\"log book.txt\"")
+		return
+	}
 	data, ok := r.fenced(line[:1], length)
 	if !ok {
 		r.wrong(began, "this block is never closed; end it with a line %s", strings.Repeat(line[:1], length))
@@ -235,6 +240,40 @@ func (r *casesReader) fenced(mark string, length int) (data []byte, ok bool) {
 			return from[:len(from)-before], true
 		}
 	}
+}
+
+// blockWords splits the words behind a fence at blanks, but for those in double quotes, which are
+// taken off. closed is false where one is left open.
+func blockWords(text string) (words []string, closed bool) {
+	quoted, inside, word := false, false, strings.Builder{}
+	end := func() {
+		if inside {
+			words = append(words, word.String())
+		}
+		word.Reset()
+		inside = false
+	}
+	for _, c := range text {
+		switch {
+		case c == '"':
+			quoted, inside = !quoted, true
+		case !quoted && unicode.IsSpace(c):
+			end()
+		default:
+			word.WriteRune(c)
+			inside = true
+		}
+	}
+	end()
+	return words, !quoted
+}
+
+// fileWord points to a file.
+func fileWord(name string) string {
+	if strings.ContainsFunc(name, unicode.IsSpace) {
+		name = `"` + name + `"`
+	}
+	return "file=" + name
 }
 
 // blockOptions are the words behind "input" or "output".

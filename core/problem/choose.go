@@ -19,12 +19,16 @@ func (e *UsageError) Error() string { return e.Text }
 
 // ChooseCandidate returns the candidate that was edited last. A file that
 // verdict.toml names as anything else is never chosen: a reference, a
-// checker, a solution of certain groups only, or one that is expected to fail.
-func (p *Problem) ChooseCandidate() (Solution, error) {
+// checker, a solution of certain groups only, or one that is expected to fail; nor are
+// those that are given.
+func (p *Problem) ChooseCandidate(except ...Solution) (Solution, error) {
 	var candidates []Solution
 	var others []string
 	for _, name := range p.Sources {
 		s := p.entries(name)[0]
+		if slices.ContainsFunc(except, func(other Solution) bool { return p.IsSame(s, other) }) {
+			continue
+		}
 		if p.judges(name) || s.Role != Candidate || len(s.Groups) > 0 || s.Expect != "" && s.Expect != "accepted" {
 			others = append(others, name)
 			continue
@@ -118,6 +122,16 @@ func (p *Problem) FindSolutions(name, from string) ([]Solution, error) {
 		hint = "; " + settings.Nearest(filepath.Base(name), p.Sources)
 	}
 	return nil, &UsageError{fmt.Sprintf("there is no file %s here%s", name, hint)}
+}
+
+// IsSame reports that two solutions are one file with the same arguments.
+func (p *Problem) IsSame(a, b Solution) bool {
+	if !slices.Equal(a.Args, b.Args) {
+		return false
+	}
+	one, err := os.Stat(p.Path(a))
+	other, err2 := os.Stat(p.Path(b))
+	return p.Path(a) == p.Path(b) || err == nil && err2 == nil && os.SameFile(one, other)
 }
 
 // Path returns the absolute path of a solution's file.

@@ -48,6 +48,9 @@ func (l *loader) config() {
 		c.WrongAt("interactive", "the other side of an interactive problem judges, over standard input and output; take [compare] and [files] out")
 	}
 	c.checkCall()
+	if p.Call != nil && !c.Has("compare") {
+		fitCall(&p.Compare, false, false)
+	}
 	slices.SortStableFunc(l.mistakes, func(a, b Mistake) int { return cmp.Compare(a.Line, b.Line) })
 }
 
@@ -233,12 +236,16 @@ func (c *configReader) fileName(into *string) func(string, any) {
 	return func(at string, value any) {
 		c.Text(into)(at, value)
 		name := *into
-		plain := name == "" || name != "." && name != ".." && len(name) <= 200 && validName(name) && !strings.ContainsRune(name, '\\')
-		if !plain {
+		if name != "" && !IsFileName(name) {
 			c.WrongAt(at, "%s is %q; write a plain name, such as \"sledges.in\"", at, name)
 			*into = ""
 		}
 	}
+}
+
+// IsFileName reports whether a text is a plain name of a file in the working folder itself.
+func IsFileName(name string) bool {
+	return name != "" && name != "." && name != ".." && len(name) <= 200 && validName(name) && !strings.ContainsRune(name, '\\')
 }
 
 func (c *configReader) solutions(at string, value any) {
@@ -267,6 +274,11 @@ func (c *configReader) checkSolution(at string, s Solution) {
 	if s.File == "" {
 		c.WrongAt(at, "a [[solution]] needs a file, such as file = \"main.cpp\"")
 		return
+	}
+	for _, arg := range s.Args {
+		if strings.ContainsRune(arg, 0) {
+			c.WrongAt(at+".args", "an argument holds a NUL, which no program can be given")
+		}
 	}
 	line := at + ".file"
 	if c.isFile(line, s.File) && s.Language == "" && !c.words.IsSource(s.File) {

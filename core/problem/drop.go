@@ -40,6 +40,9 @@ func (p *Problem) Drop(c Case) error {
 }
 
 func (p *Problem) drop(c Case) error {
+	if err := p.notShared(c); err != nil {
+		return err
+	}
 	if err := os.RemoveAll(p.full(droppedFolder)); err != nil {
 		return err
 	}
@@ -62,6 +65,20 @@ func (p *Problem) drop(c Case) error {
 		return err
 	}
 	return p.rewrite(CasesFile, old, text)
+}
+
+// notShared reports that another case points to the files of one.
+func (p *Problem) notShared(c Case) error {
+	if !c.inFile() {
+		return nil
+	}
+	for _, other := range p.Cases {
+		data := append(slices.Clone(other.Accepted), other.Input)
+		if other.Name != c.Name && slices.ContainsFunc(data, func(d Data) bool { return d.Path != "" && d.Path == c.Input.Path }) {
+			return &UsageError{fmt.Sprintf("%s is the input of %s, too; move that first", c.Where, other.Name)}
+		}
+	}
+	return nil
 }
 
 func (p *Problem) dropFiles(c Case) error {

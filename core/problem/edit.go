@@ -70,6 +70,11 @@ func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (wher
 	if len(c.Accepted) > 0 {
 		return "", &UsageError{fmt.Sprintf("the answer of %s is known already; 'cold case edit %s' changes it", c.Name, c.Name)}
 	}
+	with := c
+	with.Accepted = []Data{{Text: output, Size: int64(len(output))}}
+	if wrong := p.refusedMistake(&with); wrong != "" {
+		return "", &UsageError{c.Name + ": " + wrong}
+	}
 	text := keptLine(from, when)
 	_, outputWord := p.dataWords()
 	if !c.inFile() && len(output) <= inlineMost && isText(output) {
@@ -78,8 +83,8 @@ func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (wher
 		return CasesFile, p.note(c, text+block.String())
 	}
 	name := c.beside(keptExtension)
-	if strings.ContainsAny(name, " \t") {
-		return "", &UsageError{fmt.Sprintf("the name of %s has a blank, which a block cannot point to; rename the case first", c.Name)}
+	if strings.ContainsAny(name, "\"`") {
+		return "", &UsageError{fmt.Sprintf("the name of %s has a quote, so that no block can point to its file; rename the case first", c.Name)}
 	}
 	if err := os.MkdirAll(filepath.Dir(p.full(name)), 0o755); err != nil {
 		return "", err
@@ -91,7 +96,7 @@ func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (wher
 		}
 		return "", err
 	}
-	return name, p.note(c, text+"```"+outputWord+" kept file="+name+"\n```\n")
+	return name, p.note(c, text+"```"+outputWord+" kept "+fileWord(name)+"\n```\n")
 }
 
 // keptLine says from which source an output is, and when.
@@ -121,6 +126,11 @@ func (p *Problem) refuse(c Case, answer []byte, size string) (where string, err 
 		if known, err := r.Answer.Head(largestRefused + 1); err == nil && r.Size == size && bytes.Equal(known, answer) {
 			return "", &UsageError{fmt.Sprintf("this answer of %s is refused already", c.Name)}
 		}
+	}
+	with := c
+	with.Refused = append(slices.Clone(c.Refused), Refused{Data{Text: answer, Size: int64(len(answer))}, size})
+	if wrong := p.refusedMistake(&with); wrong != "" {
+		return "", &UsageError{c.Name + ": " + wrong}
 	}
 	_, kind := p.dataWords()
 	kind += " refused"
@@ -236,6 +246,9 @@ func (p *Problem) rename(c Case, name string) error {
 		text := append(append(bytes.Clone(old[:s.from]), "## "+name...), end...)
 		return p.rewrite(CasesFile, old, append(text, old[s.body:]...))
 	}
+	if err := p.notShared(c); err != nil {
+		return err
+	}
 	renamed := c
 	renamed.Where = path.Join(path.Dir(c.Where), name+".in")
 	for _, extension := range caseExtensions {
@@ -254,7 +267,7 @@ func (p *Problem) rename(c Case, name string) error {
 	if err != nil {
 		return nil // there are none
 	}
-	pointer := func(c Case) []byte { return []byte("file=" + c.beside(keptExtension)) }
+	pointer := func(c Case) []byte { return []byte(fileWord(c.beside(keptExtension))) }
 	return p.rewrite(notes, old, bytes.ReplaceAll(old, pointer(c), pointer(renamed)))
 }
 

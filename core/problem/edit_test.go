@@ -201,7 +201,7 @@ func FuzzEditsLeaveAllElseAsItIs(f *testing.F) {
 	f.Add("# A #\n## b ##\n\n````input\n```\n````\n\n   \n## c\n~~~input\n~~~\n", "x")
 	f.Fuzz(func(t *testing.T, old, output string) {
 		p, err := Load(folder(t, map[string]string{"cases.md": old}), words)
-		if err != nil || len(p.Cases) == 0 || len(output) > largestRefused || !isText([]byte(output)) {
+		if err != nil || len(p.Cases) == 0 || len(output) > largestRefused-4 || !isText([]byte(output)) {
 			return
 		}
 		for _, c := range p.Cases {
@@ -213,7 +213,7 @@ func FuzzEditsLeaveAllElseAsItIs(f *testing.F) {
 			assertHolds(t, reload(t, p), c.Name, c.Input.Text, []byte(output))
 		}
 		c := p.Cases[len(p.Cases)-1]
-		_, err = p.Refuse(c, []byte(output), "")
+		_, err = p.Refuse(c, []byte("not "+output), "")
 		require.NoError(t, err)
 		again := reload(t, p)
 		require.Equal(t, names(p), names(again))

@@ -3,11 +3,14 @@ package problem
 import (
 	"errors"
 	"fmt"
+	"maps"
 	"os"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 
+	"coldverdict/core/settings"
 	"coldverdict/core/value"
 )
 
@@ -19,6 +22,9 @@ type Fresh struct {
 	Named  Files             // what a solution reads and writes, if not standard input and output
 	Call   *Call             // of a function problem; nil: of none
 	Files  map[string][]byte // further files, such as a source to begin with
+	Words  Vocabulary        // to read a folder that is there already
+	// Languages are those of files whose extension says another one, by their names.
+	Languages map[string]string
 }
 
 // Open makes a problem's folder, or adds to one what it lacks. A file that is
@@ -38,6 +44,11 @@ func Open(dir string, f Fresh) (made, kept []string, err error) {
 		texts[name] = text
 	}
 	for _, name := range names {
+		if _, err := os.Lstat(filepath.Join(dir, name)); name == ConfigFile && err == nil && len(f.Languages) > 0 {
+			if err := f.nameLanguages(dir); err != nil {
+				return made, kept, err
+			}
+		}
 		err := writeNew(filepath.Join(dir, name), texts[name])
 		switch {
 		case errors.Is(err, os.ErrExist):
@@ -68,7 +79,7 @@ func (f Fresh) config() string {
 		return fmt.Sprintf("%-6s   = %-9q # %s", key, value, words)
 	}
 	return strings.Join([]string{
-		fmt.Sprintf("title = %q", f.Title),
+		"title = " + settings.Quoted(f.Title),
 		"",
 		"[limits]             # what the statement says; a line with # in front is not set",
 		line("time", f.Time, "2s", "processor time of the whole process tree, for each case"),
@@ -90,7 +101,40 @@ func (f Fresh) config() string {
 		"# file = \"brute.py\"",
 		"# role = \"reference\"",
 		"",
-	}, "\n")
+	}, "\n") + f.solutionTables(nil)
+}
+
+// solutionTables say the language of files whose extension says another one, but for those
+// that are named already.
+func (f Fresh) solutionTables(named []Solution) (text string) {
+	for _, file := range slices.Sorted(maps.Keys(f.Languages)) {
+		if !slices.ContainsFunc(named, func(s Solution) bool { return filepath.Clean(s.File) == file }) {
+			text += fmt.Sprintf("\n[[solution]]\nfile     = %s\nlanguage = %s\n", settings.Quoted(file), settings.Quoted(f.Languages[file]))
+		}
+	}
+	return text
+}
+
+// nameLanguages adds the languages of files to the verdict.toml that is there.
+func (f Fresh) nameLanguages(dir string) error {
+	p, err := Load(dir, f.Words)
+	if err != nil {
+		return err
+	}
+	return p.changing(func(now *Problem) error {
+		old, err := os.ReadFile(now.full(ConfigFile))
+		if err != nil {
+			return err
+		}
+		more := f.solutionTables(now.Solutions)
+		if more == "" {
+			return nil
+		}
+		if len(old) > 0 && old[len(old)-1] != '\n' {
+			more = "\n" + more
+		}
+		return now.rewrite(ConfigFile, old, append(slices.Clone(old), more...))
+	})
 }
 
 // filesTable is the table that names files, or nothing.
@@ -101,7 +145,7 @@ func (f Fresh) filesTable() string {
 	text := "[files]              # solutions read and write these, not standard input and output\n"
 	for _, one := range [][2]string{{"input", f.Named.Input}, {"output", f.Named.Output}} {
 		if one[1] != "" {
-			text += fmt.Sprintf("%-6s   = %q\n", one[0], one[1])
+			text += fmt.Sprintf("%-6s   = %s\n", one[0], settings.Quoted(one[1]))
 		}
 	}
 	return text + "\n"
@@ -115,19 +159,19 @@ func (f Fresh) callTable() string {
 	list := func(fields []value.Field) string {
 		words := make([]string, len(fields))
 		for i, field := range fields {
-			words[i] = strconv.Quote(field.String())
+			words[i] = settings.Quoted(field.String())
 		}
 		return strings.Join(words, ", ")
 	}
 	returns := list(f.Call.Returns)
 	switch {
 	case f.Call.Changes > 0:
-		returns = strconv.Quote(changesWord + strconv.Itoa(f.Call.Changes))
+		returns = settings.Quoted(changesWord + strconv.Itoa(f.Call.Changes))
 	case len(f.Call.Returns) > 1:
 		returns = "[" + returns + "]"
 	}
-	return fmt.Sprintf("[call]               # solutions define this function, in their language's own spelling\nname     = %q\ntakes    = [%s]\nreturns  = %s\n\n",
-		f.Call.Name, list(f.Call.Takes), returns)
+	return fmt.Sprintf("[call]               # solutions define this function, in their language's own spelling\nname     = %s\ntakes    = [%s]\nreturns  = %s\n\n",
+		settings.Quoted(f.Call.Name), list(f.Call.Takes), returns)
 }
 
 // cases is a cases.md without a case.

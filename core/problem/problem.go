@@ -231,6 +231,9 @@ type Refused struct {
 	Size   string // TooHigh, TooLow, or empty: not known
 }
 
+// SizeWords is what is known of its size in words, "too low"; empty: nothing is.
+func (r Refused) SizeWords() string { return strings.ReplaceAll(r.Size, "-", " ") }
+
 // A Trial is an answer of which a person knows what the checker must say.
 type Trial struct {
 	Answer Data
@@ -327,6 +330,7 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 	l.arrange()
 	l.checkGroups()
 	l.settle()
+	l.checkRefused()
 	if len(l.mistakes) > 0 {
 		return nil, l.mistakes
 	}

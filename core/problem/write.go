@@ -20,6 +20,7 @@ const newName = ".new-"
 // WriteWhole writes a file so that at every moment, after a crash too, there is
 // either the old text or the new one, whole. A link is followed.
 func WriteWhole(path string, text []byte, mode os.FileMode) (err error) {
+	defer func() { err = ofFile(err, path) }()
 	if real, err := filepath.EvalSymlinks(path); err == nil {
 		path = real
 	}
@@ -42,6 +43,39 @@ func WriteWhole(path string, text []byte, mode os.FileMode) (err error) {
 		os.Remove(file.Name())
 	}
 	return errors.Join(err, file.Close())
+}
+
+// ofFile names the file that was to be written, where an error names the one beside it.
+func ofFile(err error, path string) error {
+	if err == nil {
+		return nil
+	}
+	if of, ok := errors.AsType[*fs.PathError](err); ok {
+		err = of.Err
+	} else if of, ok := errors.AsType[*os.LinkError](err); ok {
+		err = of.Err
+	}
+	return fmt.Errorf("cannot write %s: %w", path, err)
+}
+
+// CanWrite reports why a file cannot be written whole, before anything is done for that; nil: it
+// can, as far as that is known.
+func CanWrite(path string) error {
+	if real, err := filepath.EvalSymlinks(path); err == nil {
+		path = real
+	}
+	info, err := os.Stat(path)
+	switch {
+	case err == nil && info.IsDir():
+		return fmt.Errorf("cannot write %s: it is a folder", path)
+	case err == nil && !info.Mode().IsRegular():
+		return nil
+	}
+	file, err := createNew(path)
+	if err != nil {
+		return ofFile(err, path)
+	}
+	return errors.Join(os.Remove(file.Name()), file.Close())
 }
 
 // createNew makes a file beside path that is locked as long as its owner lives: one

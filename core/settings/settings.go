@@ -260,6 +260,14 @@ func join(path, key string) string {
 // Nearest suggests the known word that is closest to what was written, or
 // lists them all if none is close.
 func Nearest(word string, known []string) string {
+	if best := Near(word, known); best != "" {
+		return fmt.Sprintf("did you mean %q?", best)
+	}
+	return "it can be " + orList(slices.DeleteFunc(slices.Sorted(slices.Values(known)), func(s string) bool { return s == "" }))
+}
+
+// Near is the known word that is closest to what was written; "" if none is close.
+func Near(word string, known []string) string {
 	known = slices.DeleteFunc(slices.Sorted(slices.Values(known)), func(s string) bool { return s == "" })
 	best, distance := "", 1+len(word)/3
 	for _, k := range known {
@@ -267,10 +275,7 @@ func Nearest(word string, known []string) string {
 			best, distance = k, d
 		}
 	}
-	if best != "" {
-		return fmt.Sprintf("did you mean %q?", best)
-	}
-	return "it can be " + orList(known)
+	return best
 }
 
 func orList(words []string) string {

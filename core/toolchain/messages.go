@@ -95,6 +95,9 @@ func (b Build) Read(text string, failed bool) (r Reading) {
 	if !failed || text == "" {
 		return r
 	}
+	if text == b.Log {
+		r.Line, r.Message = b.firstOwn()
+	}
 	for _, kind := range kinds {
 		if slices.ContainsFunc(b.Language.Says[kind.name], func(p Pattern) bool { return p.matches(text) }) {
 			r.Kinds = append(r.Kinds, kind.name)
@@ -108,6 +111,10 @@ func (b Build) Read(text string, failed bool) (r Reading) {
 	}
 	return r
 }
+
+// uncaught is how the library of C++ says that an exception was. What it was comes first, since
+// a line has little room.
+var uncaught = regexp.MustCompile(`^terminate called after throwing an instance of '(.+?)'(?:\s+what\(\)(:\s+.*))?$`)
 
 // readOne fills in what one pattern finds and is not known yet.
 func (b Build) readOne(pattern *regexp.Regexp, text string, r *Reading) {
@@ -124,7 +131,7 @@ func (b Build) readOne(pattern *regexp.Regexp, text string, r *Reading) {
 	}
 	elsewhere := ""
 	for _, m := range all {
-		name, words := group(m, file), oneLine(group(m, message))
+		name, words := group(m, file), uncaught.ReplaceAllString(oneLine(group(m, message)), "uncaught $1$2")
 		if name != "" && !b.own(name) {
 			_, around := b.wrapping.Files[path.Base(name)]
 			switch {
@@ -167,8 +174,12 @@ func (b Build) own(name string) bool {
 func oneLine(text string) string { return strings.Join(strings.Fields(text), " ") }
 
 // FirstError returns what a compiler said from its first error on: what stands
-// before it, warnings mostly, comes behind.
+// before it, warnings mostly, comes behind. Of errors in a library that lines of the person's
+// own led to, those lines come first.
 func (b Build) FirstError() string {
+	if own := b.ownFirst(); own != "" {
+		return own
+	}
 	lines := strings.SplitAfter(b.Log, "\n")
 	first := slices.IndexFunc(lines, func(line string) bool {
 		return slices.ContainsFunc(b.Language.Errors, func(p Pattern) bool { return p.matches(strings.TrimSuffix(line, "\n")) })

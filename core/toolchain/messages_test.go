@@ -25,7 +25,7 @@ func TestWordsOfRuntimesAreUnderstood(t *testing.T) {
 		{"java", "Main.java", "Error: Could not find or load main class Main\n", "Could not find or load main class Main", []string{KindMain}},
 		{"go", "a.go", "panic: runtime error: integer divide by zero\n[signal SIGFPE]\n\ngoroutine 1 [running]:\nmain.main()\n\t./a.go:9 +0x9\nexit status 2\n", "line 9: panic: runtime error: integer divide by zero", []string{KindDivision}},
 		{"javascript", "a.js", "a.js:1\nfoo()\n^\n\nReferenceError: foo is not defined\n    at Object.<anonymous> (a.js:1:1)\n\nNode.js v20.20.2\n", "line 1: ReferenceError: foo is not defined", nil},
-		{"cpp", "a.cpp", "terminate called after throwing an instance of 'std::out_of_range'\n  what():  vector::_M_range_check: 7\n", "terminate called after throwing an instance of 'std::out_of_range' what(): vector::_M_range_check: 7", []string{KindIndex}},
+		{"cpp", "a.cpp", "terminate called after throwing an instance of 'std::out_of_range'\n  what():  vector::_M_range_check: 7\n", "uncaught std::out_of_range: vector::_M_range_check: 7", []string{KindIndex}},
 		{"cpp", "a.cpp", "In file included from a.cpp:1:\nweights.h:4:1: error: expected ';'\n", "weights.h:4: expected ';'", nil},
 		{"cpp", "a.cpp", "/usr/bin/ld: crt1.o: in function `_start':\n(.text+0x17): undefined reference to `main'\n", "undefined reference to `main'", []string{KindMain}},
 		{"rust", "a.rs", "thread 'main' panicked at 'index out of bounds: the len is 3', a.rs:4:5\n", "line 4: index out of bounds: the len is 3", []string{KindIndex}},

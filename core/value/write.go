@@ -48,14 +48,23 @@ func Plain(v any) any {
 	return v
 }
 
-// Widened returns a value in which every bigint, and every long that a 64-bit real
-// does not hold exactly, is a text of its digits.
+// Widened returns a value in which every bigint, every long that a 64-bit real does not hold
+// exactly, and every real that JSON has no number for is a text.
 func Widened(v any, t Type) any {
 	element, depth := t.Element()
-	if element.Kind != Long && element.Kind != BigInt {
+	if element.Kind != Long && element.Kind != BigInt && element.Kind != Real {
 		return v
 	}
 	switch v := v.(type) {
+	case float64:
+		switch {
+		case math.IsNaN(v):
+			return "NaN"
+		case math.IsInf(v, 1):
+			return "Infinity"
+		case math.IsInf(v, -1):
+			return "-Infinity"
+		}
 	case int64:
 		const exact = 1 << 53
 		if element.Kind == BigInt || v > exact || v < -exact {

@@ -62,6 +62,10 @@ type Outcome struct {
 	// than their time; the worse verdict stands.
 	Unsteady bool
 
+	// Differs says that an output which nobody can judge is not that of another solution;
+	// nil: it is, or there was none.
+	Differs *Differs
+
 	Difference *Difference // where expected and got part; nil unless compared and different
 	Hints      []string    // what an experienced friend would say at a glance
 
@@ -75,6 +79,12 @@ type Outcome struct {
 	// decision, or its beginning.
 	Checker Text
 	Talk    *Talk // what was said in an interactive problem; nil in others
+}
+
+// Differs is where the outputs of two solutions part.
+type Differs struct {
+	Solution   int         // index of the other one, which was run before
+	Difference *Difference // Expected is what the other one printed or returned
 }
 
 // A Talk is what a candidate and the other side said to each other, or its

@@ -541,22 +541,38 @@ template <class R, class F, class... P, size_t... i> void serve(F function, std:
     }
 }
 
+// A Fresh is an object of a class, made anew for each call and kept until the next, since
+// what is returned may lie in it.
+template <class C> struct Fresh {
+    C *object = nullptr;
+    C &value() {
+        delete object;
+        object = nullptr;
+        return *(object = new C());
+    }
+};
+struct Nothing {};
+
 template <class R, class... P> void run(R (*function)(P...)) {
     serve<R, R (*)(P...), P...>(function, std::index_sequence_for<P...>{});
 }
-template <class C, class R, class... P> void run(R (C::*function)(P...)) {
-    auto call = [=](P... args) -> R {
-        C object{};
-        return (object.*function)(std::forward<P>(args)...);
-    };
-    serve<R, decltype(call), P...>(call, std::index_sequence_for<P...>{});
+// runOn serves a method on objects of a class, which may be made from the one that has it.
+template <class O, class R, class... P> void runOn(R (*function)(P...)) { run(function); }
+template <class O, class C, class R, class... P> void runOn(R (C::*function)(P...)) {
+    Fresh<O> fresh;
+    auto call = [&](P... args) -> R { return (fresh.value().*function)(std::forward<P>(args)...); };
+    serve<R, decltype(call) &, P...>(call, std::index_sequence_for<P...>{});
 }
-template <class C, class R, class... P> void run(R (C::*function)(P...) const) {
-    auto call = [=](P... args) -> R {
-        const C object{};
-        return (object.*function)(std::forward<P>(args)...);
-    };
-    serve<R, decltype(call), P...>(call, std::index_sequence_for<P...>{});
+template <class O, class C, class R, class... P> void runOn(R (C::*function)(P...) const) {
+    Fresh<O> fresh;
+    auto call = [&](P... args) -> R { return (static_cast<const O &>(fresh.value()).*function)(std::forward<P>(args)...); };
+    serve<R, decltype(call) &, P...>(call, std::index_sequence_for<P...>{});
+}
+
+// runCall serves a call that is written out, for what has no address that says enough.
+template <class F, class... P> void runCall() {
+    F call;
+    serve<decltype(call(std::declval<P>()...)), F &, P...>(call, std::index_sequence_for<P...>{});
 }
 
 } // namespace cold_driver
@@ -564,11 +580,12 @@ template <class C, class R, class... P> void run(R (C::*function)(P...) const) {
 #define main cold_unused_main
 #include @FILE_TEXT@
 #undef main
+@SETUP@
 #undef int
 #undef long
 
 int main() {
-    cold_driver::run(&@FUNCTION@);
+    @SERVE@
     fflush(nullptr);
     _exit(0);
 }

@@ -105,14 +105,52 @@ public static class ColdDriver
         Environment.Exit(0);
     }
 
+    static readonly string[] Types = { @TAKE_LIST@ }; // of the arguments
+    static Type owner; // whose object the method is called on
+
+    // Finds the method that takes the arguments with the fewest contradictions; a public one before
+    // others, and one of the class that the source is outlined to have before those of others.
     static MethodInfo Find()
     {
-        const BindingFlags any = BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Static | BindingFlags.Instance | BindingFlags.DeclaredOnly;
+        const BindingFlags any = BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Static | BindingFlags.Instance | BindingFlags.FlattenHierarchy;
+        MethodInfo best = null;
+        int least = int.MaxValue;
         foreach (string name in Names)
             foreach (Type kind in typeof(ColdDriver).Assembly.GetTypes())
+            {
+                if (kind == typeof(ColdDriver) || kind.DeclaringType == typeof(ColdDriver) || kind.IsInterface) continue;
                 foreach (MethodInfo m in kind.GetMethods(any))
-                    if (kind != typeof(ColdDriver) && m.Name == name && m.GetParameters().Length == Takes) return m;
-        return null;
+                {
+                    var takes = m.GetParameters();
+                    if (m.Name != name || m.ContainsGenericParameters || takes.Length < Takes || takes.Skip(Takes).Any(p => !p.IsOptional)) continue;
+                    int rank = (m.IsPrivate ? 1 : 0) + (kind.FullName == @CLASS_TEXT@ ? 0 : 4) + (kind.IsAbstract && !m.IsStatic ? 40 : 0) + (takes.Length > Takes ? 2 : 0);
+                    for (int i = 0; i < Takes; i++) if (!Fits(takes[i].ParameterType, Types[i])) rank += 100;
+                    if (rank >= least) continue;
+                    least = rank;
+                    best = m;
+                    owner = kind;
+                }
+            }
+        return best;
+    }
+
+    static bool Fits(Type t, string type)
+    {
+        if (t.IsByRef) t = t.GetElementType();
+        t = Nullable.GetUnderlyingType(t) ?? t;
+        if (t == typeof(object)) return true;
+        if (type.Contains("[]")) return t != typeof(string) && typeof(IEnumerable).IsAssignableFrom(t) && Element(t, type.Substring(0, type.IndexOf("[]")));
+        if (t == typeof(string) || t == typeof(StringBuilder) || t == typeof(char[])) return type.StartsWith("text") || type.StartsWith("char");
+        if (t == typeof(char)) return type.StartsWith("char");
+        if (t == typeof(bool)) return type.StartsWith("bool");
+        return (t.IsPrimitive || t == typeof(BigInteger) || t == typeof(decimal)) && !type.StartsWith("text") && !type.StartsWith("bool");
+    }
+
+    // Says that the innermost elements of a collection can be of a type.
+    static bool Element(Type t, string type)
+    {
+        while (t != typeof(string) && (t.IsArray || t.IsGenericType && typeof(IEnumerable).IsAssignableFrom(t))) t = t.IsArray ? t.GetElementType() : t.GetGenericArguments()[0];
+        return Fits(t, type);
     }
 
     static string Call(MethodInfo method, object[] args)
@@ -120,19 +158,25 @@ public static class ColdDriver
         object target = null, result;
         if (!method.IsStatic)
         {
-            try { target = Activator.CreateInstance(method.DeclaringType, true); }
-            catch (MissingMethodException) { return "misfit 0 " + method.DeclaringType.Name + " has no constructor without parameters, and " + method.Name + " is not static"; }
+            try { target = Activator.CreateInstance(owner, true); }
+            catch (MissingMethodException) { return "misfit 0 " + owner.Name + " has no constructor without parameters, and " + method.Name + " is not static"; }
         }
         long began = Now(), spent;
         try
         {
-            result = method.Invoke(target, args);
+            var takes = method.GetParameters();
+            object[] all = args;
+            if (takes.Length > Takes) all = args.Concat(takes.Skip(Takes).Select(p => p.ParameterType.IsArray && !p.HasDefaultValue ? Array.CreateInstance(p.ParameterType.GetElementType(), 0) : p.DefaultValue)).ToArray();
+            result = Gathered(method.Invoke(target, all), 0);
+            Array.Copy(all, args, Takes);
             spent = Now() - began;
         }
-        catch (TargetInvocationException e)
+        catch (Misfit e) { return "misfit 0 " + e.Message; }
+        catch (Exception e)
         {
             spent = Now() - began;
-            var lines = e.InnerException.ToString().Split('\n').Where(line => !line.Contains("ColdDriver") && !line.Contains("System.Reflection") && !line.Contains("(wrapper"));
+            if (e is TargetInvocationException) e = e.InnerException;
+            var lines = e.ToString().Split('\n').Where(line => !line.Contains("ColdDriver") && !line.Contains("System.Reflection") && !line.Contains("(wrapper"));
             Put(streams[1], Encoding.UTF8.GetBytes("Unhandled Exception:\n" + string.Join("\n", lines.Take(40)) + "\n"));
             return "failed " + spent;
         }
@@ -140,6 +184,29 @@ public static class ColdDriver
         try { Give(text, Changes > 0 ? args[Changes - 1] : result, 0); }
         catch (Misfit e) { return "misfit " + spent + " " + e.Message; }
         return text.ToString();
+    }
+
+    // Gathers what is computed only when it is read, which belongs to the call.
+    static object Gathered(object v, int depth)
+    {
+        if (v == null || v is string || v is Array || v is IDictionary || !(v is IEnumerable) && !(v is System.Threading.Tasks.Task)) return v;
+        if (depth > 500) throw new Misfit("it returned a value that is nested too deeply, or contains itself");
+        var task = v as System.Threading.Tasks.Task;
+        if (task != null)
+        {
+            task.GetAwaiter().GetResult();
+            var result = v.GetType().GetProperty("Result");
+            return Gathered(result == null ? null : result.GetValue(v), depth + 1);
+        }
+        bool lazy = !(v is ICollection) && !v.GetType().GetInterfaces().Any(i => i.IsGenericType && i.GetGenericTypeDefinition() == typeof(ICollection<>));
+        var all = new List<object>();
+        foreach (object item in (IEnumerable)v)
+        {
+            object known = item == null || item.GetType().IsPrimitive ? item : Gathered(item, depth + 1);
+            lazy |= !ReferenceEquals(known, item);
+            all.Add(known);
+        }
+        return lazy ? all : v;
     }
 
     static void Give(StringBuilder b, object v, int depth)

@@ -59,33 +59,89 @@ public final class ColdDriver {
         Runtime.getRuntime().halt(0);
     }
 
+    static final String[] TYPES = {@TAKE_LIST@}; // of the arguments
+    static Class<?> owner; // whose object the method is called on
+    static Method defaults; // what Kotlin calls where parameters have defaults; null: the method itself
+
     static Method find() {
-        for (String name : CLASSES) {
-            Class<?> kind;
+        List<Class<?>> kinds = new ArrayList<>();
+        for (String name : CLASSES)
             try {
-                kind = Class.forName(name, false, ColdDriver.class.getClassLoader());
+                kinds.add(Class.forName(name, false, ColdDriver.class.getClassLoader()));
             } catch (Throwable e) {
-                continue;
             }
-            for (String wanted : NAMES)
-                for (Method m : kind.getDeclaredMethods())
-                    if (m.getName().equals(wanted) && m.getParameterCount() == TAKES && !m.isSynthetic()) return m;
+        for (Class<?> kind : kinds) {
+            Method m = best(kind);
+            if (m == null) continue;
+            owner = kind;
+            if (!Modifier.isStatic(m.getModifiers()) && Modifier.isAbstract(kind.getModifiers()))
+                for (Class<?> other : kinds)
+                    if (kind.isAssignableFrom(other) && !Modifier.isAbstract(other.getModifiers())) {
+                        owner = other;
+                        break;
+                    }
+            return m;
         }
         return null;
     }
 
+    /** The method of a class that takes the arguments with the fewest contradictions; a public one before others. */
+    static Method best(Class<?> kind) {
+        Method best = null;
+        int least = Integer.MAX_VALUE;
+        for (String wanted : NAMES)
+            for (Class<?> k = kind; k != null && k != Object.class; k = k.getSuperclass())
+                for (Method m : k.getDeclaredMethods()) {
+                    if (!m.getName().equals(wanted) || m.isSynthetic() || m.getParameterCount() < TAKES) continue;
+                    Method filled = m.getParameterCount() == TAKES ? null : defaultsOf(k, m);
+                    if (filled == null && m.getParameterCount() != TAKES) continue;
+                    int rank = Modifier.isPrivate(m.getModifiers()) ? 1 : 0;
+                    for (int i = 0; i < TAKES; i++) if (!fits(m.getParameterTypes()[i], TYPES[i])) rank += 10;
+                    if (filled != null) rank += 5;
+                    if (k != kind) rank += 2;
+                    if (rank < least) {
+                        least = rank;
+                        best = m;
+                        defaults = filled;
+                    }
+                }
+        return best;
+    }
+
+    static Method defaultsOf(Class<?> kind, Method m) {
+        for (Method d : kind.getDeclaredMethods())
+            if (d.getName().equals(m.getName() + "$default") && d.getParameterCount() == m.getParameterCount() + 2 + (Modifier.isStatic(m.getModifiers()) ? 0 : 1)) return d;
+        return null;
+    }
+
+    static boolean fits(Class<?> kind, String type) {
+        if (kind == Object.class || kind == Optional.class) return true;
+        if (type.contains("[]")) return kind.isArray() || Iterable.class.isAssignableFrom(kind);
+        if (kind == StringBuilder.class || kind == char[].class || CharSequence.class.isAssignableFrom(kind)) return type.startsWith("text") || type.startsWith("char");
+        if (kind == char.class || kind == Character.class) return type.startsWith("char");
+        if (kind == boolean.class || kind == Boolean.class) return type.startsWith("bool");
+        if (kind.isPrimitive() || Number.class.isAssignableFrom(kind)) return !type.startsWith("text") && !type.startsWith("bool");
+        return false;
+    }
+
     static Object receiver(Method m) throws Exception {
         if (Modifier.isStatic(m.getModifiers())) return null;
-        Class<?> kind = m.getDeclaringClass();
+        return made(owner, 0);
+    }
+
+    /** A new object of a class; of one that lies in objects of another, in a new one of that. */
+    static Object made(Class<?> kind, int depth) throws Exception {
         try { // an object of Kotlin
             Field instance = kind.getDeclaredField("INSTANCE");
             instance.setAccessible(true);
             return instance.get(null);
         } catch (NoSuchFieldException e) {
         }
-        Constructor<?> made = kind.getDeclaredConstructor();
+        Class<?> outer = kind.getEnclosingClass();
+        boolean inside = outer != null && depth < 8 && !Modifier.isStatic(kind.getModifiers());
+        Constructor<?> made = inside ? kind.getDeclaredConstructor(outer) : kind.getDeclaredConstructor();
         made.setAccessible(true);
-        return made.newInstance();
+        return inside ? made.newInstance(made(outer, depth + 1)) : made.newInstance();
     }
 
     static final ThreadMXBean threads = ManagementFactory.getThreadMXBean();
@@ -93,6 +149,8 @@ public final class ColdDriver {
 
     static void serve(Method method, Reader r) throws Exception {
         Type[] types = method.getGenericParameterTypes();
+        gathered(new ArrayList<>(List.of(1)), 0); // so that no call pays for what is loaded once
+        gathered(0, 0);
         settle();
         answer("ready");
         while (r.more()) {
@@ -125,18 +183,20 @@ public final class ColdDriver {
         try {
             target = receiver(method);
         } catch (NoSuchMethodException e) {
-            return "misfit 0 " + method.getDeclaringClass().getSimpleName() + " has no constructor without parameters, and " + method.getName() + " is not static";
+            return "misfit 0 " + owner.getSimpleName() + " has no constructor without parameters, and " + method.getName() + " is not static";
         }
         long started = threads.getTotalStartedThreadCount(), process = system.getProcessCpuTime();
         long began = threads.getCurrentThreadCpuTime(), spent;
         Object result;
         try {
-            result = method.invoke(target, args);
+            result = gathered(invoked(method, target, args), 0);
             spent = threads.getCurrentThreadCpuTime() - began;
-        } catch (InvocationTargetException e) {
+        } catch (InvocationTargetException | Late e) {
             spent = threads.getCurrentThreadCpuTime() - began;
             trace(e.getCause());
             return "failed " + spent;
+        } catch (Misfit e) {
+            return "misfit 0 " + e.getMessage();
         } catch (IllegalArgumentException e) {
             return "misfit 0 " + e.getMessage();
         }
@@ -149,6 +209,64 @@ public final class ColdDriver {
             return "misfit " + spent + " " + e.getMessage();
         }
         return text.toString();
+    }
+
+    static Object invoked(Method method, Object target, Object[] args) throws Exception {
+        if (defaults == null) return method.invoke(target, args);
+        Class<?>[] kinds = method.getParameterTypes();
+        List<Object> all = new ArrayList<>();
+        if (!Modifier.isStatic(method.getModifiers())) all.add(target);
+        int mask = 0;
+        for (int i = 0; i < kinds.length; i++) {
+            if (i < TAKES) all.add(args[i]);
+            else {
+                all.add(kinds[i].isPrimitive() ? Array.get(Array.newInstance(kinds[i], 1), 0) : null);
+                mask |= 1 << i;
+            }
+        }
+        all.add(mask);
+        all.add(null);
+        defaults.setAccessible(true);
+        return defaults.invoke(null, all.toArray());
+    }
+
+    /** What a lazy result threw when it was gathered. */
+    static final class Late extends RuntimeException {
+        Late(Throwable cause) { super(null, cause, false, false); }
+    }
+
+    /** Gathers what is computed only when it is read, which belongs to the call. */
+    static Object gathered(Object v, int depth) {
+        try {
+            if (v instanceof java.util.stream.BaseStream) v = ((java.util.stream.BaseStream<?, ?>) v).iterator();
+            else if (v instanceof Iterable && !(v instanceof Collection)) v = ((Iterable<?>) v).iterator();
+            else if (v != null && !(v instanceof Iterator)) {
+                for (Class<?> k : v.getClass().getInterfaces())
+                    if (k.getName().equals("kotlin.sequences.Sequence")) {
+                        Method iterator = k.getMethod("iterator");
+                        iterator.setAccessible(true);
+                        v = iterator.invoke(v);
+                    }
+            }
+            if (v instanceof Iterator || v instanceof List && depth < 2) {
+                Iterator<?> items = v instanceof List ? ((List<?>) v).iterator() : (Iterator<?>) v;
+                boolean lazy = v instanceof Iterator || v instanceof AbstractList && v.getClass().getName().contains("Lists$");
+                List<Object> all = new ArrayList<>();
+                while (items.hasNext()) {
+                    Object item = items.next(), known = depth > 100 ? item : gathered(item, depth + 1);
+                    lazy |= known != item;
+                    all.add(known);
+                }
+                if (lazy) return all;
+            }
+            return v;
+        } catch (Misfit | Late e) {
+            throw e;
+        } catch (InvocationTargetException e) {
+            throw new Late(e.getCause());
+        } catch (Throwable e) {
+            throw new Late(e);
+        }
     }
 
     /** Prints what the function threw, as the virtual machine would, without what called it. */

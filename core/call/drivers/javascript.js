@@ -7,6 +7,7 @@ const fs = require('fs'), path = require('path'), Module = require('module');
 
 const NAMES = @NAMES@;
 const TAKES = @TAKES@; // types of the arguments
+const CLASSES = @CLASSES@; // that the source declares, the last first
 const CHANGES = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
 
 const take = lines();
@@ -51,31 +52,46 @@ let count = 0;
 const answer = (text) => put(3, Buffer.from(token + ' ' + count + ' ' + text + '\n'));
 const settle = () => { put(1, mark); put(2, mark); };
 
+const isClass = (f) => typeof f === 'function' && /^class\b/.test(Function.prototype.toString.call(f));
+
 // load runs the source as a module to whose end a look for the function is added,
-// so that it need not be exported.
+// so that it need not be exported. The rules are those of all drivers: a method of the class
+// Solution, a function, a method of another class, the last before the first. What takes
+// other arguments, or is of a class that cannot be made without any, comes behind all others.
 function load() {
   const file = path.join(__dirname, @SCRIPT_TEXT@);
-  let source = fs.readFileSync(file, 'utf8');
-  source = source.replace(/^export\s+default\s+(?=(async\s+)?function|class)/gm, '').replace(/^export\s+(?=async|function|class|const|let|var)/gm, '')
-    .replace(/^import\s+\*\s+as\s+(\w+)\s+from\s+(['"].+?['"])/gm, 'const $1 = require($2)')
-    .replace(/^import\s+(\w+)\s+from\s+(['"].+?['"])/gm, 'const $1 = require($2)')
-    .replace(/^import\s+(\{.+?\})\s+from\s+(['"].+?['"])/gm, (_, names, from) => `const ${names.replace(/\s+as\s+/g, ': ')} = require(${from})`);
-  const classes = [...source.matchAll(/\bclass\s+(\w+)/g)].map((m) => m[1]);
-  const look = (name) => `typeof ${name} === 'undefined' ? undefined : ${name}`;
+  const source = fs.readFileSync(file, 'utf8');
   const module_ = new Module(file, module);
   module_.filename = file;
   module_.paths = Module._nodeModulePaths(__dirname);
-  module_._compile(`${source}\n;module.exports = {own: module.exports, functions: [${NAMES.map(look)}], classes: [${classes.map(look)}]};`, file);
-  const { own, functions, classes: kinds } = module_.exports;
-  for (const f of [...functions, ...NAMES.map((n) => own && own[n]), own, own && own.default])
-    if (typeof f === 'function' && !/^class\b/.test(Function.prototype.toString.call(f))) return f;
+  module_._compile(`${source}\n;{ const cold_own = module.exports; module.exports = { own: cold_own, look: (name) => { try { return eval(name); } catch { return undefined; } } }; }`, file);
+  const { own, look } = module_.exports;
+  const found = [];
+  const offer = (f, belongs, place, fits) => found.push({ f, rank: [fits ? 0 : 1, belongs, place] });
+  const exported = own && typeof own === 'object' ? Object.values(own) : [];
+  for (const f of [...NAMES.map(look), ...NAMES.map((n) => own && own[n]), own, own && own.default])
+    if (typeof f === 'function' && !isClass(f)) offer(f, 1, found.length, f.length <= TAKES.length);
+  const kinds = [...new Set([...CLASSES.map(look), own, ...exported])].filter((k) => typeof k === 'function' && k.prototype);
   for (const kind of kinds)
     for (const name of NAMES) {
-      if (typeof kind !== 'function') continue;
-      if (typeof kind[name] === 'function') return (...args) => kind[name](...args);
-      if (typeof kind.prototype[name] === 'function') return (...args) => new kind()[name](...args);
+      const belongs = kind.name === 'Solution' ? 0 : 2;
+      if (typeof kind[name] === 'function') offer((...args) => kind[name](...args), belongs, found.length, kind[name].length <= TAKES.length);
+      else if (made(kind, name)) offer((...args) => new kind()[name](...args), belongs, found.length, made(kind, name).length <= TAKES.length);
+      else if (typeof kind.prototype[name] === 'function') offer((...args) => new kind()[name](...args), belongs, found.length, kind.prototype[name].length <= TAKES.length && kind.length === 0);
     }
-  return null;
+  found.sort((a, b) => a.rank[0] - b.rank[0] || a.rank[1] - b.rank[1] || a.rank[2] - b.rank[2]);
+  return found.length ? found[0].f : null;
+}
+
+// made is a method that objects of a class get only when they are made; null: they have none.
+function made(kind, name) {
+  if (kind.length > 0 || !isClass(kind) || typeof kind.prototype[name] === 'function') return null;
+  try {
+    const object = new kind();
+    return typeof object[name] === 'function' ? object[name] : null;
+  } catch {
+    return null;
+  }
 }
 
 // wide turns integers that a number does not hold, which come as texts, into
@@ -91,7 +107,21 @@ function wide(type, value) {
   return typeof value === 'string' ? BigInt(value) : value;
 }
 
+// real turns what JSON has no number for, which comes as a text, into that.
+function real(value) {
+  if (Array.isArray(value)) return value.map(real);
+  return typeof value === 'string' ? Number(value) : value;
+}
+
 const widened = TAKES.map((type) => /^(long|bigint)/.test(type));
+const reals = TAKES.map((type) => /^real/.test(type));
+
+// gathered gathers what is computed only when it is read, which belongs to the call.
+function gathered(value, depth) {
+  if (value === null || typeof value !== 'object' || ArrayBuffer.isView(value)) return value;
+  if (Array.isArray(value)) return depth < 100 && value.length > 0 && typeof value[0] === 'object' ? value.map((v) => gathered(v, depth + 1)) : value;
+  return typeof value.next === 'function' && typeof value[Symbol.iterator] === 'function' ? Array.from(value, (v) => gathered(v, depth + 1)) : value;
+}
 
 class Misfit extends Error {}
 
@@ -102,7 +132,7 @@ function written(value, depth) {
     case 'undefined': return 'null';
     case 'bigint': return value.toString();
     case 'boolean': return value ? 'true' : 'false';
-    case 'number': return Object.is(value, -0) ? '-0.0' : String(value);
+    case 'number': return Object.is(value, -0) ? '-0' : String(value); // an int as well as a real
     case 'string': return JSON.stringify(value);
     case 'object': break;
     default: throw new Misfit(`it returned a ${typeof value}, which is none of the problem's types`);
@@ -124,6 +154,7 @@ async function call(f, args) {
   try {
     result = f(...args);
     if (result && typeof result.then === 'function') result = await result;
+    result = gathered(result, 0);
   } catch (error) {
     const spent = now() - began;
     put(2, Buffer.from((error instanceof Error ? error.stack : 'Uncaught ' + String(error)).split('\n').filter((line) => !line.includes('cold_driver')).join('\n') + '\n'));
@@ -145,7 +176,7 @@ async function serve() {
   for (let line = take(); line !== null; line = take()) {
     const args = JSON.parse(line);
     if (line.length > 100000) answer('begin');
-    args.forEach((value, i) => { if (widened[i]) args[i] = wide(TAKES[i], value); });
+    args.forEach((value, i) => { args[i] = widened[i] ? wide(TAKES[i], value) : reals[i] ? real(value) : value; });
     const words = await call(f, args);
     settle();
     answer(words);

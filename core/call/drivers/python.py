@@ -5,6 +5,7 @@
 import importlib.util, json, os, sys, time, traceback, typing
 
 NAMES = @NAMES@
+COUNT = @COUNT@  # arguments
 CHANGES = @CHANGES@  # the argument that is the result, from 1; 0: what is returned
 
 calls = os.fdopen(os.dup(0), "rb", 1 << 16)
@@ -23,23 +24,77 @@ def answer(text):
         data = data[write(3, data):]
 
 
-def find(module):
-    """Returns what to call, found by name: a function, or a method of a class."""
-    for name in NAMES:
-        if callable(getattr(module, name, None)):
-            return getattr(module, name)
-    for kind in list(vars(module).values()):
-        if isinstance(kind, type) and kind.__module__ == module.__name__:
-            for name in NAMES:
-                if callable(getattr(kind, name, None)):
-                    return lambda *args: getattr(kind(), name)(*args)
+def accepts(function, count):
+    """Says that a function can be called with so many arguments, by what is compiled of it, since
+    to ask the library for that takes memory which would be shown as the function's."""
+    if hasattr(function, "__self__"):
+        count += 1  # a class's, or an object's
+    function = getattr(function, "__wrapped__", function)
+    code = getattr(function, "__code__", None)
+    if code is None:
+        call = getattr(type(function), "__call__", None)
+        code, count = getattr(call, "__code__", None), count + 1
+        function = call
+    if code is None:
+        return True  # nothing is known of it
+    least = code.co_argcount - len(function.__defaults__ or ())
+    named = code.co_kwonlyargcount - len(function.__kwdefaults__ or ())
+    return named <= 0 and least <= count and (count <= code.co_argcount or bool(code.co_flags & 4))
+
+
+def declared(kind, name):
+    """Returns what a class, or one that it is made from, has under a name."""
+    for k in kind.__mro__:
+        if name in vars(k):
+            return vars(k)[name]
     return None
+
+
+def find(module):
+    """Returns what to call, or None and why there is nothing, by the rules that all drivers have in common: a method of the class
+    Solution, a function, a method of another class, the last before the first. What takes
+    other arguments, or cannot be made without any, comes behind all others."""
+    found = []
+    for name in NAMES:
+        function = vars(module).get(name)
+        if callable(function) and not isinstance(function, type):
+            found.append((not accepts(function, COUNT), 1, 0, function))
+    kinds = [k for k in vars(module).values() if isinstance(k, type) and k.__module__ == module.__name__]
+    for place, kind in enumerate(reversed(kinds)):
+        for name in NAMES:
+            method = declared(kind, name)
+            if method is None or not callable(getattr(kind, name, None)):
+                continue
+            bound = isinstance(method, (staticmethod, classmethod))
+            fits = accepts(getattr(kind, name), COUNT if bound else COUNT + 1) and (bound or accepts(kind.__init__, 1))
+            call = (lambda kind=kind, name=name, bound=bound: getattr(kind if bound else kind(), name))
+            found.append((not fits, 0 if kind.__name__ == "Solution" else 2, place, lambda *args, call=call: call()(*args)))
+            break
+    best = min(found, key=lambda f: f[:3], default=None)
+    if best is None:
+        return None, "there is no function " + NAMES[0] + " in @FILE@"
+    if best[0]:
+        return None, "the function in @FILE@ cannot be called with %d arguments, which it has in this problem" % COUNT
+    return best[3], ""
+
+
+def gathered(value, depth=0):
+    """Gathers what is computed only when it is read, which belongs to the call."""
+    if hasattr(value, "__next__"):
+        return [gathered(v, depth + 1) for v in value]
+    if isinstance(value, (list, tuple)) and value and depth < 100 and (hasattr(value[0], "__next__") or isinstance(value[0], (list, tuple))):
+        return [gathered(v, depth + 1) for v in value]
+    return value
 
 
 def plain(value):
     """Turns what JSON has no word for into what it has."""
     if hasattr(value, "tolist"):
         return value.tolist()
+    if type(value).__name__ in ("Decimal", "Fraction"):
+        return float(value)
+    if hasattr(value, "__dataclass_fields__") and not isinstance(value, type):
+        return [getattr(value, name) for name in value.__dataclass_fields__]
     if hasattr(value, "__iter__"):
         return list(value)
     raise TypeError("it returned a value of type " + type(value).__name__ + ", which is none of the problem's")
@@ -57,7 +112,7 @@ def load():
 def call(function, args):
     began = clock()
     try:
-        result = function(*args)
+        result = gathered(function(*args))
     except Exception as error:
         spent = clock() - began
         error.__traceback__ = error.__traceback__.tb_next
@@ -86,9 +141,9 @@ def settle():
 
 def serve():
     global count
-    function = load()
+    function, lacking = load()
     if function is None:
-        answer("unserved there is no function " + NAMES[0] + " in @FILE@")
+        answer("unserved " + lacking)
         return
     settle()
     answer("ready")

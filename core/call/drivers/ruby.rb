@@ -7,6 +7,7 @@ require 'set'
 
 module ColdDriver
   NAMES = @NAMES@
+  COUNT = @COUNT@ # arguments
   CHANGES = @CHANGES@ # the argument that is the result, from 1; 0: what is returned
 
   CALLS = $stdin.dup
@@ -32,18 +33,55 @@ module ColdDriver
     end
   end
 
-  # Finds what to call by its name: a method of the file, or of a class in it.
+  # Says that a method can be called with as many arguments as the problem has.
+  def takes?(method)
+    method.arity >= 0 ? method.arity == COUNT : -method.arity - 1 <= COUNT && (method.parameters.any? { |kind, _| kind == :rest } || method.parameters.count { |kind, _| %i[req opt].include?(kind) } >= COUNT)
+  end
+
+  # Finds what to call, by the rules that all drivers have in common: a method of the class
+  # Solution, one of the file, one of another class, the last before the first. What takes other
+  # arguments, or cannot be made without any, comes behind all others.
   def find(before)
+    found = []
     top = Object.new
-    NAMES.each { |name| return top.method(name) if Object.private_method_defined?(name) && !before.include?(name.to_sym) }
-    kinds = ObjectSpace.each_object(Module).reject { |m| BEFORE.include?(m) || m == ColdDriver || m.name.nil? }
-    kinds.each do |kind|
+    NAMES.each do |name|
+      next unless Object.private_method_defined?(name) && !before.include?(name.to_sym)
+
+      found << [takes?(top.method(name)) ? 0 : 1, 1, 0, top.method(name)]
+    end
+    kinds = ObjectSpace.each_object(Module).reject { |m| BEFORE.include?(m) || m == ColdDriver || m.name.nil? || m.singleton_class? }
+    places = kinds.sort_by { |kind| place_of(kind) }.reverse
+    places.each_with_index do |kind, place|
       NAMES.each do |name|
-        return kind.method(name) if kind.singleton_methods(false).include?(name.to_sym)
-        return ->(*args) { kind.new.send(name, *args) } if kind.is_a?(Class) && (kind.method_defined?(name) || kind.private_method_defined?(name)) && kind.instance_method(name).owner == kind
+        belongs = kind.name == 'Solution' ? 0 : 2
+        if kind.singleton_methods(false).include?(name.to_sym)
+          found << [takes?(kind.method(name)) ? 0 : 1, belongs, place, kind.method(name)]
+        elsif kind.is_a?(Class) && (kind.method_defined?(name) || kind.private_method_defined?(name)) && kind.instance_method(name).owner != Object && !BEFORE.include?(kind.instance_method(name).owner)
+          makes = kind.instance_method(:initialize)
+          fits = takes?(kind.instance_method(name)) && (makes.owner == BasicObject || makes.arity.zero? || makes.arity == -1)
+          found << [fits ? 0 : 1, belongs, place, ->(*args) { kind.new.send(name, *args) }]
+        end
       end
     end
-    nil
+    best = found.min_by { |f| f.first(3) }
+    best && [best[0].zero?, best[3]]
+  end
+
+  # The line on which a class begins, as far as that is known.
+  def place_of(kind)
+    file, line = Object.const_source_location(kind.name)
+    file ? line.to_i : 0
+  rescue NameError
+    0
+  end
+
+  # Gathers what is computed only when it is read, which belongs to the call.
+  def gathered(value, depth = 0)
+    case value
+    when Enumerator then value.to_a.map { |v| gathered(v, depth + 1) }
+    when Array then depth < 80 && (value.first.is_a?(Enumerator) || value.first.is_a?(Array)) ? value.map { |v| gathered(v, depth + 1) } : value
+    else value
+    end
   end
 
   # Turns what JSON has no word for into what it has.
@@ -69,7 +107,7 @@ module ColdDriver
   def call(function, args)
     began = now
     begin
-      result = function.call(*args)
+      result = gathered(function.call(*args))
     rescue StandardError, SystemStackError, NoMemoryError, NotImplementedError => e
       spent = now - began
       trace = (e.backtrace || []).reject { |line| line.include?('cold_driver') }
@@ -85,14 +123,17 @@ module ColdDriver
     end
   end
 
-  def serve(function)
-    return answer("unserved there is no function #{NAMES[0]} in @FILE@") unless function
+  def serve(found)
+    return answer("unserved there is no function #{NAMES[0]} in @FILE@") unless found
+
+    fits, function = found
+    return answer("unserved the function in @FILE@ cannot be called with #{COUNT} arguments, which it has in this problem") unless fits
 
     settle
     answer('ready')
     count = 0
     while (line = CALLS.gets)
-      args = JSON.parse(line, max_nesting: false)
+      args = JSON.parse(line, max_nesting: false, allow_nan: true)
       answer('begin', count) if line.size > 100_000
       words = call(function, args)
       settle

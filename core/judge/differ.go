@@ -1,0 +1,199 @@
+package judge
+
+import (
+	"fmt"
+	"io"
+	"os"
+	"path/filepath"
+	"strconv"
+	"sync"
+
+	"coldverdict/core/compare"
+	"coldverdict/core/problem"
+	"coldverdict/core/value"
+	"coldverdict/core/verdict"
+)
+
+// Where nobody knows the answer to a case, two solutions that print different ones cannot
+// both be right. Neither is accepted then.
+
+// Amended: a solution that had ended has another verdict, since a later one answers a case
+// differently of which the answer is not known.
+type Amended struct {
+	Solution int
+	Verdict  verdict.Verdict
+	Message  string
+}
+
+// answers are the first answers to the cases that nobody can judge.
+type answers struct {
+	dir string // where they are kept
+
+	mu    sync.Mutex
+	first map[int]firstAnswer // by case
+	// What follows is used by one goroutine, when a solution has ended.
+	by       map[int][]int           // by case: the solutions that answered it
+	disputed map[int]int             // by case: the solution whose answer was not the first one's
+	ended    map[int]verdict.Verdict // by solution
+}
+
+// A firstAnswer is what the first solution that was run on a case printed or returned.
+type firstAnswer struct {
+	solution int
+	data     problem.Data
+}
+
+// newAnswers returns nil where there are no two solutions to be compared.
+func (s *session) newAnswers(solutions []problem.Solution) *answers {
+	if len(solutions) < 2 {
+		return nil
+	}
+	return &answers{dir: s.checks, first: map[int]firstAnswer{}, by: map[int][]int{}, disputed: map[int]int{}, ended: map[int]verdict.Verdict{}}
+}
+
+// expectedToFail reports that verdict.toml expects a solution to fail: its answers say nothing.
+func expectedToFail(s problem.Solution) bool {
+	return s.Expect != "" && s.Expect != verdict.Accepted.String()
+}
+
+// answerOf returns what compares the answers to this case; nil: its answer is known, or there
+// is nothing to compare it with.
+func (r *caseRun) answerOf() *answers {
+	if r.answers == nil || len(r.test.Accepted) > 0 || r.test.Compare.Custom() || expectedToFail(r.plan.Solution) {
+		return nil
+	}
+	return r.answers
+}
+
+func (a *answers) firstOf(index int) (firstAnswer, bool) {
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	f, ok := a.first[index]
+	return f, ok
+}
+
+func (a *answers) keep(index int, f firstAnswer) {
+	a.mu.Lock()
+	defer a.mu.Unlock()
+	a.first[index] = f
+}
+
+// An answerCheck takes one output, and keeps it or compares it with the first.
+type answerCheck struct {
+	io.Writer
+	answers    *answers
+	file       *os.File            // where it is kept; nil: there was one before
+	comparison *compare.Comparison // with the first; nil: this is the first
+	first      firstAnswer
+}
+
+// answerCheck returns what listens to a program's output; nil: nothing need.
+func (r *caseRun) answerCheck() (*answerCheck, error) {
+	a := r.answerOf()
+	if a == nil {
+		return nil, nil
+	}
+	c := &answerCheck{answers: a}
+	var ok bool
+	if c.first, ok = a.firstOf(r.index); ok && c.first.solution != r.solution {
+		source, err := c.first.data.Open()
+		if err != nil {
+			return nil, err
+		}
+		c.comparison, err = compare.New(settingsOf(r.test.Compare), source)
+		c.Writer = c.comparison
+		return c, err
+	}
+	file, err := os.Create(filepath.Join(a.dir, "answer-"+strconv.Itoa(r.index)))
+	if err != nil {
+		return nil, err
+	}
+	c.file, c.Writer = file, file
+	c.first = firstAnswer{r.solution, problem.Data{Path: file.Name()}}
+	return c, nil
+}
+
+// settle says of an output that nobody can judge whether it differs from the first.
+func (c *answerCheck) settle(index int, o *verdict.Outcome) error {
+	if o.Verdict != verdict.Unjudged {
+		return nil
+	}
+	if c.comparison == nil {
+		c.answers.keep(index, c.first)
+		return nil
+	}
+	d, err := c.comparison.Result()
+	if d != nil {
+		o.Differs = &verdict.Differs{Solution: c.first.solution, Difference: d}
+	}
+	return err
+}
+
+func (c *answerCheck) close() {
+	if c.file != nil {
+		c.file.Close()
+	}
+	if c.comparison != nil {
+		c.comparison.Close()
+	}
+}
+
+// compareReturned compares what a function returned with what the first solution did.
+func (r callRun) compareReturned(o *verdict.Outcome, got any) error {
+	a := r.answerOf()
+	if a == nil || o.Verdict != verdict.Unjudged {
+		return nil
+	}
+	first, ok := a.firstOf(r.index)
+	if !ok || first.solution == r.solution {
+		a.keep(r.index, firstAnswer{r.solution, problem.Data{Text: []byte(o.Returned)}})
+		return nil
+	}
+	before, err := value.ReadResults(string(first.data.Text), r.problem.Call.Results())
+	if err != nil {
+		return err
+	}
+	if d := r.test.Compare.Values().Compare(before, got); d != nil {
+		o.Differs = &verdict.Differs{Solution: first.solution, Difference: valueDifference(d, before, got)}
+	}
+	return nil
+}
+
+// withDifferences takes the verdict of a solution back where it answered a case on which
+// solutions do not agree, and those of the earlier ones that answered it, too.
+func (s *session) withDifferences(plans []Plan, e Ended, results []caseResult) Ended {
+	a := s.answers
+	if a == nil {
+		return e
+	}
+	plan := plans[e.Solution]
+	for i, r := range results {
+		index := plan.Cases[i]
+		if r.verdict != verdict.Unjudged || expectedToFail(plan.Solution) {
+			continue
+		}
+		name, earlier := s.problem.Cases[index].Name, a.by[index]
+		a.by[index] = append(earlier, e.Solution)
+		if _, known := a.disputed[index]; !known && r.differs != nil {
+			a.disputed[index] = e.Solution
+			for _, other := range earlier {
+				if a.ended[other].Passing() {
+					a.ended[other] = verdict.Unjudged
+					s.tell(Amended{other, verdict.Unjudged, differsWords(name, plan.Solution)})
+				}
+			}
+		}
+		if other, known := a.disputed[index]; known && e.Verdict.Passing() && e.Message == "" {
+			if r.differs != nil {
+				other = r.differs.Solution
+			}
+			e.Verdict, e.Message = verdict.Unjudged, differsWords(name, plans[other].Solution)
+		}
+	}
+	a.ended[e.Solution] = e.Verdict
+	return e
+}
+
+func differsWords(name string, other problem.Solution) string {
+	return fmt.Sprintf("its answer to %s is not that of %s: one of the two is wrong", name, other.File)
+}

@@ -1,0 +1,151 @@
+//go:build linux
+
+// Package solutions has no code but tests: solutions as people write them, each a source in testdata,
+// which the judge must accept, or must not.
+package solutions
+
+import (
+	"context"
+	"errors"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/box"
+	"coldverdict/core/compare"
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/script"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
+)
+
+// Folders in testdata/honest are problems of which every source is right, however it is
+// written; of those in testdata/wrong none is.
+
+var cache string // of builds, for all tests
+
+func TestMain(m *testing.M) {
+	box.Supervise()
+	script.Main()
+	var err error
+	if cache, err = os.MkdirTemp("", "cold-solutions-test-"); err != nil {
+		panic(err)
+	}
+	code := m.Run()
+	os.RemoveAll(cache)
+	os.Exit(code)
+}
+
+// needLanguage skips a source whose language is not there; in CI that is a failure.
+func needLanguage(t *testing.T, missing error) {
+	if os.Getenv("CI") == "true" {
+		t.Fatal(missing)
+	}
+	t.Skip(missing)
+}
+
+// sourcesOf reads a problem of which all sources are to be judged.
+func sourcesOf(t *testing.T, dir string) (*problem.Problem, []problem.Solution) {
+	t.Helper()
+	languages := toolchain.Ours()
+	p, err := problem.Load(dir, problem.Vocabulary{
+		Modes: compare.Modes(), AnyOrders: compare.AnyOrders(),
+		Languages: languages.NamesWithStandards(), LimitNames: languages.Names(), IsSource: languages.IsSource,
+	})
+	require.NoError(t, err)
+	var solutions []problem.Solution
+	for _, name := range p.Sources {
+		solutions = append(solutions, problem.Solution{File: name})
+	}
+	require.NotEmpty(t, solutions, dir)
+	return p, solutions
+}
+
+// judgedAll judges sources and returns what became of each; none of a language that is not
+// there.
+func judgedAll(t *testing.T, p *problem.Problem, solutions []problem.Solution) (sums []judge.Ended, said []string) {
+	t.Helper()
+	said = make([]string, len(solutions))
+	require.NoError(t, judge.Run(t.Context(), p, solutions, judge.Options{Cache: cache}, func(e judge.Event) {
+		switch e := e.(type) {
+		case judge.Case:
+			if e.Outcome.Verdict != verdict.Accepted {
+				said[e.Solution] += p.Cases[e.Index].Name + ": " + e.Outcome.Verdict.String() + " " + e.Outcome.Message + "; "
+			}
+		case judge.Ended:
+			said[e.Solution] += e.Message
+			sums = append(sums, e)
+		}
+	}))
+	return sums, said
+}
+
+// loops keeps processors busy until the test ends.
+func loops(t *testing.T, n int) {
+	ctx, cancel := context.WithCancel(context.Background())
+	for range n {
+		loop := exec.CommandContext(ctx, "/bin/sh", "-c", "while :; do :; done")
+		require.NoError(t, loop.Start())
+		t.Cleanup(func() { loop.Wait() })
+	}
+	t.Cleanup(cancel)
+}
+
+func TestHonestSolutionsAreAcceptedHoweverTheyAreWritten(t *testing.T) {
+	if testing.Short() {
+		t.Skip("it builds two hundred sources")
+	}
+	for _, busy := range []struct {
+		name  string
+		loops int
+	}{{"on a quiet machine", 0}, {"beside four busy loops", 4}} {
+		t.Run(busy.name, func(t *testing.T) {
+			if busy.loops > 0 && os.Getenv("CI") != "true" {
+				t.Skip("it takes minutes, and is a part of .ci/run")
+			}
+			loops(t, busy.loops)
+			eachProblem(t, "testdata/honest", 200, func(t *testing.T, name string, e judge.Ended, said string) {
+				assert.Equal(t, verdict.Accepted.String(), e.Verdict.String(), "%s: %s", name, said)
+			})
+		})
+	}
+}
+
+func TestWrongSolutionsAreNotAccepted(t *testing.T) {
+	if testing.Short() {
+		t.Skip("it builds a hundred sources")
+	}
+	eachProblem(t, "testdata/wrong", 100, func(t *testing.T, name string, e judge.Ended, said string) {
+		assert.NotContains(t, []verdict.Verdict{verdict.Accepted, verdict.Fault, verdict.Unjudged}, e.Verdict, "%s: %s", name, said)
+	})
+}
+
+// eachProblem judges all sources of the problems in a folder, of which there are at least so many.
+func eachProblem(t *testing.T, folder string, least int, check func(t *testing.T, name string, e judge.Ended, said string)) {
+	entries, err := os.ReadDir(folder)
+	require.NoError(t, err)
+	judged, all := 0, 0
+	for _, entry := range entries {
+		t.Run(entry.Name(), func(t *testing.T) {
+			p, solutions := sourcesOf(t, filepath.Join(folder, entry.Name()))
+			all += len(solutions)
+			sums, said := judgedAll(t, p, solutions)
+			for i, e := range sums {
+				t.Run(solutions[i].File, func(t *testing.T) {
+					if e.Verdict == verdict.Skipped {
+						needLanguage(t, errors.New(e.Message))
+					}
+					judged++
+					check(t, solutions[i].File, e, said[i])
+				})
+			}
+		})
+	}
+	assert.GreaterOrEqual(t, all, least, "sources in %s", folder)
+	assert.Positive(t, judged)
+}

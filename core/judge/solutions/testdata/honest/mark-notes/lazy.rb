@@ -1,0 +1,4 @@
+# A lazy enumerator.
+def mark_notes(notes, mark)
+  notes.lazy.map { |n| n + mark }
+end

@@ -1,0 +1,7 @@
+# A tuple of subclasses of str.
+class Note(str):
+    pass
+
+
+def markNotes(notes, mark):
+    return tuple(Note(n + mark) for n in notes)

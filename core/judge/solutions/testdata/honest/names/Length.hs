@@ -1,0 +1,3 @@
+-- Characters of a text.
+main :: IO ()
+main = interact (unlines . map (\l -> show (length l) ++ " " ++ l) . lines)

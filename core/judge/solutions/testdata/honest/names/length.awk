@@ -1,0 +1,2 @@
+# Characters by the locale.
+{ print length($0) " " $0 }

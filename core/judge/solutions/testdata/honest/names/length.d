@@ -1,0 +1,3 @@
+// Code points.
+import std;
+void main() { foreach (line; stdin.byLineCopy) writeln(line.walkLength, " ", line); }

@@ -1,0 +1,2 @@
+# Code points.
+[inputs]|.[]|"\(length) \(.)"

@@ -1,0 +1,3 @@
+# Runes.
+import unicode
+for line in stdin.lines: echo line.runeLen, " ", line

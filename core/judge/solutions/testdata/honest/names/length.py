@@ -1,0 +1,5 @@
+# Characters of a text.
+import sys
+for line in sys.stdin:
+    line = line.rstrip("\n")
+    print(len(line), line)

@@ -1,0 +1,3 @@
+-- Lazy input.
+main :: IO ()
+main = interact $ \text -> show (sum (map read (tail (words text)) :: [Integer]))

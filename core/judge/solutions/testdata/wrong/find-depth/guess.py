@@ -1,0 +1,3 @@
+# It guesses.
+n = int(input())
+print("depth", n)

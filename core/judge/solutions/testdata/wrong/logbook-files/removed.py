@@ -1,0 +1,4 @@
+# Removed again.
+import os
+open("answer.txt", "w").write("%d words\n" % sum(len(l.split()) for l in list(open("logbook.txt"))[1:]))
+os.remove("answer.txt")

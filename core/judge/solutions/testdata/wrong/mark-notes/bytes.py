@@ -1,0 +1,3 @@
+# Bytes.
+def mark_notes(notes, mark):
+    return [(n + mark).encode() for n in notes]

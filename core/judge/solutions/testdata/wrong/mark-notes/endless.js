@@ -1,0 +1,2 @@
+// A generator without end.
+function* markNotes(notes, mark) { for (;;) yield mark; }

@@ -1,0 +1,2 @@
+// A text.
+const meanTemp = (temps, missing) => 'NaN';

@@ -1,0 +1,4 @@
+// The answer, and then sleep.
+#include <stdio.h>
+#include <unistd.h>
+int main(void) { long long n, x, s = 0; if (scanf("%lld", &n) != 1) return 1; while (n-- > 0 && scanf("%lld", &x) == 1) s += x; printf("%lld\n", s); fflush(stdout); sleep(100); return 0; }

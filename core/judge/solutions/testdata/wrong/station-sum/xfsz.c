@@ -1,0 +1,4 @@
+// The right answer, and then a signal that is its own.
+#include <signal.h>
+#include <stdio.h>
+int main(void) { long long n, x, s = 0; if (scanf("%lld", &n) != 1) return 1; while (n-- > 0 && scanf("%lld", &x) == 1) s += x; printf("%lld\n", s); fflush(stdout); raise(SIGXFSZ); return 0; }

@@ -1,0 +1,4 @@
+// It returns null.
+class Nothing {
+    Integer warmDays(int[] temps, long limit) { return null; }
+}

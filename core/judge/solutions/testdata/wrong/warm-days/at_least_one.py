@@ -1,0 +1,3 @@
+# At least one, where there is none.
+def warm_days(temps, limit):
+    return sum(t > limit for t in temps) or 1

@@ -1,0 +1,2 @@
+// A text.
+const warmDays = (temps, limit) => `${temps.filter((t) => t > limit).length}`;

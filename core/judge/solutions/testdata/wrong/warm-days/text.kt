@@ -1,0 +1,2 @@
+// A text.
+fun warmDays(temps: IntArray, limit: Long): String = "${temps.count { it > limit }}"

@@ -1,0 +1,2 @@
+// Nothing is returned.
+const warmDays = (temps, limit) => { temps.filter((t) => t > limit).length; };

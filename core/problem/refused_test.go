@@ -1,0 +1,70 @@
+package problem
+
+import (
+	"errors"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+func TestRefusedAnswersThatContradictAreMistakes(t *testing.T) {
+	block := func(kind, text string) string { return "```" + kind + "\n" + text + "\n```\n" }
+	for _, tt := range []struct {
+		name, blocks, words string // no words: it is in order
+	}{
+		{"a bound on a word", block("output refused too-low", "cold"), "which can be said of a number only"},
+		{"bounds that leave nothing", block("output refused too-low", "12") + block("output refused too-high", "12.0"), "no answer can pass both"},
+		{"bounds the wrong way round", block("output refused too-low", "99") + block("output refused too-high", "5"), "no answer can pass both"},
+		{"what is expected", block("output", "7") + block("output refused", " 7"), "both an expected answer and a refused one"},
+		{"what was kept", block("output kept", "7") + block("output refused", "7"), "both an expected answer and a refused one"},
+		{"an expected answer below a bound", block("output", "7") + block("output refused too-low", "9"), "7 is expected, and 9 is refused as too low"},
+		{"an expected answer above a bound", block("output", "7") + block("output refused too-high", "007.0"), "7 is expected, and 007.0 is refused as too high"},
+		{"bounds around what is expected", block("output", "7") + block("output refused too-low", "6") + block("output refused too-high", "8"), ""},
+		{"words beside numbers", block("output", "7") + block("output refused", "none"), ""},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			mistakes := mistakesIn(t, map[string]string{"cases.md": "## a\n" + block("input", "1") + tt.blocks})
+			if tt.words == "" {
+				assert.Empty(t, mistakes)
+				return
+			}
+			require.Len(t, mistakes, 1)
+			assert.Contains(t, mistakes[0].Text, tt.words)
+			assert.Equal(t, 1, mistakes[0].Line)
+		})
+	}
+	assert.Empty(t, mistakesIn(t, map[string]string{"verdict.toml": thawCall, "cases.md": oneThaw + block("returns refused too-low", "0")}))
+	assert.Len(t, mistakesIn(t, map[string]string{"verdict.toml": thawCall, "cases.md": oneThaw + block("returns refused", "1")}), 1)
+}
+
+func TestWhatContradictsIsNeitherRefusedNorKept(t *testing.T) {
+	p := load(t, map[string]string{"cases.md": "## a\n```input\n1\n```\n```output\n7\n```\n## b\n```input\n2\n```\n```output refused too-high\n5\n```\n"})
+	before := casesText(t, p)
+	a, err := p.FindCase("a")
+	require.NoError(t, err)
+	b, err := p.FindCase("b")
+	require.NoError(t, err)
+	for name, change := range map[string]func() error{
+		"refuse what is expected":  func() error { _, err := p.Refuse(a, []byte("7\n"), ""); return err },
+		"refuse a word as too low": func() error { _, err := p.Refuse(b, []byte("cold\n"), TooLow); return err },
+		"a low bound above a high": func() error { _, err := p.Refuse(b, []byte("5\n"), TooLow); return err },
+		"keep what is too high":    func() error { _, err := p.Keep(b, []byte("6\n"), "sledges.cpp", day); return err },
+		"keep what was refused":    func() error { _, err := p.Keep(b, []byte("5\n"), "sledges.cpp", day); return err },
+	} {
+		var usage *UsageError
+		assert.True(t, errors.As(change(), &usage), name)
+		assert.Equal(t, before, casesText(t, p), name)
+	}
+}
+
+// mistakesIn returns what is reported of a folder with these files.
+func mistakesIn(t *testing.T, files map[string]string) Mistakes {
+	t.Helper()
+	_, err := Load(folder(t, files), words)
+	var mistakes Mistakes
+	if err != nil {
+		require.ErrorAs(t, err, &mistakes)
+	}
+	return mistakes
+}

@@ -1,0 +1,25 @@
+package verdict
+
+import (
+	"strconv"
+	"strings"
+)
+
+// Size writes a number of bytes to three figures at the most: "847 KiB", "64 MiB".
+func Size(n int64) string {
+	units := []string{"B", "KiB", "MiB", "GiB", "TiB"}
+	value, unit := float64(n), 0
+	for value >= 1023.5 && unit < len(units)-1 {
+		value /= 1024
+		unit++
+	}
+	digits := 0
+	if value < 99.5 && unit > 0 {
+		digits = 1
+	}
+	number := strconv.FormatFloat(value, 'f', digits, 64)
+	if strings.Contains(number, ".") {
+		number = strings.TrimRight(strings.TrimRight(number, "0"), ".")
+	}
+	return number + " " + units[unit]
+}
