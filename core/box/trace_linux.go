@@ -647,13 +647,16 @@ func (t *tracee) reap() (left int, err error) {
 			}
 			time.Sleep(100 * time.Microsecond)
 		case status.Stopped():
-			if status.TrapCause() == unix.PTRACE_EVENT_EXIT {
-				if t.isOver() {
-					t.noteTime(pid)
-				} else {
-					_, err := t.note(pid)
-					t.cannotSee(err)
+			switch {
+			case status.TrapCause() != unix.PTRACE_EVENT_EXIT:
+				if t.init != nil {
+					continue // it stays as it is until the first process kills it, and counts it
 				}
+			case t.isOver():
+				t.noteTime(pid)
+			default:
+				_, err := t.note(pid)
+				t.cannotSee(err)
 			}
 			kill(pid)
 			unix.PtraceCont(pid, 0)
