@@ -9,6 +9,8 @@ import (
 	"strings"
 	"testing"
 
+	"coldverdict/internal/testenv"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -21,7 +23,7 @@ const thawCases = "# Samples\n\n## warm\n\n```call\ntemps = [4, -2, 7, 8]\nlimit
 const longestRun = "def longest_thaw(temps, limit):\n    best = run = 0\n    for t in temps:\n        run = run + 1 if t > limit else 0\n        best = max(best, run)\n    print('looked at', len(temps))\n    return best\n"
 
 func TestAFunctionIsOpenedTriedAndAsked(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, nil)
 	got := s.run(t, "open", "thaw", "--lang", "python", "--lang", "cpp", "--call", "longest_thaw(temps: int[], limit: long) -> int", "--time", "1s")
 	require.Equal(t, 0, got.status, got.errors)
@@ -83,7 +85,7 @@ func TestTheDriverIsShownOnRequest(t *testing.T) {
 }
 
 func TestWaysToWriteAFunctionStandSideBySide(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{
 		"verdict.toml": thawTable, "cases.md": thawCases, "a.py": longestRun,
 		"b.py": "def longestThaw(temps, limit):\n    raise ValueError('a warm day')\n", "r.json": "",
@@ -108,7 +110,7 @@ func TestWaysToWriteAFunctionStandSideBySide(t *testing.T) {
 }
 
 func TestAnAnswerOfAFunctionIsKeptAndRefused(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{"verdict.toml": thawTable, "cases.md": thawCases, "a.py": longestRun})
 	got := s.run(t, "case", "refuse", "unknown", "--answer", "3")
 	require.Equal(t, 0, got.status, got.errors)
@@ -124,7 +126,7 @@ func TestAnAnswerOfAFunctionIsKeptAndRefused(t *testing.T) {
 }
 
 func TestACheckerSeesValues(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	table := strings.Replace(thawTable, `"int"`, `["first: int", "warm: real[]"]`, 1) + "[compare]\nscript = \"check.star\"\n"
 	s := folder(t, map[string]string{
 		"verdict.toml": table, "cases.md": strings.Replace(thawCases, "\n2\n", "\n[2, [7, 8]]\n", 1),
@@ -140,7 +142,7 @@ func TestACheckerSeesValues(t *testing.T) {
 }
 
 func TestArgumentsAreAskedForAtATerminal(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{"verdict.toml": thawTable, "a.py": longestRun})
 	shown, status := converse(t, s, [][2]string{
 		{"paste the arguments, each as name = value on a line", "temps = [1, 9]\rlimit = 5\r%%\r"},

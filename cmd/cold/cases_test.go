@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"coldverdict/demo"
+	"coldverdict/internal/testenv"
 )
 
 // summer adds two numbers; joiner prints them as one.
@@ -53,7 +54,7 @@ func converse(t testing.TB, s session, steps [][2]string, args ...string) (strin
 }
 
 func TestOneInputPrintsTheProgramsOwnBytes(t *testing.T) {
-	need(t, "bash")
+	testenv.Need(t, "bash")
 	files := map[string]string{"sum.sh": summer, "raw.sh": "cat; printf '\\033[31m\\xff\\0no end'", "big.txt": "20 22\n"}
 	s := folder(t, files)
 	got := s.run(t, "try", "sum.sh", "--input", "big.txt")
@@ -108,7 +109,7 @@ func TestOneInputPrintsTheProgramsOwnBytes(t *testing.T) {
 }
 
 func TestOnATerminalOneInputCannotMoveTheCursor(t *testing.T) {
-	need(t, "bash")
+	testenv.Need(t, "bash")
 	s := folder(t, map[string]string{"raw.sh": "read a\nprintf '\\033[2J%s' $a"})
 	shown, status := converse(t, s, [][2]string{{"type the input", "high\x7f\x7fello\r%%\r"}}, "try", "--input", "-")
 	assert.Contains(t, shown, "\\x1b[2Jhiello\r\n")
@@ -195,7 +196,7 @@ func TestACaseIsWrittenInTheEditorAndOpenedThereAtItsLine(t *testing.T) {
 }
 
 func TestAConfirmedAnswerIsKeptAndAWrongOneRefused(t *testing.T) {
-	need(t, "bash")
+	testenv.Need(t, "bash")
 	s := folder(t, map[string]string{"join.sh": joiner, "cases.md": openCase})
 	got := s.run(t, "case", "keep", "part")
 	assert.Equal(t, 64, got.status)
@@ -237,7 +238,7 @@ func TestAConfirmedAnswerIsKeptAndAWrongOneRefused(t *testing.T) {
 }
 
 func TestTheLogbooksAnswersAreConfirmedOneByOne(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, nil)
 	require.NoError(t, demo.Write(s.dir))
 	s.dir = filepath.Join(s.dir, "logbook")
@@ -312,7 +313,7 @@ func TestAStatementOpensAProblem(t *testing.T) {
 }
 
 func TestNamedFilesAreReadAndWritten(t *testing.T) {
-	need(t, "bash")
+	testenv.Need(t, "bash")
 	s := folder(t, map[string]string{
 		"right.sh": "read a b <ice.in\necho $((a + b)) >ice.out\necho talk\n", "silent.sh": summer,
 		"verdict.toml": "[files]\ninput = \"ice.in\"\noutput = \"ice.out\"\n", "cases.md": caseText,
@@ -336,7 +337,7 @@ func TestNamedFilesAreReadAndWritten(t *testing.T) {
 }
 
 func TestOnlySomeCasesAreRun(t *testing.T) {
-	need(t, "bash")
+	testenv.Need(t, "bash")
 	s := folder(t, map[string]string{
 		"join.sh": joiner, "a.in": "0 2\n", "a.out": "2\n", "cases/hard/b.in": "1 2\n", "cases/hard/b.out": "3\n", "cases/hard/c.in": "0 4\n", "cases/hard/c.out": "4\n",
 	})
@@ -354,7 +355,7 @@ func TestOnlySomeCasesAreRun(t *testing.T) {
 }
 
 func TestAWatchRunsAgainAtEachSaveAndShowsWhatChanged(t *testing.T) {
-	need(t, "bash")
+	testenv.Need(t, "bash")
 	s := folder(t, map[string]string{"sum.sh": joiner, "a.in": "1 2\n", "a.out": "3\n", "b.in": "0 5\n", "b.out": "05\n"})
 	s.env = append(s.env, "XDG_CACHE_HOME="+t.TempDir())
 	cmd, master := onTerminal(t, s, 100, "try", "--watch")

@@ -19,31 +19,18 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"coldverdict/demo"
+	"coldverdict/internal/testenv"
 )
 
 // program keeps all that the built program consists of in the test as well, so
 // that a change to any of it makes go test run these tests again.
 var program = main
 
-func TestMain(m *testing.M) {
-	code := m.Run()
-	if built != "" {
-		os.RemoveAll(built)
-	}
-	os.Exit(code)
-}
-
-// built is the folder that the program is built in.
-var built string
+func TestMain(m *testing.M) { testenv.Main(m) }
 
 // binary builds the program once.
 var binary = sync.OnceValues(func() (string, error) {
-	dir, err := os.MkdirTemp("", "cold-built-")
-	if err != nil {
-		return "", err
-	}
-	built = dir
-	path := filepath.Join(dir, "cold")
+	path := filepath.Join(testenv.SharedDir(), "cold")
 	out, err := exec.Command("go", "build", "-o", path, ".").CombinedOutput()
 	if err != nil {
 		return "", fmt.Errorf("%w: %s", err, out)
@@ -96,25 +83,13 @@ func folder(t testing.TB, files map[string]string) session {
 	return session{dir: dir}
 }
 
-// need skips a test for which a tool is missing; in CI that is a failure.
-func need(t testing.TB, tools ...string) {
-	for _, tool := range tools {
-		if _, err := exec.LookPath(tool); err != nil {
-			if os.Getenv("CI") == "true" {
-				t.Fatalf("%s is missing", tool)
-			}
-			t.Skipf("%s is missing", tool)
-		}
-	}
-}
-
 // adder prints the sum of two numbers.
 const adder = "#include <stdio.h>\nint main(void){long a,b;if(scanf(\"%ld %ld\",&a,&b)!=2)return 1;printf(\"%ld\\n\",a+b);return 0;}\n"
 
 const caseText = "# Samples\n## one\n```input\n1 2\n```\n```output\n3\n```\n"
 
 func TestASourceAndTwoFilesAreEnough(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	for _, files := range []map[string]string{
 		{"add.c": adder, "1.in": "1 2\n", "1.out": "3\n"},
 		{"add.c": adder, "cases/1.in": "1 2\n", "cases/1.out": "3\n"},
@@ -130,7 +105,7 @@ func TestASourceAndTwoFilesAreEnough(t *testing.T) {
 }
 
 func TestExitStatuses(t *testing.T) {
-	need(t, "gcc", "python3")
+	testenv.Need(t, "gcc", "python3")
 	s := folder(t, map[string]string{
 		"add.c": adder, "bad.c": "int main(", "wrong.py": "print(7)\n", "cases.md": caseText + "## open\n```input\n1 1\n```\n",
 		"verdict.toml": "[[solution]]\nfile = \"wrong.py\"\nexpect = \"wrong answer\"\n[[solution]]\nfile = \"bad.c\"\nexpect = \"compile error\"\n",
@@ -253,7 +228,7 @@ func validate(t *testing.T, printed string) {
 }
 
 func TestJSONIsWhatTheSchemaSays(t *testing.T) {
-	need(t, "gcc", "python3")
+	testenv.Need(t, "gcc", "python3")
 	s := folder(t, map[string]string{
 		"add.c": adder, "odd.py": "import sys\nprint(int(input().split()[0]) * 3)\nsys.exit('\\x1b[31mno')\n", "loop.c": "int main(void){for(;;);}",
 		"cases.md": caseText + "## two\n```input\n2 2\n```\n```output\n6\n```\n",
@@ -283,7 +258,7 @@ func TestJSONIsWhatTheSchemaSays(t *testing.T) {
 }
 
 func TestAProblemFromOpeningToTrying(t *testing.T) {
-	need(t, "g++", "python3")
+	testenv.Need(t, "g++", "python3")
 	s := session{dir: t.TempDir()}
 	got := s.run(t, "open", "beacons", "--lang", "cpp", "--lang", "python", "--time", "1s")
 	require.Equal(t, 0, got.status, got.errors)
@@ -366,7 +341,7 @@ func shellStatus(cmd *exec.Cmd) int {
 }
 
 func TestCtrlCEndsEverythingAtAnyMoment(t *testing.T) {
-	need(t, "gcc", "g++")
+	testenv.Need(t, "gcc", "g++")
 	slow := "#include <bits/stdc++.h>\nint main(){ for(;;) { volatile int x = 0; (void)x; } }\n"
 	for _, wait := range []time.Duration{0, 5, 20, 60, 200, 500, 1500} {
 		s := folder(t, map[string]string{"loop.cpp": slow, "1.in": "", "2.in": "", "3.in": ""})
@@ -395,7 +370,7 @@ func TestCtrlCEndsEverythingAtAnyMoment(t *testing.T) {
 }
 
 func TestMemoryDoesNotGrowWithOutput(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	const mib = 200
 	source := "#include <stdio.h>\n#include <string.h>\nint main(void){static char b[1<<20];for(int i=0;i<(1<<20);i++)b[i]=(i&63)==63?'\\n':'7';for(int i=0;i<%d;i++)fwrite(b,1,sizeof b,stdout);return 0;}\n"
 	s := folder(t, map[string]string{"write.c": fmt.Sprintf(source, mib), "1.in": "", "verdict.toml": "[limits]\noutput = \"1GiB\"\ntime = \"20s\"\n"})
@@ -437,7 +412,7 @@ func peakUntil(pid int, ended chan struct{}) (peak int) {
 }
 
 func TestTheDemoGetsEveryVerdict(t *testing.T) {
-	need(t, "gcc", "g++", "python3", "java", "javac", "node", "go")
+	testenv.Need(t, "gcc", "g++", "python3", "java", "javac", "node", "go")
 	dir := t.TempDir()
 	got := session{dir: dir}.run(t, "demo", "--out", "tour")
 	assert.Equal(t, 0, got.status, got.out+got.errors)
@@ -446,7 +421,7 @@ func TestTheDemoGetsEveryVerdict(t *testing.T) {
 		fmt.Sscan(m[1], &skipped)
 	}
 	assert.Contains(t, got.out, fmt.Sprintf("%d solutions: every verdict came out as it should.", demoSolutions(t)-skipped))
-	if os.Getenv("CI") == "true" {
+	if testenv.InCI() {
 		assert.Zero(t, skipped, "every language is tried")
 	}
 	again := session{dir: dir}.run(t, "demo", "--out", "tour")
@@ -455,7 +430,7 @@ func TestTheDemoGetsEveryVerdict(t *testing.T) {
 }
 
 func TestTheDemoShowsWhatIsMissing(t *testing.T) {
-	need(t, "gcc", "g++")
+	testenv.Need(t, "gcc", "g++")
 	tools := t.TempDir()
 	for _, tool := range []string{"gcc", "g++", "cc1", "as", "ld"} {
 		if path, err := exec.LookPath(tool); err == nil {
@@ -492,7 +467,7 @@ func traces(scratch, cache string) (left []string) {
 }
 
 func TestWhatAKilledProgramLeavesTheNextOneRemoves(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	s := folder(t, map[string]string{
 		"loop.c": "#include <unistd.h>\nint main(void){ if (fork() == 0) { setsid(); for (;;) pause(); } for (;;) {} }\n",
 		"1.in":   "", "2.in": "", "3.in": "", "quick.c": "int main(void){ return 0; }\n",
@@ -513,7 +488,7 @@ func TestWhatAKilledProgramLeavesTheNextOneRemoves(t *testing.T) {
 }
 
 func TestWhatAProgramTriesIsRefusedAndTold(t *testing.T) {
-	need(t, "gcc", "python3")
+	testenv.Need(t, "gcc", "python3")
 	s := folder(t, map[string]string{
 		"cases/1.in": "1\n", "cases/1.out": "7\n",
 		"radio.py": "import socket\ntry: socket.create_connection(('192.0.2.1', 80), 1)\nexcept OSError: pass\nprint(7)\n",
@@ -559,7 +534,7 @@ func TestWhatAProgramTriesIsRefusedAndTold(t *testing.T) {
 }
 
 func TestHostSaysHowLimitsAreHeldAndWhichLanguagesThereAre(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	got := session{dir: t.TempDir()}.run(t, "host")
 	assert.Contains(t, []int{0, 1}, got.status, "1 where something does not hold")
 	for _, words := range []string{"how a run is held", "memory", "no network", "expected outputs", "control groups", "found  C ", "gcc"} {
@@ -572,7 +547,7 @@ func TestHostSaysHowLimitsAreHeldAndWhichLanguagesThereAre(t *testing.T) {
 }
 
 func TestHostileProgramsGetTheirVerdicts(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	files := map[string]string{
 		"cases/1.in": "1\n", "cases/1.out": "", "cases/2.in": "2\n", "cases/2.out": "",
 	}

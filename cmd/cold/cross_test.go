@@ -16,6 +16,8 @@ import (
 	"testing"
 	"time"
 
+	"coldverdict/internal/testenv"
+
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -31,7 +33,7 @@ func total(change string) string {
 
 // crossed is a problem of crates whose reference is right.
 func crossed(t testing.TB, candidate string) session {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	return folder(t, map[string]string{
 		"input.shape": crateShape, "right.c": total(""), "total.c": candidate,
 		"verdict.toml": "[limits]\ntime = \"1s\"\n[[solution]]\nfile = \"right.c\"\nrole = \"reference\"\n[[solution]]\nfile = \"total.c\"\n",
@@ -151,7 +153,7 @@ func TestCrossLooksForSlowInputs(t *testing.T) {
 }
 
 func TestPartsOfAProblemAreNotSetAgainstEachOther(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{
 		"input.shape": "n: int 1..9\n", "a.py": "import sys\nprint(int(input()) * (2 if sys.argv[1] == \"first\" else 3))\n",
 		"b.py": "n = int(input())\nprint(n * 3 - (n == 8))\n", "1.in": "1\n",
@@ -241,7 +243,7 @@ func TestCtrlCEndsCrossWithWhatItDid(t *testing.T) {
 }
 
 func TestAFullDiskLosesNothing(t *testing.T) {
-	need(t, "unshare", "mount")
+	testenv.Need(t, "unshare", "mount")
 	s := crossed(t, total("if (n > 2) s--;"))
 	before, err := os.ReadFile(filepath.Join(s.dir, "cases.md"))
 	require.NoError(t, err)
@@ -312,7 +314,7 @@ func TestCrossGoesOnBehindAWatch(t *testing.T) {
 }
 
 func TestFunctionsThatKeepSomethingAreCrossedWithoutAReference(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	source := func(limit int) string {
 		return fmt.Sprintf("seen = []\n\ndef f(n):\n    seen.append(n)\n    return n + (len(seen) > %d)\n", limit)
 	}

@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"coldverdict/demo"
+	"coldverdict/internal/testenv"
 )
 
 // tour writes the demo's problems, and returns the folder of one.
@@ -23,7 +24,7 @@ func tour(t testing.TB, problem string) session {
 }
 
 func TestTheCheckerIsTriedOnTheAnswersThatCasesHaveForIt(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := tour(t, "tents")
 	got := s.run(t, "try", "--checker")
 	assert.Equal(t, 0, got.status, got.errors)
@@ -58,7 +59,7 @@ func TestTheCheckerIsTriedOnTheAnswersThatCasesHaveForIt(t *testing.T) {
 }
 
 func TestPointsAndTalksAreInTheSummaryAndInJSON(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := tour(t, "tents")
 	got := s.run(t, "try", "sparse.py", "--json", "r.json")
 	assert.Equal(t, 1, got.status)
@@ -123,7 +124,7 @@ func TestAPersonTalksByHand(t *testing.T) {
 }
 
 func TestAMistakeInAScriptIsToldBeforeAnythingRuns(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := tour(t, "crevasse")
 	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "talk.star"), []byte("def talk(case, say, hear):\n    say(nothing)\n"), 0o644))
 	got := s.run(t, "try", "crevasse.py")

@@ -5,6 +5,8 @@ import (
 	"path/filepath"
 	"testing"
 
+	"coldverdict/internal/testenv"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -15,7 +17,7 @@ func write(t *testing.T, path, text string) {
 }
 
 func TestALanguageOfOnesOwnIsFourLines(t *testing.T) {
-	need(t, "sh")
+	testenv.Need(t, "sh")
 	dir, settings := t.TempDir(), t.TempDir()
 	write(t, dir+"/1.in", "4\n")
 	write(t, dir+"/1.out", "crate 4\n")
@@ -43,7 +45,7 @@ func TestALanguageOfOnesOwnIsFourLines(t *testing.T) {
 }
 
 func TestSeveralSolutionsStandSideBySide(t *testing.T) {
-	need(t, "gcc", "python3")
+	testenv.Need(t, "gcc", "python3")
 	dir := t.TempDir()
 	write(t, dir+"/cases/small/1.in", "4\n")
 	write(t, dir+"/cases/small/1.out", "8\n")
@@ -69,7 +71,7 @@ func TestSeveralSolutionsStandSideBySide(t *testing.T) {
 }
 
 func TestACheckedBuildFindsWhatTheUsualOneLetsPass(t *testing.T) {
-	need(t, "g++")
+	testenv.Need(t, "g++")
 	dir := t.TempDir()
 	write(t, dir+"/1.in", "3\n")
 	write(t, dir+"/a.cpp", "#include <cstdio>\n#include <vector>\nint main() {\n    int n;\n    if (scanf(\"%d\", &n) != 1) return 1;\n    std::vector<int> crates(3);\n    printf(\"%d\\n\", crates[n]);\n}\n")

@@ -9,6 +9,8 @@ import (
 	"sync"
 	"testing"
 
+	"coldverdict/internal/testenv"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -49,7 +51,7 @@ func TestBuildsSeeNeitherAnswersNorAnythingElseOfThePerson(t *testing.T) {
 	}
 	for _, tt := range tests {
 		t.Run(tt.name, func(t *testing.T) {
-			need(t, tt.tools...)
+			testenv.Need(t, tt.tools...)
 			s := depot(t, map[string]string{"verdict.toml": "[[solution]]\nfile = \"slow.c\"\nrole = \"reference\"\n", "slow.c": "int main(void) {}\n"})
 			require.NoError(t, os.Symlink("cases/1.out", filepath.Join(s.dir, "link.h")))
 			text := strings.ReplaceAll(tt.text, answers, filepath.Join(s.dir, "cases", "1.out"))
@@ -60,7 +62,7 @@ func TestBuildsSeeNeitherAnswersNorAnythingElseOfThePerson(t *testing.T) {
 		})
 	}
 	t.Run("a home folder and the network", func(t *testing.T) {
-		need(t, "perl")
+		testenv.Need(t, "perl")
 		s := depot(t, map[string]string{"a.pl": fmt.Sprintf(`BEGIN {
 			use Socket;
 			open(my $key, '<', '%s') and print STDERR "KEY ", <$key>;
@@ -84,7 +86,7 @@ func TestBuildsSeeNeitherAnswersNorAnythingElseOfThePerson(t *testing.T) {
 }
 
 func TestHeadersBesideASourceAreSeen(t *testing.T) {
-	need(t, "g++")
+	testenv.Need(t, "g++")
 	s := depot(t, map[string]string{
 		"a.cpp":     "#include \"lib/sum.h\"\nint main() { return sum(); }\n",
 		"lib/sum.h": "#include <cstdio>\n#include \"../more.hpp\"\ninline int sum() { long a, b; if (scanf(\"%ld %ld\", &a, &b) != 2) return 1; printf(\"%ld\\n\", more(a, b)); return 0; }\n",
@@ -112,7 +114,7 @@ func TestNoNameOfAFileMeansAnythingToItsLanguage(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			extension := filepath.Ext(name)
-			need(t, tools[extension])
+			testenv.Need(t, tools[extension])
 			s := depot(t, map[string]string{name: sum[extension]})
 			got := s.run(t, "try", "./"+name)
 			assert.Equal(t, 0, got.status, got.out+got.errors)
@@ -122,7 +124,7 @@ func TestNoNameOfAFileMeansAnythingToItsLanguage(t *testing.T) {
 }
 
 func TestAnswersBehindLinksAndBuildsOfOthersAreOutOfSight(t *testing.T) {
-	need(t, "python3", "gcc")
+	testenv.Need(t, "python3", "gcc")
 	elsewhere := filepath.Join(t.TempDir(), "answers.txt")
 	require.NoError(t, os.WriteFile(elsewhere, []byte("3\n"), 0o644))
 	s := folder(t, map[string]string{"1.in": "1 2\n", "slow.c": "#include <stdio.h>\nint main(void) { puts(\"3\"); }\n"})
@@ -169,7 +171,7 @@ func TestCasesAddedAtOnceAreAllKept(t *testing.T) {
 }
 
 func TestLimitsOfTheSessionAndTroubleWithTheCacheAreFaults(t *testing.T) {
-	need(t, "python3", "bash")
+	testenv.Need(t, "python3", "bash")
 	program, err := binary()
 	require.NoError(t, err)
 	for _, tt := range []struct{ name, before, told string }{

@@ -12,6 +12,8 @@ import (
 	"testing"
 	"time"
 
+	"coldverdict/internal/testenv"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 	"golang.org/x/sys/unix"
@@ -66,7 +68,7 @@ func onTerminal(t testing.TB, s session, columns uint16, args ...string) (*exec.
 }
 
 func TestATerminalGetsProgressAndColour(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	s := folder(t, map[string]string{"add.c": adder, "cases.md": caseText})
 	cmd, master := onTerminal(t, s, 80, "try")
 	shown := screen(t, master, "")
@@ -83,7 +85,7 @@ func TestATerminalGetsProgressAndColour(t *testing.T) {
 }
 
 func TestCtrlCAtATerminalEndsARunWithinItsLimits(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	s := folder(t, map[string]string{"loop.c": "int main(void){for(;;);}", "1.in": "", "2.in": ""})
 	cmd, master := onTerminal(t, s, 80, "try", "--time", "1min")
 	shown := screen(t, master, "0 of 2 cases")

@@ -11,6 +11,8 @@ import (
 	"testing"
 	"time"
 
+	"coldverdict/internal/testenv"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -30,7 +32,7 @@ func TestWhatIsNotKnownIsSuggestedByItsMeaningToo(t *testing.T) {
 }
 
 func TestAFileForJSONThatCannotBeWrittenIsRefusedBeforeAnythingRuns(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{"a.py": "print(1)\n", "1.in": "1\n", "1.out": "1\n", "old.json": "mine"})
 	for name, words := range map[string]string{"nowhere/r.json": "nowhere/r.json: no such file or directory", ".": "it is a folder"} {
 		got := s.run(t, "try", "--json", name)
@@ -48,7 +50,7 @@ func TestAFileForJSONThatCannotBeWrittenIsRefusedBeforeAnythingRuns(t *testing.T
 }
 
 func TestASourceThatDoesNotBuildHasNoPoints(t *testing.T) {
-	need(t, "gcc", "python3")
+	testenv.Need(t, "gcc", "python3")
 	s := folder(t, map[string]string{
 		"verdict.toml": "[[group]]\nname = \"cases\"\npoints = 40\n", "a.py": "print(1)\n", "b.c": "int main(void) { return n; }\n", "1.in": "1\n", "1.out": "1\n",
 	})
@@ -61,7 +63,7 @@ func TestASourceThatDoesNotBuildHasNoPoints(t *testing.T) {
 }
 
 func TestCtrlCShowsTheEvidenceSoFar(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	files := map[string]string{"a.py": "import time\nn = int(input())\nif n > 2: time.sleep(30)\nprint(n if n != 2 else 7)\n", "verdict.toml": "[limits]\nwall = \"60s\"\n"}
 	for _, n := range []string{"1", "2", "3"} {
 		files[n+".in"], files[n+".out"] = n+"\n", n+"\n"
@@ -80,14 +82,14 @@ func TestCtrlCShowsTheEvidenceSoFar(t *testing.T) {
 }
 
 func TestWhatAcceptedCasesWroteToStandardErrorCanBeSeen(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{"a.py": "import sys\nprint('depth 4', file=sys.stderr)\nprint(1)\n", "1.in": "1\n", "1.out": "1\n"})
 	assert.NotContains(t, s.run(t, "try").out, "depth 4")
 	assert.Contains(t, s.run(t, "try", "--stderr").out, "\n    depth 4\n")
 }
 
 func TestAnAnswerOfSeveralLinesThatNobodyCanJudgeIsSeen(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{"a.py": "print(7)\nprint('two words')\n", "1.in": "1\n", "2.in": "2\n"})
 	got := s.run(t, "try", "--evidence", "0")
 	assert.Equal(t, 10, got.status)
@@ -102,7 +104,7 @@ func TestWhatNoProgramCanBeGivenIsAMistakeOfTheFile(t *testing.T) {
 }
 
 func TestABrokenPipeEndsQuietly(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{
 		"a.py": "print('7 ' * 100000)\n", "1.in": strings.Repeat("1\n", 1000), "1.out": "1\n", "input.shape": "n: int 1..100000\nw: int[n] 1..9\n",
 		"input.txt": "1\n",
@@ -123,7 +125,7 @@ func TestABrokenPipeEndsQuietly(t *testing.T) {
 }
 
 func TestWhatIsOpenedForALanguageIsTriedInIt(t *testing.T) {
-	need(t, "g++", "pypy3", "python3")
+	testenv.Need(t, "g++", "pypy3", "python3")
 	s := session{dir: t.TempDir()}
 	for _, name := range []string{"pypy", "cpp17", "java"} {
 		got := s.run(t, "open", "beacons", "--lang", name)

@@ -18,6 +18,7 @@ import (
 	"time"
 
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -74,12 +75,7 @@ func program(t testing.TB, name string, args ...string) Program {
 		return Program{Path: filepath.Join(compiled.dir, strings.ReplaceAll(name, "/", "-")), Args: args}
 	}
 	if compiled.paths[name] == "" {
-		if _, err := exec.LookPath("gcc"); err != nil {
-			if os.Getenv("CI") == "true" {
-				t.Fatal("gcc is missing")
-			}
-			t.Skip("gcc is missing: no program to run")
-		}
+		testenv.Need(t, "gcc")
 		path := filepath.Join(compiled.dir, strings.ReplaceAll(name, "/", "-"))
 		out, err := exec.Command("gcc", "-O1", "-static", "-pthread", "-o", path, "testdata/"+name+".c").CombinedOutput()
 		require.NoError(t, err, string(out))

@@ -5,7 +5,6 @@ package box
 import (
 	"bytes"
 	"context"
-	"os"
 	"os/exec"
 	"path/filepath"
 	"testing"
@@ -16,20 +15,13 @@ import (
 	"golang.org/x/sys/unix"
 
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
-func TestMain(m *testing.M) {
-	Supervise()
-	os.Exit(m.Run())
-}
+func TestMain(m *testing.M) { testenv.Main(m, Supervise) }
 
 func TestWithRlimitsAndAClockEachEndingIsToldToo(t *testing.T) {
-	if _, err := exec.LookPath("gcc"); err != nil {
-		if os.Getenv("CI") == "true" {
-			t.Fatal("gcc is missing")
-		}
-		t.Skip("gcc is missing")
-	}
+	testenv.Need(t, "gcc")
 	path := filepath.Join(t.TempDir(), "act")
 	out, err := exec.Command("gcc", "-O1", "-o", path, "testdata/act.c").CombinedOutput()
 	require.NoError(t, err, string(out))

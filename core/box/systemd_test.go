@@ -17,6 +17,8 @@ import (
 	"github.com/godbus/dbus/v5"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"coldverdict/internal/testenv"
 )
 
 // A manager stands for the user's systemd on a bus of its own. What it is
@@ -57,12 +59,7 @@ func (m manager) StartTransientUnit(name, mode string, properties []unitProperty
 
 // startBus starts a session bus with a manager on it.
 func startBus(t *testing.T, start func(string, []uint32) error) manager {
-	if _, err := exec.LookPath("dbus-daemon"); err != nil {
-		if os.Getenv("CI") == "true" {
-			t.Fatal("dbus-daemon is missing")
-		}
-		t.Skip("dbus-daemon is missing")
-	}
+	testenv.Need(t, "dbus-daemon")
 	if _, err := user.LookupId(strconv.Itoa(os.Getuid())); err != nil {
 		t.Skip("a bus takes a user that the system knows by name")
 	}

@@ -16,7 +16,7 @@ import (
 )
 
 // shrinkTime is how long what was found is shrunk, at the most.
-const shrinkTime = 10 * time.Second
+var shrinkTime = 10 * time.Second
 
 // A kind is how a program failed. Two failures of one kind are taken for the same.
 type kind struct {

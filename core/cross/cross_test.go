@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strings"
 	"sync"
@@ -21,40 +20,12 @@ import (
 	"coldverdict/core/shape"
 	"coldverdict/core/value"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 func TestMain(m *testing.M) {
-	box.Supervise()
-	script.Main()
-	code := m.Run()
-	if shared != "" {
-		os.RemoveAll(shared)
-	}
-	os.Exit(code)
-}
-
-var shared string
-
-// cache is one cache of builds for all tests.
-func cache(t testing.TB) string {
-	if shared == "" {
-		dir, err := os.MkdirTemp("", "cold-cross-test-")
-		require.NoError(t, err)
-		shared = dir
-	}
-	return shared
-}
-
-// need skips a test for which a tool is missing; in CI that is a failure.
-func need(t testing.TB, tools ...string) {
-	for _, tool := range tools {
-		if _, err := exec.LookPath(tool); err != nil {
-			if os.Getenv("CI") == "true" {
-				t.Fatal(tool + " is missing")
-			}
-			t.Skip(tool + " is missing")
-		}
-	}
+	shrinkTime = time.Minute // on a busy machine, too, it comes to the smallest
+	testenv.Main(m, box.Supervise, script.Main)
 }
 
 // A trial is a problem of crates with solutions in C, and what is to be done with them.
@@ -88,7 +59,7 @@ int main(void) {
 // newTrial writes sources into a folder; the one named reference.c is the reference,
 // and the others are candidates, in the order in which they are given.
 func newTrial(t *testing.T, text string, sources ...string) *trial {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	p := &problem.Problem{Dir: t.TempDir()}
 	p.Limits.General = verdict.Limits{Time: 200 * time.Millisecond, Wall: 4 * time.Second, Memory: 64 << 20, Output: 1 << 20}
 	if text != "" {
@@ -96,7 +67,7 @@ func newTrial(t *testing.T, text string, sources ...string) *trial {
 		p.Shape, err = shape.Parse(text)
 		require.NoError(t, err)
 	}
-	r := &trial{problem: p, options: Options{Time: time.Minute, Seed: 1, Judge: judge.Options{Cache: cache(t)}}}
+	r := &trial{problem: p, options: Options{Time: time.Minute, Seed: 1, Judge: judge.Options{Cache: testenv.SharedDir()}}}
 	for i := 0; i < len(sources); i += 2 {
 		require.NoError(t, os.WriteFile(filepath.Join(p.Dir, sources[i]), []byte(sources[i+1]), 0o644))
 		one := problem.Solution{File: sources[i], Role: problem.Candidate}
@@ -157,7 +128,7 @@ func TestTheSmallestInputOnWhichACandidatePartsIsFound(t *testing.T) {
 
 func TestARightCandidateIsNotAccused(t *testing.T) {
 	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("s = 0; for (int i = n - 1; i >= 0; i--) s += w[i];"))
-	r.options.Time = 2 * time.Second
+	r.options.Time, r.options.Count = 0, 1000
 	result := r.run(t)
 	assert.Empty(t, result.Found)
 	assert.Empty(t, result.Notes)
@@ -215,7 +186,7 @@ int main(void) {
 
 func TestManyCasesGoIntoOneFile(t *testing.T) {
 	r := newTrial(t, boxes, "reference.c", boxSums("", ""), "candidate.c", boxSums("", ""))
-	r.options.Time = 2 * time.Second
+	r.options.Time, r.options.Count = 0, 5000
 	result := r.run(t)
 	assert.Empty(t, result.Found)
 	assert.Greater(t, result.Inputs, 10*result.Runs)
@@ -270,7 +241,7 @@ func TestWithoutAReferenceAnswersMustNotVary(t *testing.T) {
 		})
 	}
 	r := newTrial(t, boxes, "candidate.c", boxSums("", "s = 4;"))
-	r.options.Time = time.Second
+	r.options.Time, r.options.Count = 0, 1000
 	result := r.run(t)
 	assert.Empty(t, result.Found, "nobody knows that it is wrong")
 	assert.Equal(t, ByNothing, result.Base)
@@ -289,7 +260,7 @@ func TestCandidatesThatDisagreeAreSetOut(t *testing.T) {
 
 func TestEachCandidateHasItsOwnFailure(t *testing.T) {
 	r := newTrial(t, sumShape, "reference.c", sum(""), "a.c", sum("if (n > 1) s--;"), "right.c", sum(""), "b.c", sum("if (n > 2) abort();"))
-	r.options.Time = 4 * time.Second
+	r.options.Time, r.options.Count = 0, 2000
 	result := r.run(t)
 	inputs := map[int]string{}
 	for _, f := range result.Found {
@@ -340,13 +311,7 @@ func TestAReferenceThatFailsIsNeverTheCandidatesFault(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			r := newTrial(t, sumShape, "reference.c", test.reference, "candidate.c", sum(""))
-			r.options.Time = 2500 * time.Millisecond
-			switch {
-			case strings.HasSuffix(name, "on all"): // it ends sooner
-				r.options.Time = 30 * time.Second
-			case strings.HasSuffix(name, "on large ones"): // which come late on a machine that is busy
-				r.options.Time = 10 * time.Second
-			}
+			r.options.Time, r.options.Count = 0, 400
 			result := r.run(t)
 			assert.Empty(t, result.Found)
 			test.check(t, result)
@@ -372,7 +337,7 @@ func TestSpacingThatNoJudgeGivesIsNoted(t *testing.T) {
 	r := newTrial(t, "name: word(1..5, \"a-z\")", "candidate.c", `#include <stdio.h>
 int main(void) { int c, n = 0; while ((c = getchar()) != '\n') if (c == EOF) { n = 99; break; } else n++; printf("%d\n", n); }
 `)
-	r.options.Time = time.Second
+	r.options.Time, r.options.Count = 0, 200
 	result := r.run(t)
 	assert.Empty(t, result.Found)
 	var notes []string
@@ -508,7 +473,7 @@ func TestACheckerOfOnesOwnJudgesWithoutAReference(t *testing.T) {
 }
 
 func TestFunctionsAreCalledManyTimesInOneProcess(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	takes := []value.Field{{Name: "crates", Type: typeOf(t, "int[]")}}
 	right := "def heaviest(crates):\n    return max(crates, default=0)\n"
 	for name, test := range map[string]struct {
@@ -577,7 +542,7 @@ func TestSlowInputsAreFound(t *testing.T) {
 func TestPartsOfTheSourceThatNothingReachesAreTold(t *testing.T) {
 	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("if (n > 60)\n        s++;\n    if (w[0] == w[n-1] && n > 2)\n        s += 0 * puts(\"\");"))
 	r.problem.Compare.Mode = "tokens"
-	r.options.Time = 2 * time.Second
+	r.options.Time, r.options.Count = 0, 2000
 	result := r.run(t)
 	assert.Empty(t, result.Found)
 	require.Len(t, result.Coverage.Parts, 1)
@@ -589,7 +554,7 @@ func TestPartsOfTheSourceThatNothingReachesAreTold(t *testing.T) {
 
 func TestWhatHappensOnceOnlyIsNoFailure(t *testing.T) {
 	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("struct timespec t; clock_gettime(CLOCK_REALTIME, &t); if (t.tv_nsec / 64 % 60 == 0) s++;"))
-	r.options.Time = 3 * time.Second
+	r.options.Time, r.options.Count = 0, 2000
 	result := r.run(t)
 	for _, f := range result.Found {
 		assert.Equal(t, Unsteady, f.Way, "it does not fail on that input each time")

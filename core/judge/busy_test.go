@@ -3,10 +3,8 @@
 package judge
 
 import (
-	"context"
 	"fmt"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"runtime"
 	"testing"
@@ -17,6 +15,7 @@ import (
 
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 // What a busy machine does not give to a program is nobody's waiting: with every processor taken
@@ -36,12 +35,11 @@ def talk(case, say, hear):
 `
 
 func TestATalkOnABusyMachineIsNotStalled(t *testing.T) {
-	needLanguageOf(t, "a.c")
+	busy(t)
 	p := &problem.Problem{Dir: t.TempDir(), Talk: problem.Talk{Script: "talk.star"}, Limits: problem.Limits{General: verdict.Limits{Time: 5 * time.Second, Wall: 4 * time.Second}},
 		Cases: []problem.Case{{Name: "a/1"}, {Name: "a/2"}, {Name: "a/3"}}}
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "talk.star"), []byte(busyTalk), 0o644))
 	echo := "#include <stdio.h>\nint main(void) { char line[100]; while (scanf(\"%99s\", line) == 1 && line[0] != 'e') { printf(\"%s\\n\", line); fflush(stdout); } return 0; }\n"
-	loops(t, 4*runtime.NumCPU())
 	outcomes, _ := calledAs(t, p, "a.c", echo, Options{})
 	for _, o := range outcomes {
 		assert.Equal(t, verdict.Accepted, o.Verdict, o.Message)
@@ -53,8 +51,7 @@ func TestATalkOnABusyMachineIsNotStalled(t *testing.T) {
 }
 
 func TestFunctionsAndManyJobsOnABusyMachineAreNotStalled(t *testing.T) {
-	needLanguageOf(t, "a.c")
-	loops(t, 4*runtime.NumCPU())
+	busy(t)
 	burn := "#include <time.h>\nint f(int n) { while (clock() < (clock_t)n * CLOCKS_PER_SEC / 1000) {} return n; }\n"
 	limits := verdict.Limits{Time: 2 * time.Second, Wall: 2 * time.Second}
 	p := function(t, "f(n: int) -> int", "n = 300 => 300", "n = 600 => 600", "n = 900 => 900")
@@ -76,13 +73,9 @@ func TestFunctionsAndManyJobsOnABusyMachineAreNotStalled(t *testing.T) {
 	}
 }
 
-// loops keeps processors busy until the test ends.
-func loops(t *testing.T, n int) {
-	ctx, cancel := context.WithCancel(context.Background())
-	for range n {
-		loop := exec.CommandContext(ctx, "/bin/sh", "-c", "while :; do :; done")
-		require.NoError(t, loop.Start())
-		t.Cleanup(func() { loop.Wait() })
-	}
-	t.Cleanup(cancel)
+// busy takes every processor four times until the test ends.
+func busy(t *testing.T) {
+	testenv.NotShort(t, "it is about time, which the race detector multiplies")
+	needLanguageOf(t, "a.c")
+	testenv.Busy(t, 4*runtime.NumCPU())
 }

@@ -23,6 +23,7 @@ import (
 	"coldverdict/core/toolchain"
 	"coldverdict/core/value"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 // function makes a function problem of which the cases are written as arguments,
@@ -49,7 +50,7 @@ func function(t *testing.T, signature string, cases ...string) *problem.Problem 
 func calledAs(t *testing.T, p *problem.Problem, name, source string, o Options) ([]verdict.Outcome, Ended) {
 	t.Helper()
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, name), []byte(source), 0o644))
-	o.Cache, o.KeepAll = cache(t), true
+	o.Cache, o.KeepAll = testenv.SharedDir(), true
 	var outcomes []verdict.Outcome
 	var ended Ended
 	err := Run(t.Context(), p, []problem.Solution{{File: name}}, o, func(e Event) {
@@ -110,9 +111,7 @@ func overTheBorder(shift int) string {
 }
 
 func TestTheSameCallsAreAcceptedInEveryLanguage(t *testing.T) {
-	if testing.Short() {
-		t.Skip("it builds sixty drivers")
-	}
+	testenv.NotShort(t, "it builds sixty drivers")
 	files, err := filepath.Glob("testdata/calls/*")
 	require.NoError(t, err)
 	require.Len(t, files, 11)
@@ -148,7 +147,7 @@ func needLanguageOf(t *testing.T, file string) {
 	for _, tool := range [][]string{l.Compiler.Command, l.Runtime.Command} {
 		there := func(name string) bool { _, err := exec.LookPath(name); return err == nil }
 		if len(tool) > 0 && !slices.ContainsFunc(tool, there) {
-			needLanguage(t, fmt.Errorf("%s is missing", tool[0]))
+			testenv.Missing(t, tool[0]+" is missing")
 		}
 	}
 }
@@ -201,9 +200,7 @@ func TestCallsThatMisbehaveAreToldAsWhatTheyAreAndHarmNoOther(t *testing.T) {
 }
 
 func TestACallThatFailsIsToldWithThePersonsOwnLine(t *testing.T) {
-	if testing.Short() {
-		t.Skip("it builds nine drivers")
-	}
+	testenv.NotShort(t, "it builds nine drivers")
 	files, err := filepath.Glob("testdata/calls-failing/*")
 	require.NoError(t, err)
 	require.Len(t, files, 9)
@@ -268,6 +265,7 @@ func TestACallThatPassesTheMemoryLimitIsNeverAcceptedHoweverShortItIs(t *testing
 }
 
 func TestASourceThatCannotBeCalledSaysWhy(t *testing.T) {
+	testenv.NotShort(t, "it builds in many languages")
 	for _, tt := range []struct {
 		name, source, words string
 		want                verdict.Verdict
@@ -307,6 +305,7 @@ func TestASourceThatCannotBeCalledSaysWhy(t *testing.T) {
 }
 
 func TestAnArgumentThatIsChangedIsTheResult(t *testing.T) {
+	testenv.NotShort(t, "it builds in many languages")
 	for name, source := range map[string]string{
 		"a.py":   "def thin(temps):\n    temps.sort()\n",
 		"A.java": "class A { static void thin(int[] temps) { java.util.Arrays.sort(temps); } }",
@@ -330,6 +329,7 @@ func TestAnArgumentThatIsChangedIsTheResult(t *testing.T) {
 }
 
 func TestTheTimeOfACallIsTheFunctionsOwn(t *testing.T) {
+	testenv.NotShort(t, "it builds in many languages")
 	for name, source := range map[string]string{
 		"a.py":   "import time\ndef burn(ms, padding):\n    began = time.process_time()\n    while time.process_time() - began < ms / 1000: pass\n    return int((time.process_time() - began) * 1e6)\n",
 		"a.cpp":  "#include <ctime>\n#include <vector>\nlong long now() { timespec t; clock_gettime(CLOCK_PROCESS_CPUTIME_ID, &t); return t.tv_sec * 1000000LL + t.tv_nsec / 1000; }\nlong long burn(int ms, std::vector<int>) { long long b = now(); while (now() - b < ms * 1000) ; return now() - b; }\n",
@@ -468,7 +468,7 @@ func TestCallsEndWithTheContext(t *testing.T) {
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "f.py"), []byte("import time\ndef f(k):\n    time.sleep(60)\n"), 0o644))
 	ctx, cancel := context.WithCancel(t.Context())
 	began := time.Now()
-	err := Run(ctx, p, []problem.Solution{{File: "f.py"}}, Options{Cache: cache(t), Limits: verdict.Limits{Wall: time.Minute}}, func(e Event) {
+	err := Run(ctx, p, []problem.Solution{{File: "f.py"}}, Options{Cache: testenv.SharedDir(), Limits: verdict.Limits{Wall: time.Minute}}, func(e Event) {
 		if _, ok := e.(Held); ok {
 			time.AfterFunc(300*time.Millisecond, cancel)
 		}
@@ -481,7 +481,7 @@ func TestCallsOfASittingShareAProcess(t *testing.T) {
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(n: int) -> int", "n = 1 => 1")
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "f.py"), []byte("calls = 0\ndef f(n):\n    global calls\n    calls += 1\n    return calls\n"), 0o644))
-	s, err := Sit(context.Background(), p, []problem.Solution{{File: "f.py"}}, Options{Cache: cache(t), Jobs: 1}, func(Event) {})
+	s, err := Sit(context.Background(), p, []problem.Solution{{File: "f.py"}}, Options{Cache: testenv.SharedDir(), Jobs: 1}, func(Event) {})
 	require.NoError(t, err)
 	defer func() { assert.NoError(t, s.Close()) }()
 	calls := []problem.Case{asked("n = 7\n", "1\n"), asked("n = 7\n", "2\n"), asked("n = 7\n", "1\n")}
@@ -496,6 +496,7 @@ func TestCallsOfASittingShareAProcess(t *testing.T) {
 }
 
 func TestWhatIsLazyIsComputedWithinTheCall(t *testing.T) {
+	testenv.NotShort(t, "it builds in many languages")
 	for name, source := range map[string]string{
 		"lazy.py":   "import time\ndef spread(n):\n    for i in range(n):\n        end = time.process_time() + 0.02\n        while time.process_time() < end: pass\n        yield i\n",
 		"lazy.rb":   "def now = Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID)\ndef spread(n)\n  (0...n).lazy.map { |i| e = now + 0.02; nil while now < e; i }\nend\n",

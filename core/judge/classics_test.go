@@ -12,9 +12,11 @@ import (
 
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 func TestTheUsualMishapsAreExplained(t *testing.T) {
+	testenv.NotShort(t, "it builds in many languages")
 	for _, tt := range []struct {
 		name, file, source, input string
 		want                      verdict.Verdict
@@ -53,7 +55,7 @@ func TestTheUsualMishapsAreExplained(t *testing.T) {
 			r.problem.Limits = failureLimits
 			got := r.result(t)
 			if got.missing != nil {
-				needLanguage(t, got.missing)
+				testenv.Missing(t, got.missing)
 			}
 			assert.Equal(t, tt.want, got.verdict, "%s %s %s", got.remark, got.log, got.stderr)
 			assert.Contains(t, got.remark, tt.remark, "%s %s", got.log, got.stderr)

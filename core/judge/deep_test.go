@@ -13,9 +13,11 @@ import (
 
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 func TestARecursionWithoutEndIsToldAsSuch(t *testing.T) {
+	testenv.NotShort(t, "it builds in many languages")
 	limits := verdict.Limits{Time: 3 * time.Second, Wall: time.Minute, Memory: 96 << 20}
 	for _, tt := range []struct {
 		name, source string

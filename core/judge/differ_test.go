@@ -12,6 +12,7 @@ import (
 
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 // endings runs solutions and returns the verdict that each has in the end, and the cases
@@ -19,7 +20,7 @@ import (
 func endings(t *testing.T, p *problem.Problem, solutions ...problem.Solution) (sums map[string]string, differ map[string][]int) {
 	t.Helper()
 	sums, differ = map[string]string{}, map[string][]int{}
-	require.NoError(t, Run(t.Context(), p, solutions, Options{Cache: cache(t)}, func(e Event) {
+	require.NoError(t, Run(t.Context(), p, solutions, Options{Cache: testenv.SharedDir()}, func(e Event) {
 		switch e := e.(type) {
 		case Case:
 			if e.Outcome.Differs != nil {

@@ -16,6 +16,7 @@ import (
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 // failures are what goes wrong in every language, in the order of its file in
@@ -33,9 +34,7 @@ var failures = []struct {
 }
 
 func TestEveryLanguageFailsInEveryWay(t *testing.T) {
-	if testing.Short() {
-		t.Skip("takes minutes; run without -short")
-	}
+	testenv.NotShort(t, "it builds in every language")
 	for _, name := range toolchain.Ours().Names() {
 		t.Run(name, func(t *testing.T) {
 			archive, err := txtar.ParseFile(filepath.Join("testdata", "languages", name+".txt"))
@@ -55,7 +54,7 @@ func TestEveryLanguageFailsInEveryWay(t *testing.T) {
 				}
 				got := r.result(t)
 				if got.missing != nil {
-					needLanguage(t, got.missing)
+					testenv.Missing(t, got.missing)
 				}
 				assert.Equal(t, f.want, got.verdict, "%s: %s\n%s\n%s", f.what, got.remark, got.log, got.stderr)
 				t.Logf("%-8s %-22s %s", f.what, got.verdict, got.remark)
@@ -71,15 +70,6 @@ func TestEveryLanguageFailsInEveryWay(t *testing.T) {
 var failureLimits = problem.Limits{General: verdict.Limits{
 	Time: 2 * time.Second, Wall: 20 * time.Second, Memory: 192 << 20, Output: 1 << 20, Processes: 500,
 }}
-
-// needLanguage skips a test for which a language is missing; in CI that is a
-// failure.
-func needLanguage(t *testing.T, missing error) {
-	if os.Getenv("CI") == "true" {
-		t.Fatal(missing)
-	}
-	t.Skip(missing)
-}
 
 // lineOf returns the number of the first line that holds a word.
 func lineOf(text []byte, word string) int {

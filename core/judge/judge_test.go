@@ -4,7 +4,6 @@ import (
 	"context"
 	"fmt"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strings"
 	"syscall"
@@ -15,20 +14,13 @@ import (
 	"coldverdict/core/problem"
 	"coldverdict/core/script"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
-func TestMain(m *testing.M) {
-	box.Supervise()
-	script.Main()
-	code := m.Run()
-	if shared != "" {
-		os.RemoveAll(shared)
-	}
-	os.Exit(code)
-}
+func TestMain(m *testing.M) { testenv.Main(m, box.Supervise, script.Main) }
 
 // obey is a program that does what its input says, word by word.
 const obey = `
@@ -78,12 +70,7 @@ type try struct {
 // newTry makes a problem of inputs and expected outputs; an output "-" is not
 // known.
 func newTry(t testing.TB, pairs ...string) *try {
-	if _, err := exec.LookPath("gcc"); err != nil {
-		if os.Getenv("CI") == "true" {
-			t.Fatal("gcc is missing")
-		}
-		t.Skip("gcc is missing")
-	}
+	testenv.Need(t, "gcc")
 	dir := t.TempDir()
 	require.NoError(t, os.WriteFile(filepath.Join(dir, "obey.c"), []byte(obey), 0o644))
 	p := &problem.Problem{Dir: dir, Limits: limits}
@@ -94,19 +81,7 @@ func newTry(t testing.TB, pairs ...string) *try {
 		}
 		p.Cases = append(p.Cases, c)
 	}
-	return &try{problem: p, solution: problem.Solution{File: "obey.c", Role: problem.Candidate}, options: Options{Cache: cache(t), Jobs: 1}}
-}
-
-var shared string
-
-// cache is one cache for all tests, so that obey is built once.
-func cache(t testing.TB) string {
-	if shared == "" {
-		dir, err := os.MkdirTemp("", "cold-judge-test-")
-		require.NoError(t, err)
-		shared = dir
-	}
-	return shared
+	return &try{problem: p, solution: problem.Solution{File: "obey.c", Role: problem.Candidate}, options: Options{Cache: testenv.SharedDir(), Jobs: 1}}
 }
 
 func (r *try) run(ctx context.Context) error {

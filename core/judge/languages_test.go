@@ -2,7 +2,6 @@ package judge
 
 import (
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strconv"
 	"strings"
@@ -14,6 +13,7 @@ import (
 
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 // In each language, a program that takes memory without end: at once on the
@@ -138,16 +138,10 @@ func main() {
 }
 
 func TestMemoryAndTimeInEveryLanguage(t *testing.T) {
+	testenv.NotShort(t, "it builds in every language")
 	for name, hog := range hogs {
 		t.Run(name, func(t *testing.T) {
-			for _, tool := range []string{"gcc", hog.tool} {
-				if _, err := exec.LookPath(tool); err != nil {
-					if os.Getenv("CI") == "true" {
-						t.Fatalf("%s is missing", tool)
-					}
-					t.Skipf("%s is missing", tool)
-				}
-			}
+			testenv.Need(t, "gcc", hog.tool)
 			r := newTry(t, "sudden\n", "-", "slow\n", "-", "burn\n", "-")
 			require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, name), []byte(hog.text), 0o644))
 			r.solution.File = name

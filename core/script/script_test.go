@@ -10,12 +10,11 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"coldverdict/internal/testenv"
 )
 
-func TestMain(m *testing.M) {
-	Main()
-	os.Exit(m.Run())
-}
+func TestMain(m *testing.M) { testenv.Main(m, Main) }
 
 // write writes a script, and returns its path.
 func write(t testing.TB, text string) string {

@@ -12,13 +12,14 @@ import (
 	"time"
 
 	"coldverdict/core/box"
+	"coldverdict/internal/testenv"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
 func TestABuildIsNeverStale(t *testing.T) {
-	need(t, "g++")
+	testenv.Need(t, "g++")
 	b := newBench(t)
 	const source = "#include <cstdio>\n#include \"weights.h\"\nint main(){printf(\"%d\\n\",WEIGHT);}\n"
 	b.write(t, "weights.h", "#include \"more.h\"\n")
@@ -39,7 +40,7 @@ func TestABuildIsNeverStale(t *testing.T) {
 }
 
 func TestABuildOfWhichAPartWasTakenAwayIsMadeAnew(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	const source = "#include <stdio.h>\nint main(void){printf(\"42\\n\");}\n"
 	for name, take := range map[string]func(dir string) error{
 		"the record":       func(dir string) error { return os.Remove(filepath.Join(dir, recordFile)) },
@@ -61,7 +62,7 @@ func TestABuildOfWhichAPartWasTakenAwayIsMadeAnew(t *testing.T) {
 }
 
 func TestAHeaderThatAppearsIsSeen(t *testing.T) {
-	need(t, "g++")
+	testenv.Need(t, "g++")
 	b := newBench(t)
 	const source = "#include <cstdio>\n#if __has_include(\"weights.h\")\n#include \"weights.h\"\n#else\n#define WEIGHT 1\n#endif\nint main(){printf(\"%d\\n\",WEIGHT);}\n"
 	assert.Equal(t, "1\n", b.print(t, b.build(t, "a.cpp", source, "")))
@@ -70,7 +71,7 @@ func TestAHeaderThatAppearsIsSeen(t *testing.T) {
 }
 
 func TestTouchingASourceBuildsNothing(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	b := newBench(t)
 	b.write(t, "a.h", "#define N 42\n")
 	const source = "#include <stdio.h>\n#include \"a.h\"\nint main(void){printf(\"%d\\n\",N);}\n"
@@ -83,7 +84,7 @@ func TestTouchingASourceBuildsNothing(t *testing.T) {
 }
 
 func TestAnotherCompilerOrFlagBuildsAgain(t *testing.T) {
-	need(t, "sh")
+	testenv.Need(t, "sh")
 	b := newBench(t)
 	bin := t.TempDir()
 	t.Setenv("PATH", bin+":"+os.Getenv("PATH"))
@@ -106,7 +107,7 @@ func TestAnotherCompilerOrFlagBuildsAgain(t *testing.T) {
 }
 
 func TestTwoAtOnceBuildOnce(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	b := newBench(t)
 	path := b.write(t, "a.c", hello["c"].text)
 	var group sync.WaitGroup
@@ -135,7 +136,7 @@ func TestTwoAtOnceBuildOnce(t *testing.T) {
 }
 
 func TestTheCacheIsBounded(t *testing.T) {
-	need(t, "sh")
+	testenv.Need(t, "sh")
 	b := newBench(t)
 	b.kit.languages = tableOf(t, "[language.shout]\nextensions = [\".shout\"]\nrun = \"sh {build}/{source}\"\n")
 	source := func(i int) string { return fmt.Sprintf("echo %d\n#%65536s", i, "") }

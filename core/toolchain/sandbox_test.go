@@ -12,6 +12,7 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -206,7 +207,7 @@ func TestACacheIsTheUsersAlone(t *testing.T) {
 
 func TestACompilerThatFindsNoRoomIsAFaultAndNoErrorOfTheSource(t *testing.T) {
 	b := newBench(t)
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	path := b.write(t, "a.py", "print(3)\n")
 	gone := failingRunner{before: func(dir string) { require.NoError(t, os.RemoveAll(dir)) }}
 	for _, failing := range []failingRunner{
@@ -223,7 +224,7 @@ func TestACompilerThatFindsNoRoomIsAFaultAndNoErrorOfTheSource(t *testing.T) {
 
 func TestEachOfTheseBuildsSeesItsLanguageOnly(t *testing.T) {
 	b := newBench(t)
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	recorded := &recorder{runner: b.builder}
 	path := b.write(t, "a.py", "print(3)\n")
 	build, err := b.kit.Build(t.Context(), recorded, Source{Path: path})

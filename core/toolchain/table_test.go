@@ -5,6 +5,8 @@ import (
 	"regexp"
 	"testing"
 
+	"coldverdict/internal/testenv"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -144,7 +146,7 @@ func FuzzTables(f *testing.F) {
 }
 
 func TestTheFirstWhoseToolsAreThereIsTaken(t *testing.T) {
-	need(t, "sh")
+	testenv.Need(t, "sh")
 	b := newBench(t)
 	bin := t.TempDir()
 	t.Setenv("PATH", bin)

@@ -3,7 +3,6 @@ package toolchain
 import (
 	"errors"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -11,27 +10,13 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
 
-func TestMain(m *testing.M) {
-	box.Supervise()
-	os.Exit(m.Run())
-}
-
-// need skips a test for which a tool is missing; in CI that is a failure.
-func need(t testing.TB, tools ...string) {
-	for _, tool := range tools {
-		if _, err := exec.LookPath(tool); err != nil {
-			if os.Getenv("CI") == "true" {
-				t.Fatalf("%s is missing", tool)
-			}
-			t.Skipf("%s is missing", tool)
-		}
-	}
-}
+func TestMain(m *testing.M) { testenv.Main(m, box.Supervise) }
 
 type bench struct {
 	kit     *Kit
@@ -118,12 +103,8 @@ func TestLanguagesBuildRunAndRefuse(t *testing.T) {
 // needLanguage skips a test for which a language is missing; in CI that is a
 // failure.
 func needLanguage(t *testing.T, kit *Kit, l *Language) {
-	missing := kit.survey(t.Context(), l).Missing
-	switch {
-	case missing != nil && os.Getenv("CI") == "true":
-		t.Fatal(missing)
-	case missing != nil:
-		t.Skip(missing)
+	if missing := kit.survey(t.Context(), l).Missing; missing != nil {
+		testenv.Missing(t, missing)
 	}
 }
 
@@ -161,14 +142,14 @@ func TestEveryStartingSourceBuildsAndReads(t *testing.T) {
 }
 
 func TestArgumentsReachTheProgram(t *testing.T) {
-	need(t, "python3")
+	testenv.Need(t, "python3")
 	b := newBench(t)
 	build := b.build(t, "a.py", "import sys\nprint(sys.argv[1:])\n", "")
 	assert.Equal(t, "['second', 'a b']\n", b.print(t, build, "second", "a b"))
 }
 
 func TestTheClassWithAMainMethodIsFound(t *testing.T) {
-	need(t, "javac", "java")
+	testenv.Need(t, "javac", "java")
 	b := newBench(t)
 	build := b.build(t, "a.java", "package ice;\nclass Helper { void main() {} }\nclass Start { public static void main(String[] a) { System.out.println(42); } }\n", "")
 	assert.Equal(t, "42\n", b.print(t, build))

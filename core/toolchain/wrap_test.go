@@ -10,6 +10,7 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 // around wraps every source into a program that prints what its function greet
@@ -30,7 +31,7 @@ func around(l *Language, standard, file string, source []byte) (Wrapping, error)
 }
 
 func TestASourceIsBuiltWithWhatIsPutAroundIt(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	b := newBench(t)
 	path := b.write(t, "greet.c", "#include <stdio.h>\nint greet(void)\n{\n    puts(\"ice\");\n    return 3;\n}\n")
 	build, err := b.kit.Build(t.Context(), b.builder, Source{Path: path, Wrap: around})
@@ -64,7 +65,7 @@ func TestASourceIsBuiltWithWhatIsPutAroundIt(t *testing.T) {
 }
 
 func TestWhatCannotBeWrappedIsNotBuilt(t *testing.T) {
-	need(t, "gcc", "python3")
+	testenv.Need(t, "gcc", "python3")
 	b := newBench(t)
 	build, err := b.kit.Build(t.Context(), b.builder, Source{Path: b.write(t, "a.c", "int main(void) { return 0; }"), Language: "c11", Wrap: around})
 	require.NoError(t, err)
@@ -75,7 +76,7 @@ func TestWhatCannotBeWrappedIsNotBuilt(t *testing.T) {
 }
 
 func TestMistakesAroundASourceAreNotTakenForTheSources(t *testing.T) {
-	need(t, "gcc")
+	testenv.Need(t, "gcc")
 	b := newBench(t)
 	broken := func(l *Language, standard, file string, source []byte) (Wrapping, error) {
 		return Wrapping{Source: append(source, "\n\n\nint around = nothing;\n"...), Files: map[string][]byte{"more.c": []byte("int x")}}, nil

@@ -5,10 +5,8 @@
 package solutions
 
 import (
-	"context"
 	"errors"
 	"os"
-	"os/exec"
 	"path/filepath"
 	"testing"
 
@@ -22,32 +20,13 @@ import (
 	"coldverdict/core/script"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 // Folders in testdata/honest are problems of which every source is right, however it is
 // written; of those in testdata/wrong none is.
 
-var cache string // of builds, for all tests
-
-func TestMain(m *testing.M) {
-	box.Supervise()
-	script.Main()
-	var err error
-	if cache, err = os.MkdirTemp("", "cold-solutions-test-"); err != nil {
-		panic(err)
-	}
-	code := m.Run()
-	os.RemoveAll(cache)
-	os.Exit(code)
-}
-
-// needLanguage skips a source whose language is not there; in CI that is a failure.
-func needLanguage(t *testing.T, missing error) {
-	if os.Getenv("CI") == "true" {
-		t.Fatal(missing)
-	}
-	t.Skip(missing)
-}
+func TestMain(m *testing.M) { testenv.Main(m, box.Supervise, script.Main) }
 
 // sourcesOf reads a problem of which all sources are to be judged.
 func sourcesOf(t *testing.T, dir string) (*problem.Problem, []problem.Solution) {
@@ -71,7 +50,7 @@ func sourcesOf(t *testing.T, dir string) (*problem.Problem, []problem.Solution) 
 func judgedAll(t *testing.T, p *problem.Problem, solutions []problem.Solution) (sums []judge.Ended, said []string) {
 	t.Helper()
 	said = make([]string, len(solutions))
-	require.NoError(t, judge.Run(t.Context(), p, solutions, judge.Options{Cache: cache}, func(e judge.Event) {
+	require.NoError(t, judge.Run(t.Context(), p, solutions, judge.Options{Cache: testenv.SharedDir()}, func(e judge.Event) {
 		switch e := e.(type) {
 		case judge.Case:
 			if e.Outcome.Verdict != verdict.Accepted {
@@ -85,30 +64,17 @@ func judgedAll(t *testing.T, p *problem.Problem, solutions []problem.Solution) (
 	return sums, said
 }
 
-// loops keeps processors busy until the test ends.
-func loops(t *testing.T, n int) {
-	ctx, cancel := context.WithCancel(context.Background())
-	for range n {
-		loop := exec.CommandContext(ctx, "/bin/sh", "-c", "while :; do :; done")
-		require.NoError(t, loop.Start())
-		t.Cleanup(func() { loop.Wait() })
-	}
-	t.Cleanup(cancel)
-}
-
 func TestHonestSolutionsAreAcceptedHoweverTheyAreWritten(t *testing.T) {
-	if testing.Short() {
-		t.Skip("it builds two hundred sources")
-	}
+	testenv.NotShort(t, "it builds two hundred sources")
 	for _, busy := range []struct {
 		name  string
 		loops int
 	}{{"on a quiet machine", 0}, {"beside four busy loops", 4}} {
 		t.Run(busy.name, func(t *testing.T) {
-			if busy.loops > 0 && os.Getenv("CI") != "true" {
-				t.Skip("it takes minutes, and is a part of .ci/run")
+			if busy.loops > 0 {
+				testenv.Sweep(t, "it takes minutes")
 			}
-			loops(t, busy.loops)
+			testenv.Busy(t, busy.loops)
 			eachProblem(t, "testdata/honest", 200, func(t *testing.T, name string, e judge.Ended, said string) {
 				assert.Equal(t, verdict.Accepted.String(), e.Verdict.String(), "%s: %s", name, said)
 			})
@@ -117,9 +83,7 @@ func TestHonestSolutionsAreAcceptedHoweverTheyAreWritten(t *testing.T) {
 }
 
 func TestWrongSolutionsAreNotAccepted(t *testing.T) {
-	if testing.Short() {
-		t.Skip("it builds a hundred sources")
-	}
+	testenv.NotShort(t, "it builds a hundred sources")
 	eachProblem(t, "testdata/wrong", 100, func(t *testing.T, name string, e judge.Ended, said string) {
 		assert.NotContains(t, []verdict.Verdict{verdict.Accepted, verdict.Fault, verdict.Unjudged}, e.Verdict, "%s: %s", name, said)
 	})
@@ -138,7 +102,7 @@ func eachProblem(t *testing.T, folder string, least int, check func(t *testing.T
 			for i, e := range sums {
 				t.Run(solutions[i].File, func(t *testing.T) {
 					if e.Verdict == verdict.Skipped {
-						needLanguage(t, errors.New(e.Message))
+						testenv.Missing(t, errors.New(e.Message))
 					}
 					judged++
 					check(t, solutions[i].File, e, said[i])
