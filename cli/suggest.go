@@ -1,6 +1,7 @@
 package cli
 
 import (
+	"maps"
 	"slices"
 	"strings"
 
@@ -33,7 +34,44 @@ func nearCommand(parent *cli.Command, name string) string {
 	for _, c := range parent.VisibleCommands() {
 		names = append(names, c.Name)
 	}
-	return settings.Near(name, names)
+	near := settings.Near(name, names)
+	if near == "" && parent == parent.Root() {
+		near = meanings[settings.Near(name, slices.Collect(maps.Keys(meanings)))]
+	}
+	return near
+}
+
+// optionMeanings are options by the words that are used for them, too. Of several, a command
+// has one at the most.
+var optionMeanings = map[string][]string{
+	"tl": {"time"}, "timeout": {"time"}, "cpu": {"time"}, "ms": {"time"}, "duration": {"seconds"},
+	"ml": {"memory"}, "ram": {"memory"}, "mb": {"memory"}, "space": {"memory"},
+	"std": {"lang"}, "compiler": {"lang"}, "file": {"solution", "case"}, "src": {"solution"}, "source": {"solution"}, "brute": {"against"}, "reference": {"against"},
+	"sample": {"case"}, "name": {"case"}, "subtask": {"group"}, "parallel": {"jobs"}, "threads": {"jobs"}, "workers": {"jobs"},
+	"asan": {"checked"}, "sanitize": {"checked"}, "debug": {"checked"}, "stdin": {"input"}, "errors": {"stderr"}, "iterations": {"count"}, "tests": {"count"}, "rounds": {"count"},
+	"format": {"json"}, "force": {"yes"}, "assume-yes": {"yes"}, "all": {"every-solution"}, "fail-fast": {"until-failure"}, "stop": {"until-failure"}, "expected": {"output", "answer"}, "reason": {"why"},
+	"url": {"from"}, "statement": {"from"}, "signature": {"call"}, "function": {"call"}, "dir": {"out", "directory"}, "folder": {"out", "directory"}, "random": {"seed"},
+}
+
+// nearOption is the option that a name means, is spelled nearly like, or shares its beginning
+// with; "": there is none.
+func nearOption(name string, known []string) string {
+	name = strings.ToLower(name)
+	for _, meant := range optionMeanings[name] {
+		if slices.Contains(known, meant) {
+			return meant
+		}
+	}
+	if near := settings.Near(name, known); near != "" {
+		return near
+	}
+	const least = 3 // letters that say something
+	for _, k := range slices.Sorted(slices.Values(known)) {
+		if len(name) >= least && strings.HasPrefix(k, name) || len(k) >= least && strings.HasPrefix(name, k) {
+			return k
+		}
+	}
+	return ""
 }
 
 // wrongOption says what is wrong with an option, and which one may have been meant.
@@ -47,7 +85,7 @@ func wrongOption(c *cli.Command, err error) error {
 		}
 		names = slices.DeleteFunc(names, func(n string) bool { return len(n) < 2 })
 		words = "there is no option --" + name
-		if near := settings.Near(name, names); near != "" {
+		if near := nearOption(name, names); near != "" {
 			return usageError("%s; did you mean --%s?", words, near)
 		}
 	}

@@ -23,6 +23,8 @@ func TestWhatIsNotKnownIsSuggestedByItsMeaningToo(t *testing.T) {
 		"check": `did you mean "try"?`, "test": `did you mean "try"?`, "run": `did you mean "try"?`, "tyr": `did you mean "try"?`, "new": `did you mean "open"?`,
 		"help compare": `did you mean "cross"?`, "xyzzy": "'cold --help' lists them", "case lst": `did you mean "case list"?`,
 		"try --tim 2s": "there is no option --tim; did you mean --time?", "try --watsh": "did you mean --watch?", "try --qqq": "'cold try --help' lists the options",
+		"tset": `did you mean "try"?`, "try --mem 3": "did you mean --memory?", "try --timelimit 3s": "did you mean --time?", "try --ram 1": "did you mean --memory?",
+		"try --parallel 2": "did you mean --jobs?", "cross --brute a.py": "did you mean --against?", "case refuse 1 --expected 3": "did you mean --answer?",
 		"try --lang c++": `did you mean "cpp"?`, "try --lang node": `did you mean "javascript"?`, "try --lang pyton": `did you mean "python"?`,
 	} {
 		got := s.run(t, strings.Fields(args)...)
