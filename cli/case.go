@@ -9,9 +9,10 @@ import (
 	"os"
 	"strings"
 
+	"github.com/urfave/cli/v3"
+
 	"coldverdict/core/problem"
 	view "coldverdict/term"
-	"github.com/urfave/cli/v3"
 )
 
 func (a *app) caseCommand() *cli.Command {

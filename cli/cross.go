@@ -77,9 +77,11 @@ const mostSeconds = 24 * 60 * 60
 // options turns flags into those of a search.
 func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
 	try := tryFlags{time: f.time, memory: f.memory, jobs: f.jobs, open: f.open, repeat: 1}
-	if o.Judge, err = try.options(c); err != nil {
+	how, err := try.options(c)
+	if err != nil {
 		return o, err
 	}
+	o.Env, o.Build = how.env, how.build
 	if !(f.seconds > 0 && f.seconds <= mostSeconds) {
 		return o, usageError("--seconds is %g; it can be more than 0, and up to %d", f.seconds, mostSeconds)
 	}
@@ -125,7 +127,7 @@ func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 	if err != nil {
 		return err
 	}
-	o.Judge.Languages, o.Judge.MissingIsFault = a.languages, true
+	o.Env.Languages, o.Build.MissingIsFault = a.languages, true
 	screen := a.screen
 	if f.json {
 		screen = view.NewScreen(a.errors, a.errors, nil)

@@ -93,7 +93,7 @@ func (a *app) demoStop(ctx context.Context, dir, words string, tally *term.DemoT
 		view.Words[s.File] = demo.Words(source)
 	}
 	view.Begin(words)
-	err = judge.Run(ctx, p, p.Solutions, judge.Options{Languages: languages}, view.Tell)
+	err = judging{env: judge.Env{Languages: languages}}.all(ctx, p, p.Solutions, view.Tell)
 	view.End()
 	*tally = view.Tally
 	return err

@@ -1,7 +1,6 @@
 package cli
 
 import (
-	"bytes"
 	"context"
 	"errors"
 	"io"
@@ -22,7 +21,7 @@ import (
 
 // tryInput runs one solution on one input whose answer nobody knows. Standard
 // output gets the program's own bytes and nothing else.
-func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, options judge.Options, from string, f tryFlags) error {
+func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, options judging, from string, f tryFlags) error {
 	switch {
 	case len(f.patterns) > 0 || f.failed:
 		return usageError("--input runs on that input alone; leave out --case and --failed")
@@ -69,22 +68,17 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 		list[i].Groups = nil
 	}
 	// What counts is the candidate, so a reference that is missing is passed over.
-	options.Languages, options.Jobs, options.MissingIsFault = a.languages, 1, false
+	options.env.Languages, options.env.Jobs, options.build.MissingIsFault = a.languages, 1, false
 	view := &term.InputView{Calls: p.Call != nil, Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
 	show := a.screen.Bytes(a.out)
-	texts := make([]bytes.Buffer, len(list))
-	options.Output = func(solution, _ int) io.Writer {
-		if solution == 0 {
-			return io.MultiWriter(&texts[0], show)
-		}
-		return &texts[solution]
-	}
+	texts := make([][]byte, len(list)) // what each prints
+	options.run.Output = func(int, int) io.Writer { return show }
 	var results *report.Try
 	if f.json != "" {
-		results, options.KeepAll = report.NewTry(&one), true
+		results, options.run.KeepAll = report.NewTry(&one), true
 	}
 	var lost error
-	err = judge.Run(ctx, &one, list, options, func(event judge.Event) {
+	tell := func(event judge.Event) {
 		if e, ok := event.(judge.Case); ok && e.Solution == 0 {
 			// A reader that has seen enough is no error.
 			if lost = show.Close(); errors.Is(lost, syscall.EPIPE) {
@@ -95,6 +89,18 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 			results.Tell(event)
 		}
 		view.Tell(event)
+	}
+	err = options.prepared(ctx, &one, list, tell, func(prepared *judge.Prepared) error {
+		for i := range list {
+			for printed, err := range prepared.Output(ctx, i, one.Cases, options.run, tell) {
+				if err != nil {
+					return err
+				}
+				texts[i] = printed.Text
+			}
+			options.run.Output = nil
+		}
+		return nil
 	})
 	if err = errors.Join(err, lost); err != nil {
 		return err
@@ -105,8 +111,8 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 		if sum != verdict.Unjudged || !clean(r.Outcome) {
 			continue
 		}
-		expected := problem.Data{Text: texts[1+i].Bytes(), Size: int64(texts[1+i].Len())}
-		if r.Difference, err = judge.CompareAnswers(p, expected, texts[0].Bytes()); err != nil {
+		expected := problem.Data{Text: texts[1+i], Size: int64(len(texts[1+i]))}
+		if r.Difference, err = judge.CompareAnswers(p, expected, texts[0]); err != nil {
 			return err
 		}
 		r.Compared = true

@@ -1,10 +1,9 @@
 package cli
 
 import (
-	"bytes"
 	"context"
 	"errors"
-	"io"
+	"slices"
 	"strings"
 	"time"
 
@@ -266,31 +265,28 @@ func (a *app) answer(ctx context.Context, p *problem.Problem, one problem.Case, 
 	if err != nil {
 		return printed{}, err
 	}
-	var text bytes.Buffer
 	made := printed{source: strings.Join(append([]string{solution.File}, solution.Args...), " ")}
-	index := 0
-	for i := range p.Cases {
-		if p.Cases[i].Name == one.Name {
-			index = i
-		}
-	}
-	options := judge.Options{
-		Languages: a.languages, Cases: []int{index}, KeepAll: true, MissingIsFault: true,
-		Output: func(int, int) io.Writer { text.Reset(); return &text },
-	}
-	err = judge.Run(ctx, p, []problem.Solution{solution}, options, func(event judge.Event) {
+	at := slices.IndexFunc(p.Cases, func(c problem.Case) bool { return c.Name == one.Name })
+	how := judging{env: judge.Env{Languages: a.languages}, build: judge.BuildOptions{MissingIsFault: true}, run: judge.RunOptions{Only: []int{at}, KeepAll: true}}
+	tell := func(event judge.Event) {
 		switch e := event.(type) {
 		case judge.Building:
 			a.screen.Progress("building …")
 		case judge.Running:
 			a.screen.Progress("running %s on %s", view.Visible(solution.File), view.Visible(one.Name))
-		case judge.Case:
-			made.outcome = e.Outcome
 		case judge.Ended:
 			made.ended = e
 		}
+	}
+	err = how.prepared(ctx, p, []problem.Solution{solution}, tell, func(prepared *judge.Prepared) error {
+		for said, err := range prepared.Output(ctx, 0, p.Cases, how.run, tell) {
+			if err != nil {
+				return err
+			}
+			made.text, made.outcome = said.Text, said.Outcome
+		}
+		return nil
 	})
-	made.text = text.Bytes()
 	return made, err
 }
 

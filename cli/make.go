@@ -127,7 +127,7 @@ func (a *app) shapeMake(ctx context.Context, f makeFlags) (err error) {
 // making says how inputs are made. end must be called when none is wanted any more.
 func (a *app) making(ctx context.Context, p *problem.Problem, f makeFlags, size shape.Size) (one making, end func() error, err error) {
 	if p.Make != (problem.Make{}) && f.style == "" {
-		m, err := judge.OpenMaker(ctx, p, judge.Options{Languages: a.languages, Uncontained: f.open})
+		m, err := judge.OpenMaker(ctx, p, judge.Env{Languages: a.languages, Uncontained: f.open})
 		if err != nil {
 			return nil, nil, wrongMaker(ctx, err)
 		}

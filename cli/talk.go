@@ -2,6 +2,7 @@ package cli
 
 import (
 	"context"
+	"errors"
 	"io"
 	"os"
 
@@ -39,7 +40,7 @@ func (a *app) talkCommand() *cli.Command {
 			if err != nil {
 				return err
 			}
-			return a.talk(ctx, p, index, judge.Options{Languages: a.languages, Uncontained: open})
+			return a.talk(ctx, p, index, judge.Env{Languages: a.languages, Uncontained: open})
 		},
 	}
 }
@@ -62,7 +63,7 @@ func oneCase(p *problem.Problem, names []string) (int, error) {
 	return indices[0], nil
 }
 
-func (a *app) talk(ctx context.Context, p *problem.Problem, index int, o judge.Options) error {
+func (a *app) talk(ctx context.Context, p *problem.Problem, index int, env judge.Env) (err error) {
 	view := &term.TalkView{Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Out: a.out}
 	view.Styled = a.terminal() != nil
 	view.Begin(p, index)
@@ -70,7 +71,12 @@ func (a *app) talk(ctx context.Context, p *problem.Problem, index int, o judge.O
 	if file := a.terminal(); file != nil {
 		in = file
 	}
-	result, err := judge.Talk(ctx, p, index, o, in, view)
+	j, err := judge.Open(p, env)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, j.Close()) }()
+	result, err := j.Talk(ctx, index, in, view)
 	if err != nil {
 		return err
 	}
@@ -79,7 +85,7 @@ func (a *app) talk(ctx context.Context, p *problem.Problem, index int, o judge.O
 }
 
 // tryChecker tries the checkers on the answers that cases have for that.
-func (a *app) tryChecker(ctx context.Context, c *cli.Command, p *problem.Problem, o judge.Options, f tryFlags) error {
+func (a *app) tryChecker(ctx context.Context, c *cli.Command, p *problem.Problem, env judge.Env, f tryFlags) (err error) {
 	switch {
 	case c.Args().Present() || f.every:
 		return usageError("--checker tries the checker, and no solution; leave out the names")
@@ -92,9 +98,14 @@ func (a *app) tryChecker(ctx context.Context, c *cli.Command, p *problem.Problem
 	if err != nil {
 		return err
 	}
-	o.Languages = a.languages
+	env.Languages = a.languages
+	j, err := judge.Open(p, env)
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, j.Close()) }()
 	view := &term.CheckerView{Screen: a.screen, Problem: p}
-	if err := judge.TryChecker(ctx, p, indices, o, view.Tell); err != nil {
+	if err := j.TryChecker(ctx, indices, view.Tell); err != nil {
 		return err
 	}
 	if view.Tried() == 0 {

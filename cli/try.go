@@ -120,7 +120,7 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		return a.showDriver(c, p, from, f)
 	}
 	if f.checker {
-		return a.tryChecker(ctx, c, p, options, f)
+		return a.tryChecker(ctx, c, p, options.env, f)
 	}
 	if f.edges && f.input != "" {
 		return usageError("--edges adds cases, and --input takes their place; choose one")
@@ -128,11 +128,11 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if f.input != "" {
 		return a.tryInput(ctx, c, p, options, from, f)
 	}
-	options.Languages = a.languages
+	options.env.Languages = a.languages
 	if _, _, err := solutions(p, a.languages, c.Args().Slice(), from, f); err != nil {
 		return err // before anything is made for them
 	}
-	p, end, err := a.withEdges(ctx, p, f, options)
+	p, end, err := a.withEdges(ctx, p, f, options.env)
 	if err != nil {
 		return err
 	}
@@ -145,26 +145,26 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		return usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
 	}
 	memory := rememberedOf(p)
-	if options.Cases, err = f.cases(p, memory, solutions); err != nil {
+	if options.run.Only, err = f.cases(p, memory, solutions); err != nil {
 		return err
 	}
-	solutions = withCases(p, solutions, options.Cases)
-	if f.failed && len(options.Cases) == 0 {
+	solutions = withCases(p, solutions, options.run.Only)
+	if f.failed && len(options.run.Only) == 0 {
 		a.screen.Print("nothing failed when it was run last")
 		return exit(exitUnjudged)
 	}
-	options.MissingIsFault = len(solutions) == 1 || c.Args().Present()
+	options.build.MissingIsFault = len(solutions) == 1 || c.Args().Present()
 
 	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every,
 		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(solutions), Names: term.SolutionNames(solutions), Stderr: f.stderr, Brief: f.madeGroup(p)}
 	var results *report.Try
 	if f.json != "" {
 		results = report.NewTry(p)
-		options.KeepAll = true
+		options.run.KeepAll = true
 	}
 	var verdicts []verdict.Verdict
 	differ := false // two solutions answer a case that nobody can judge, and not the same
-	err = judge.Run(ctx, p, solutions, options, func(event judge.Event) {
+	err = options.all(ctx, p, solutions, func(event judge.Event) {
 		switch e := event.(type) {
 		case judge.Ended:
 			verdicts = append(verdicts, e.Verdict)
@@ -207,14 +207,14 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 
 // withEdges returns the problem with edge cases beside its own, if they are asked for.
 // end must be called when it is no longer needed.
-func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, o judge.Options) (with *problem.Problem, end func(), err error) {
+func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, env judge.Env) (with *problem.Problem, end func(), err error) {
 	if !f.edges {
 		return p, func() {}, nil
 	}
 	if p.Shape == nil && p.Make == (problem.Make{}) {
 		return nil, nil, noShape()
 	}
-	e, err := judge.AddEdges(ctx, p, o, usualEdgeCases, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
+	e, err := judge.AddEdges(ctx, p, env, usualEdgeCases, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
 	a.screen.Progress("")
 	if err != nil {
 		return nil, nil, wrongMaker(ctx, err)
@@ -265,15 +265,15 @@ func (f tryFlags) cases(p *problem.Problem, memory *remembered, solutions []prob
 // mostRepeats bounds --repeat.
 const mostRepeats = 1000
 
-// options turns flags into the judge's options.
-func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
+// options turns flags into how the command judges.
+func (f tryFlags) options(c *cli.Command) (o judging, err error) {
 	if f.time != "" {
-		if o.Limits.Time, err = problem.ParseTime(f.time); err != nil {
+		if o.build.Limits.Time, err = problem.ParseTime(f.time); err != nil {
 			return o, usageError("--time: %v", err)
 		}
 	}
 	if f.memory != "" {
-		if o.Limits.Memory, err = problem.ParseSize(f.memory); err != nil {
+		if o.build.Limits.Memory, err = problem.ParseSize(f.memory); err != nil {
 			return o, usageError("--memory: %v", err)
 		}
 	}
@@ -298,10 +298,10 @@ func (f tryFlags) options(c *cli.Command) (o judge.Options, err error) {
 	if f.cross && !f.watch {
 		return o, usageError("--cross goes on behind --watch; 'cold cross' does it by itself")
 	}
-	o.Jobs, o.Repeat, o.Uncontained, o.Checked, o.UntilFailure = f.jobs, f.repeat, f.open, f.checked, f.until
-	o.Alone, o.KeepAll = f.alone, f.stderr
+	o.env.Jobs, o.env.Uncontained, o.build.Checked = f.jobs, f.open, f.checked
+	o.run = judge.RunOptions{Repeat: f.repeat, UntilFailure: f.until, IsolateCalls: f.alone, KeepAll: f.stderr}
 	if f.repeat > 1 && f.jobs == 0 {
-		o.Jobs = 1
+		o.env.Jobs = 1
 	}
 	return o, nil
 }

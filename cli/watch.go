@@ -23,7 +23,7 @@ const settle = 30 * time.Millisecond
 
 // watch runs the solution now and again at each save, until it is interrupted.
 // A save during a run stops that.
-func (a *app) watch(ctx context.Context, c *cli.Command, f tryFlags, options judge.Options, from string) error {
+func (a *app) watch(ctx context.Context, c *cli.Command, f tryFlags, options judging, from string) error {
 	watcher, err := fsnotify.NewWatcher()
 	if err != nil {
 		return usageError("--watch: this system lets nobody watch files: %v", err)
@@ -142,7 +142,7 @@ type watching struct {
 	*app
 	command *cli.Command
 	flags   tryFlags
-	options judge.Options
+	options judging
 	from    string
 	before  map[string]term.Before // of the last run to its end, by case
 	failed  []string               // of that run, in its order
@@ -178,8 +178,8 @@ func (w *watching) crossOnce(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
-	o := cross.Options{Seed: anySeed(), Judge: w.options}
-	o.Judge.Languages, o.Judge.MissingIsFault = w.languages, true
+	o := cross.Options{Seed: anySeed(), Env: w.options.env, Build: w.options.build}
+	o.Env.Languages, o.Build.MissingIsFault = w.languages, true
 	if _, err := w.crossed(p, w.command.Args().Slice(), w.from, crossFlags{lang: w.flags.lang}, &o); err != nil {
 		return err
 	}
@@ -201,8 +201,8 @@ func (w *watching) once(ctx context.Context) error {
 		return err
 	}
 	o := w.options
-	o.Languages, o.MissingIsFault = w.languages, true
-	p, end, err := w.withEdges(ctx, p, w.flags, o)
+	o.env.Languages, o.build.MissingIsFault = w.languages, true
+	p, end, err := w.withEdges(ctx, p, w.flags, o.env)
 	if err != nil {
 		return err
 	}
@@ -215,7 +215,7 @@ func (w *watching) once(ctx context.Context) error {
 		return usageError("%s has no case yet; it is run when there is one", p.Dir)
 	}
 	memory := rememberedOf(p)
-	if o.Cases, err = w.flags.cases(p, memory, list); err != nil {
+	if o.run.Only, err = w.flags.cases(p, memory, list); err != nil {
 		return err
 	}
 	index := map[string]int{}
@@ -224,7 +224,7 @@ func (w *watching) once(ctx context.Context) error {
 	}
 	for _, name := range w.failed {
 		if i, ok := index[name]; ok {
-			o.First = append(o.First, i)
+			o.run.First = append(o.run.First, i)
 		}
 	}
 	view := &term.TryView{Screen: w.screen, Problem: p, Evidence: w.flags.evidence, Chosen: chosen, Checked: w.flags.checked, Warnings: w.flags.warnings, Together: sameCases(list), Names: term.SolutionNames(list), Stderr: w.flags.stderr, Brief: w.flags.madeGroup(p)}
@@ -235,7 +235,7 @@ func (w *watching) once(ctx context.Context) error {
 	}
 	now := map[string]term.Before{}
 	var failed []string
-	err = judge.Run(ctx, p, list, o, func(event judge.Event) {
+	err = o.all(ctx, p, list, func(event judge.Event) {
 		if ctx.Err() != nil {
 			return
 		}

@@ -69,7 +69,7 @@ func (s *search) suspect(ctx context.Context, worker, candidate, by int, p *pack
 		}
 	}
 	if o.Verdict != verdict.TimeLimit { // that was run twice
-		again, err := s.judge(ctx, worker, candidate, p.texts, answers, nil)
+		again, err := s.judgeTexts(ctx, worker, candidate, p.texts, answers, nil)
 		if err != nil {
 			return err
 		}
@@ -144,7 +144,7 @@ func (a *accusation) fails(ctx context.Context, texts ...[]byte) (bool, error) {
 		return false, err
 	}
 	for range runs {
-		outcomes, err := a.judge(ctx, a.worker, a.candidate, texts, expected, nil)
+		outcomes, err := a.judgeTexts(ctx, a.worker, a.candidate, texts, expected, nil)
 		if err != nil {
 			return false, err
 		}
@@ -486,7 +486,7 @@ func (a *accusation) doubt(ctx context.Context, texts [][]byte, printed []byte, 
 		if i == a.candidate {
 			continue
 		}
-		outcomes, err := a.judge(ctx, a.worker, i, texts, [][]byte{printed}, nil)
+		outcomes, err := a.judgeTexts(ctx, a.worker, i, texts, [][]byte{printed}, nil)
 		if err != nil || outcomes[0].Verdict != verdict.Accepted {
 			return err
 		}
@@ -513,7 +513,7 @@ func (a *accusation) setOut(ctx context.Context, texts [][]byte, f *Found) error
 			if kept[k] == nil {
 				continue
 			}
-			same, err := a.judge(ctx, a.worker, i, texts, kept[k], nil)
+			same, err := a.judgeTexts(ctx, a.worker, i, texts, kept[k], nil)
 			if err != nil {
 				return err
 			}

@@ -44,7 +44,8 @@ type Options struct {
 	// empty: they are chosen.
 	Size  *shape.Size
 	Style string
-	Judge judge.Options // Jobs, Limits, Languages, Cache, Uncontained
+	Env   judge.Env // Jobs: rounds beside each other
+	Build judge.BuildOptions
 }
 
 // An Event is one of the types below, a judge.Building or a judge.Held.

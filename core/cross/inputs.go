@@ -37,7 +37,7 @@ func openSource(ctx context.Context, p *problem.Problem, o Options) (*source, er
 		return s, nil
 	}
 	var err error
-	s.maker, err = judge.OpenMaker(ctx, p, judge.Options{Languages: o.Judge.Languages, Cache: o.Judge.Cache, Uncontained: o.Judge.Uncontained})
+	s.maker, err = judge.OpenMaker(ctx, p, o.Env)
 	return s, err
 }
 

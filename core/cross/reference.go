@@ -36,7 +36,7 @@ func (s *search) proveReference(ctx context.Context) (ok bool, err error) {
 	if len(proofs) == 0 {
 		return true, nil
 	}
-	outcomes, err := s.sitting.Judge(ctx, 0, judge.Request{Solution: s.reference, Cases: proofs, Limits: verdict.Limits{Time: referenceTime, Memory: referenceMemory}, Once: true})
+	outcomes, err := s.prepared.Judge(ctx, 0, judge.Request{Solution: s.reference, Cases: proofs, Limits: verdict.Limits{Time: referenceTime, Memory: referenceMemory}, SkipRerun: true})
 	if err != nil {
 		return false, err
 	}
@@ -147,7 +147,7 @@ func (s *search) showFailure(ctx context.Context, worker int, p *pack, t *troubl
 // doubts reports that the reference contradicts itself on an input, or is rejected by
 // the checker; then the search is over.
 func (s *search) doubts(ctx context.Context, worker int, texts, answers [][]byte) (bool, error) {
-	outcomes, err := s.judge(ctx, worker, s.reference, texts, answers, nil)
+	outcomes, err := s.judgeTexts(ctx, worker, s.reference, texts, answers, nil)
 	if err != nil {
 		return false, err
 	}

@@ -45,7 +45,7 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 			expected = printed // by the first of them
 		}
 		heads := make([]box.Head, len(p.texts))
-		outcomes, err := s.judge(trying, worker, candidate, p.texts, expected, func(i int) io.Writer {
+		outcomes, err := s.judgeTexts(trying, worker, candidate, p.texts, expected, func(i int) io.Writer {
 			heads[i] = box.Head{Most: answerKept}
 			return &heads[i]
 		})
@@ -166,7 +166,7 @@ func (s *search) spacing(ctx context.Context, worker, candidate int, p *pack, an
 	} {
 		differs := true
 		for range 2 { // it may differ by itself
-			outcomes, err := s.judge(ctx, worker, candidate, [][]byte{other.text}, answers, nil)
+			outcomes, err := s.judgeTexts(ctx, worker, candidate, [][]byte{other.text}, answers, nil)
 			if err != nil {
 				return err
 			}
@@ -217,7 +217,7 @@ func (s *search) unsteady(ctx context.Context, worker, candidate int, p *pack, p
 	if !ok {
 		turned, expected = p.texts, printed
 	}
-	outcomes, err := s.judge(ctx, worker, candidate, turned, expected, nil)
+	outcomes, err := s.judgeTexts(ctx, worker, candidate, turned, expected, nil)
 	if err != nil {
 		return 0, -1, err
 	}
@@ -225,7 +225,7 @@ func (s *search) unsteady(ctx context.Context, worker, candidate int, p *pack, p
 	if at < 0 || !ok {
 		return Unsteady, at, nil
 	}
-	outcomes, err = s.judge(ctx, worker, candidate, p.texts, printed, nil)
+	outcomes, err = s.judgeTexts(ctx, worker, candidate, p.texts, printed, nil)
 	if err != nil {
 		return 0, -1, err
 	}

@@ -21,12 +21,13 @@ type search struct {
 	problem   *problem.Problem
 	options   Options
 	tell      func(Event)
-	sitting   *judge.Sitting
+	judge     *judge.Judge
+	prepared  *judge.Prepared
 	source    *source
 	schedule  *schedule
 	base      Base
 	workers   int // rounds beside each other
-	reference int // its index among the solutions of the sitting; -1: none answers
+	reference int // its index among the solutions of prepared; -1: none answers
 	began     time.Time
 	seen      *seen
 	tracers   []*tracer // of candidates; nil: there is none
@@ -74,12 +75,11 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 		return nil, err
 	}
 	var hold box.Hold
-	if s.workers = o.Judge.Jobs; s.workers <= 0 {
+	if s.workers = o.Env.Jobs; s.workers <= 0 {
 		s.workers = judge.DefaultJobs()
 	}
 	tracers := s.openTracers(ctx, o, traced)
-	o.Judge.Jobs = 2 * s.workers // each has one more box, for the reference
-	s.sitting, err = judge.Sit(ctx, p, solutions, o.Judge, func(e judge.Event) {
+	err = s.prepare(ctx, solutions, func(e judge.Event) {
 		if held, ok := e.(judge.Held); ok {
 			hold = held.Hold
 		}
@@ -91,10 +91,10 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 	}
 	started := Began{Base: s.base, Hold: hold}
 	for i := range o.Candidates {
-		started.Candidates = append(started.Candidates, s.sitting.Plan(i))
+		started.Candidates = append(started.Candidates, s.prepared.Plan(i))
 	}
 	if s.reference >= 0 {
-		plan := s.sitting.Plan(s.reference)
+		plan := s.prepared.Plan(s.reference)
 		started.Reference = &plan
 	}
 	s.schedule = newSchedule(s.source, p.Call != nil, o)
@@ -102,6 +102,23 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 	s.began = time.Now()
 	s.tell(started)
 	return s, nil
+}
+
+// prepare builds the solutions, the reference last, and opens sandboxes for them. What is tried
+// belongs to no group.
+func (s *search) prepare(ctx context.Context, solutions []problem.Solution, tell func(judge.Event)) (err error) {
+	for i := range solutions {
+		solutions[i].Groups = nil
+	}
+	env := s.options.Env
+	env.Jobs = 2 * s.workers // each has one more sandbox, for the reference
+	if s.judge, err = judge.Open(s.problem, env); err != nil {
+		return err
+	}
+	if s.prepared, err = s.judge.Prepare(ctx, solutions, s.options.Build, tell); err != nil {
+		return err
+	}
+	return s.prepared.Start(ctx, tell)
 }
 
 // baseOf says what answers are held against.
@@ -118,15 +135,15 @@ func baseOf(p *problem.Problem, o Options) Base {
 }
 
 func (s *search) close() (err error) {
-	if s.sitting != nil {
-		err = s.sitting.Close()
+	if s.judge != nil {
+		err = s.judge.Close()
 	}
 	if s.source != nil {
 		err = errors.Join(err, s.source.close())
 	}
 	for _, t := range s.tracers {
 		if t != nil {
-			err = errors.Join(err, t.Close())
+			err = errors.Join(err, t.build.Close())
 		}
 	}
 	return err
@@ -214,7 +231,7 @@ func (s *search) answers(ctx context.Context, worker, solution int, texts [][]by
 		cases[i] = problem.Case{Name: callName(i), Input: dataOf(text)}
 	}
 	buffers := make([]bytes.Buffer, len(texts))
-	outcomes, err := s.judged(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, Once: true, Lone: solution == s.reference, Output: func(i int) io.Writer {
+	outcomes, err := s.judged(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, SkipRerun: true, Unaccompanied: solution == s.reference, Output: func(i int) io.Writer {
 		buffers[i].Reset()
 		return &buffers[i]
 	}})
@@ -233,12 +250,12 @@ func (s *search) answers(ctx context.Context, worker, solution int, texts [][]by
 
 // ask asks the reference, which has a box of its own beside each worker's.
 func (s *search) ask(ctx context.Context, worker int, texts [][]byte, large bool) ([][]byte, *trouble, error) {
-	limits := verdict.Limits{Time: referenceTime, Memory: max(referenceMemory, s.sitting.Plan(s.reference).Limits.Memory)}
+	limits := verdict.Limits{Time: referenceTime, Memory: max(referenceMemory, s.prepared.Plan(s.reference).Limits.Memory)}
 	if large {
 		limits.Time = referenceTimeLarge
 	}
 	if s.problem.Call == nil {
-		limits.Time = max(limits.Time, loadTime(s.sitting.Plan(s.reference).Language))
+		limits.Time = max(limits.Time, loadTime(s.prepared.Plan(s.reference).Language))
 	}
 	answers, _, t, err := s.answers(ctx, worker+s.workers, s.reference, texts, limits)
 	return answers, t, err
@@ -268,15 +285,15 @@ func (s *search) cases(texts, answers [][]byte) []problem.Case {
 	return list
 }
 
-// judge runs a solution on inputs and holds what it prints against answers; without
+// judgeTexts runs a solution on inputs and holds what it prints against answers; without
 // them, against the checker alone, if that is the base.
-func (s *search) judge(ctx context.Context, worker, solution int, texts, answers [][]byte, output func(i int) io.Writer) ([]verdict.Outcome, error) {
-	return s.judged(ctx, worker, judge.Request{Solution: solution, Cases: s.cases(texts, answers), Once: true, Output: output})
+func (s *search) judgeTexts(ctx context.Context, worker, solution int, texts, answers [][]byte, output func(i int) io.Writer) ([]verdict.Outcome, error) {
+	return s.judged(ctx, worker, judge.Request{Solution: solution, Cases: s.cases(texts, answers), SkipRerun: true, Output: output})
 }
 
 // judged runs what is requested. A fault is an error.
 func (s *search) judged(ctx context.Context, worker int, q judge.Request) ([]verdict.Outcome, error) {
-	outcomes, err := s.sitting.Judge(ctx, worker, q)
+	outcomes, err := s.prepared.Judge(ctx, worker, q)
 	if err != nil {
 		return nil, err
 	}

@@ -43,7 +43,7 @@ const repeatSlowest = 5
 // is given as Reference, Size and Style means nothing.
 func Slow(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) ([]Slowness, *Result, error) {
 	o.Reference, o.Size, o.Style = nil, nil, ""
-	o.Judge.Jobs = 1
+	o.Env.Jobs = 1
 	s, err := begin(ctx, p, o, false, tell)
 	if err != nil {
 		return nil, nil, err
@@ -187,7 +187,7 @@ func (l *slow) measure(ctx context.Context, made <-chan *planned) error {
 		text := one.input.bytes()
 		p := &pack{inputs: []*input{one.input}, texts: [][]byte{text}, size: int64(len(text)), stream: largeStream}
 		for _, candidate := range l.lookedAt() {
-			outcomes, err := l.judged(ctx, 0, judge.Request{Solution: candidate, Cases: l.cases(p.texts, nil), Lone: true})
+			outcomes, err := l.judged(ctx, 0, judge.Request{Solution: candidate, Cases: l.cases(p.texts, nil), Unaccompanied: true})
 			if err != nil {
 				return err
 			}
@@ -262,7 +262,7 @@ func (l *slow) again(ctx context.Context) error {
 		}
 		times := []time.Duration{s.Worst[0].Outcome.Usage.CPU}
 		for range repeatSlowest - 1 {
-			outcomes, err := l.sitting.Judge(ctx, 0, judge.Request{Solution: i, Cases: l.cases([][]byte{s.Input}, nil), Lone: true})
+			outcomes, err := l.prepared.Judge(ctx, 0, judge.Request{Solution: i, Cases: l.cases([][]byte{s.Input}, nil), Unaccompanied: true})
 			if err != nil {
 				return err
 			}

@@ -21,7 +21,7 @@ const mostTraced = 2
 
 // A tracer says which parts of a candidate run.
 type tracer struct {
-	*judge.Tracer
+	build  *judge.Tracer
 	traced int // inputs; guarded by the search
 }
 
@@ -36,11 +36,11 @@ func (s *search) openTracers(ctx context.Context, o Options, wanted bool) <-chan
 			if !wanted {
 				break
 			}
-			one := o.Judge
-			one.Jobs = 1
+			env := o.Env
+			env.Jobs = 1
 			// Without them the search is only less wise.
-			if t, err := judge.OpenTracer(ctx, s.problem, o.Candidates[i], one); err == nil && t != nil {
-				list[i] = &tracer{Tracer: t}
+			if t, err := judge.OpenTracer(ctx, s.problem, o.Candidates[i], o.Build.Limits, env); err == nil && t != nil {
+				list[i] = &tracer{build: t}
 			}
 		}
 		ready <- list
@@ -79,7 +79,7 @@ func (s *search) trace(ctx context.Context, candidate int, p *pack, took time.Du
 		if p.joined != nil {
 			text = p.joined.Part(i, i+1).Append(nil)
 		}
-		parts, err := t.Trace(ctx, text)
+		parts, err := t.build.Trace(ctx, text)
 		if err != nil {
 			return nil, err
 		}
@@ -113,7 +113,7 @@ func (s *search) reached() (all []Reached) {
 	for i, t := range s.tracers {
 		if t != nil && t.traced > 0 {
 			one := Reached{Candidate: i, Inputs: t.traced}
-			one.Ran, one.Of, one.Missed = t.Reached()
+			one.Ran, one.Of, one.Missed = t.build.Reached()
 			all = append(all, one)
 		}
 	}

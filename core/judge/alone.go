@@ -2,11 +2,9 @@ package judge
 
 import (
 	"context"
-	"errors"
 	"io"
 	"time"
 
-	"coldverdict/core/box"
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
 )
@@ -26,13 +24,9 @@ type Opinion struct {
 // TryChecker tries the checkers on the answers that cases have for that, and on
 // their expected outputs, which it must accept. Cases are indices of the
 // problem's. The error is the context's, or says what failed on our side.
-func TryChecker(ctx context.Context, p *problem.Problem, cases []int, o Options, tell func(Opinion)) (err error) {
-	s, err := begin(p, o, nil)
-	if err != nil {
-		return err
-	}
-	defer func() { err = errors.Join(err, s.end()) }()
-	w, err := s.arbiterAlone(ctx, cases)
+func (j *Judge) TryChecker(ctx context.Context, cases []int, tell func(Opinion)) (err error) {
+	p := j.problem
+	w, err := j.checkerAlone(ctx, p.Cases, cases)
 	if err != nil {
 		return err
 	}
@@ -45,7 +39,7 @@ func TryChecker(ctx context.Context, p *problem.Problem, cases []int, o Options,
 		for _, answer := range test.Accepted {
 			trials = append(trials, problem.Trial{Answer: answer, Accept: true})
 		}
-		r := &caseRun{session: s, index: i, worker: w, test: test}
+		r := &caseRun{run: &solutionRun{judge: j}, index: i, worker: w, test: test}
 		for _, trial := range append(trials, test.Trials...) {
 			opinion, err := r.opinion(ctx, trial)
 			if err != nil {
@@ -57,19 +51,19 @@ func TryChecker(ctx context.Context, p *problem.Problem, cases []int, o Options,
 	return nil
 }
 
-// arbiterAlone makes a worker that runs arbiters for cases and no candidate.
-func (s *session) arbiterAlone(ctx context.Context, cases []int) (*worker, error) {
-	if err := s.readyArbiters(ctx, cases); err != nil {
+// checkerAlone makes a worker that runs checkers or interactors for some of the cases, and no
+// candidate.
+func (j *Judge) checkerAlone(ctx context.Context, cases []problem.Case, some []int) (*worker, error) {
+	if err := j.readyCheckers(ctx, cases, some); err != nil {
 		return nil, err
 	}
-	for _, a := range s.arbiters {
-		if a.fault != nil {
-			return nil, a.fault
+	for _, c := range j.checkers {
+		if c.fault != nil {
+			return nil, c.fault
 		}
 	}
-	options := box.Options{Scratch: s.scratch.Dir, Uncontained: s.options.Uncontained, Groups: <-s.groups}
-	w := &worker{arbiter: s.arbiterWorker(options)}
-	s.workers = append(s.workers, w)
+	w := j.newWorker(j.sandbox())
+	w.checker = j.checkerWorker(w.options)
 	return w, nil
 }
 
@@ -80,20 +74,20 @@ func (r *caseRun) opinion(ctx context.Context, trial problem.Trial) (o Opinion, 
 		return o, err
 	}
 	defer input.Close()
-	h, err := r.hearing()
+	f, err := r.checkerFolder()
 	if err != nil {
 		return o, err
 	}
-	defer h.end()
+	defer f.end()
 	answer, err := trial.Answer.Open()
 	if err != nil {
 		return o, err
 	}
 	defer answer.Close()
-	if _, err := io.Copy(h.got, answer); err != nil {
+	if _, err := io.Copy(f.got, answer); err != nil {
 		return o, err
 	}
-	d, wrote, err := h.hear(ctx, r, input, r.test.Accepted)
+	d, wrote, err := f.ask(ctx, r, input, r.test.Accepted)
 	o.Verdict, o.Why, o.Wrote = d.verdict, d.why, wrote
 	switch {
 	case ctx.Err() != nil:
@@ -111,39 +105,35 @@ func (r *caseRun) opinion(ctx context.Context, trial problem.Trial) (o Opinion, 
 // longTalk is how long a person may talk.
 const longTalk = 24 * time.Hour
 
-// Talk runs the other side of an interactive problem on a case for a person who
-// is the candidate: in is read as what they say, and out gets what the other
-// side says. It returns when the other side has decided. The outcome has its
+// Talk runs the interactor of an interactive problem on a case for a person who
+// is the candidate: in is read as what they say, and out gets what the interactor
+// says. It returns when the interactor has decided. The outcome has its
 // decision and the talk; the error is the context's, or says what failed on our
 // side.
-func Talk(ctx context.Context, p *problem.Problem, index int, o Options, in io.Reader, out io.Writer) (result verdict.Outcome, err error) {
-	s, err := begin(p, o, nil)
+func (j *Judge) Talk(ctx context.Context, index int, in io.Reader, out io.Writer) (result verdict.Outcome, err error) {
+	cases := j.problem.Cases
+	w, err := j.checkerAlone(ctx, cases, []int{index})
 	if err != nil {
 		return result, err
 	}
-	defer func() { err = errors.Join(err, s.end()) }()
-	w, err := s.arbiterAlone(ctx, []int{index})
-	if err != nil {
-		return result, err
-	}
-	c, err := (&caseRun{session: s, index: index, worker: w, test: &p.Cases[index], limits: verdict.Limits{Wall: longTalk}}).conversation()
+	c, err := (&caseRun{run: &solutionRun{judge: j}, index: index, worker: w, test: &cases[index], limits: verdict.Limits{Wall: longTalk}}).conversation()
 	if err != nil {
 		return result, err
 	}
 	defer c.close()
-	if err := w.arbiter.open(); err != nil {
+	if err := w.checker.open(); err != nil {
 		return result, err
 	}
-	c.book.began = time.Now()
+	c.transcript.began = time.Now()
 	go func() { // it ends with the process where the person's terminal is still open
-		io.Copy(voice{false, &c.book, c.toOther}, in)
-		c.toOther.End()
+		io.Copy(recorder{false, &c.transcript, c.toInteractor}, in)
+		c.toInteractor.End()
 	}()
-	if err := c.runOther(ctx, out); err != nil {
+	if err := c.runInteractor(ctx, out); err != nil {
 		return result, err
 	}
-	result.Talk = c.book.whole()
-	result.Checker = verdict.Text{Bytes: c.otherErrs.Text, Cut: c.otherErrs.Cut}
+	result.Talk = c.transcript.whole()
+	result.Checker = verdict.Text{Bytes: c.errs.Text, Cut: c.errs.Cut}
 	if c.undecided != nil {
 		result.Verdict, result.Message = verdict.Fault, c.undecided.Error()
 		return result, nil

@@ -40,12 +40,12 @@ func TestATalkOnABusyMachineIsNotStalled(t *testing.T) {
 		Cases: []problem.Case{{Name: "a/1"}, {Name: "a/2"}, {Name: "a/3"}}}
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "talk.star"), []byte(busyTalk), 0o644))
 	echo := "#include <stdio.h>\nint main(void) { char line[100]; while (scanf(\"%99s\", line) == 1 && line[0] != 'e') { printf(\"%s\\n\", line); fflush(stdout); } return 0; }\n"
-	outcomes, _ := calledAs(t, p, "a.c", echo, Options{})
+	outcomes, _ := calledAs(t, p, "a.c", echo, options{})
 	for _, o := range outcomes {
 		assert.Equal(t, verdict.Accepted, o.Verdict, o.Message)
 	}
 	began := time.Now()
-	outcomes, _ = calledAs(t, p, "b.c", "#include <unistd.h>\nint main(void) { sleep(100); return 0; }\n", Options{Cases: []int{0}})
+	outcomes, _ = calledAs(t, p, "b.c", "#include <unistd.h>\nint main(void) { sleep(100); return 0; }\n", options{Cases: []int{0}})
 	assert.Equal(t, verdict.Stalled, outcomes[0].Verdict, "who sleeps is stalled on a busy machine, too: %s", outcomes[0].Message)
 	assert.Less(t, time.Since(began), time.Minute)
 }
@@ -56,7 +56,7 @@ func TestFunctionsAndManyJobsOnABusyMachineAreNotStalled(t *testing.T) {
 	limits := verdict.Limits{Time: 2 * time.Second, Wall: 2 * time.Second}
 	p := function(t, "f(n: int) -> int", "n = 300 => 300", "n = 600 => 600", "n = 900 => 900")
 	for _, alone := range []bool{false, true} {
-		outcomes, _ := calledAs(t, p, "a.c", burn, Options{Limits: limits, Alone: alone, Jobs: 2 * runtime.NumCPU()})
+		outcomes, _ := calledAs(t, p, "a.c", burn, options{Limits: limits, Alone: alone, Jobs: 2 * runtime.NumCPU()})
 		for _, o := range outcomes {
 			assert.Equal(t, verdict.Accepted, o.Verdict, o.Message)
 		}
@@ -67,7 +67,7 @@ func TestFunctionsAndManyJobsOnABusyMachineAreNotStalled(t *testing.T) {
 		programs.Cases = append(programs.Cases, problem.Case{Name: fmt.Sprintf("a/%d", i), Input: problem.Data{Text: text, Size: int64(len(text))}, Accepted: []problem.Data{{Text: text}}})
 	}
 	main := burn + "#include <stdio.h>\nint main(void) { int n; if (scanf(\"%d\", &n) != 1) return 1; printf(\"%d\\n\", f(n)); return 0; }\n"
-	outcomes, _ := calledAs(t, programs, "b.c", main, Options{Limits: limits, Jobs: 4 * runtime.NumCPU()})
+	outcomes, _ := calledAs(t, programs, "b.c", main, options{Limits: limits, Jobs: 4 * runtime.NumCPU()})
 	for _, o := range outcomes {
 		assert.Equal(t, verdict.Accepted, o.Verdict, o.Message)
 	}

@@ -34,7 +34,7 @@ func TestARecursionWithoutEndIsToldAsSuch(t *testing.T) {
 		t.Run(tt.name, func(t *testing.T) {
 			needLanguageOf(t, tt.name)
 			p := &problem.Problem{Dir: t.TempDir(), Cases: []problem.Case{{Name: "a/1", Accepted: []problem.Data{{Text: []byte("1")}}}}}
-			outcomes, _ := calledAs(t, p, tt.name, tt.source, Options{Limits: limits, Checked: tt.checked})
+			outcomes, _ := calledAs(t, p, tt.name, tt.source, options{Limits: limits, Checked: tt.checked})
 			require.Len(t, outcomes, 1)
 			assert.Regexp(t, "[Rr]ecursion", outcomes[0].Message, "%v", outcomes[0].Verdict)
 		})
@@ -48,7 +48,7 @@ func TestARecursionWithoutEndIsToldAsSuch(t *testing.T) {
 		t.Run("a function in "+name, func(t *testing.T) {
 			needLanguageOf(t, name)
 			p := function(t, "f(n: int) -> int", "n = 1 => 1")
-			outcomes, _ := calledAs(t, p, name, source, Options{Limits: limits})
+			outcomes, _ := calledAs(t, p, name, source, options{Limits: limits})
 			require.Len(t, outcomes, 1)
 			assert.Regexp(t, "[Rr]ecursion", outcomes[0].Message, "%v", outcomes[0].Verdict)
 		})
@@ -57,7 +57,7 @@ func TestARecursionWithoutEndIsToldAsSuch(t *testing.T) {
 		needLanguageOf(t, "a.c")
 		p := &problem.Problem{Dir: t.TempDir(), Cases: []problem.Case{{Name: "a/1"}}}
 		require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "a.c"), nil, 0o644))
-		outcomes, _ := calledAs(t, p, "a.c", "#include <stdlib.h>\n#include <string.h>\nint main(void) { for (;;) memset(malloc(1 << 20), 1, 1 << 20); }\n", Options{Limits: limits})
+		outcomes, _ := calledAs(t, p, "a.c", "#include <stdlib.h>\n#include <string.h>\nint main(void) { for (;;) memset(malloc(1 << 20), 1, 1 << 20); }\n", options{Limits: limits})
 		assert.Equal(t, verdict.MemoryLimit, outcomes[0].Verdict)
 		assert.Empty(t, outcomes[0].Message)
 	})

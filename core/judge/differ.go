@@ -43,12 +43,9 @@ type firstAnswer struct {
 	data     problem.Data
 }
 
-// newAnswers returns nil where there are no two solutions to be compared.
-func (s *session) newAnswers(solutions []problem.Solution) *answers {
-	if len(solutions) < 2 {
-		return nil
-	}
-	return &answers{dir: s.checks, first: map[int]firstAnswer{}, by: map[int][]int{}, disputed: map[int]int{}, ended: map[int]verdict.Verdict{}}
+// newAnswers keeps answers in a folder.
+func newAnswers(folder string) *answers {
+	return &answers{dir: folder, first: map[int]firstAnswer{}, by: map[int][]int{}, disputed: map[int]int{}, ended: map[int]verdict.Verdict{}}
 }
 
 // expectedToFail reports that verdict.toml expects a solution to fail: its answers say nothing.
@@ -59,10 +56,10 @@ func expectedToFail(s problem.Solution) bool {
 // answerOf returns what compares the answers to this case; nil: its answer is known, or there
 // is nothing to compare it with.
 func (r *caseRun) answerOf() *answers {
-	if r.answers == nil || len(r.test.Accepted) > 0 || r.test.Compare.Custom() || expectedToFail(r.plan.Solution) {
+	if r.run.answers == nil || len(r.test.Accepted) > 0 || r.test.Compare.Custom() || expectedToFail(r.run.plan.Solution) {
 		return nil
 	}
-	return r.answers
+	return r.run.answers
 }
 
 func (a *answers) firstOf(index int) (firstAnswer, bool) {
@@ -80,7 +77,7 @@ func (a *answers) keep(index int, f firstAnswer) {
 
 // An answerCheck takes one output, and keeps it or compares it with the first.
 type answerCheck struct {
-	io.Writer
+	to         io.Writer // takes the output
 	answers    *answers
 	file       *os.File            // where it is kept; nil: there was one before
 	comparison *compare.Comparison // with the first; nil: this is the first
@@ -95,21 +92,21 @@ func (r *caseRun) answerCheck() (*answerCheck, error) {
 	}
 	c := &answerCheck{answers: a}
 	var ok bool
-	if c.first, ok = a.firstOf(r.index); ok && c.first.solution != r.solution {
+	if c.first, ok = a.firstOf(r.index); ok && c.first.solution != r.run.solution {
 		source, err := c.first.data.Open()
 		if err != nil {
 			return nil, err
 		}
 		c.comparison, err = compare.New(settingsOf(r.test.Compare), source)
-		c.Writer = c.comparison
+		c.to = c.comparison
 		return c, err
 	}
 	file, err := os.Create(filepath.Join(a.dir, "answer-"+strconv.Itoa(r.index)))
 	if err != nil {
 		return nil, err
 	}
-	c.file, c.Writer = file, file
-	c.first = firstAnswer{r.solution, problem.Data{Path: file.Name()}}
+	c.file, c.to = file, file
+	c.first = firstAnswer{r.run.solution, problem.Data{Path: file.Name()}}
 	return c, nil
 }
 
@@ -139,17 +136,17 @@ func (c *answerCheck) close() {
 }
 
 // compareReturned compares what a function returned with what the first solution did.
-func (r callRun) compareReturned(o *verdict.Outcome, got any) error {
+func (r *caseRun) compareReturned(o *verdict.Outcome, got any) error {
 	a := r.answerOf()
 	if a == nil || o.Verdict != verdict.Unjudged {
 		return nil
 	}
 	first, ok := a.firstOf(r.index)
-	if !ok || first.solution == r.solution {
-		a.keep(r.index, firstAnswer{r.solution, problem.Data{Text: []byte(o.Returned)}})
+	if !ok || first.solution == r.run.solution {
+		a.keep(r.index, firstAnswer{r.run.solution, problem.Data{Text: []byte(o.Returned)}})
 		return nil
 	}
-	before, err := value.ReadResults(string(first.data.Text), r.problem.Call.Results())
+	before, err := value.ReadResults(string(first.data.Text), r.run.judge.problem.Call.Results())
 	if err != nil {
 		return err
 	}
@@ -161,31 +158,30 @@ func (r callRun) compareReturned(o *verdict.Outcome, got any) error {
 
 // withDifferences takes the verdict of a solution back where it answered a case on which
 // solutions do not agree, and those of the earlier ones that answered it, too.
-func (s *session) withDifferences(plans []Plan, e Ended, results []caseResult) Ended {
-	a := s.answers
+func (a *answers) withDifferences(r *solutionRun, plans []Plan, e Ended, results []caseResult, tell func(Event)) Ended {
 	if a == nil {
 		return e
 	}
 	plan := plans[e.Solution]
-	for i, r := range results {
+	for i, one := range results {
 		index := plan.Cases[i]
-		if r.verdict != verdict.Unjudged || expectedToFail(plan.Solution) {
+		if one.verdict != verdict.Unjudged || expectedToFail(plan.Solution) {
 			continue
 		}
-		name, earlier := s.problem.Cases[index].Name, a.by[index]
+		name, earlier := r.cases[index].Name, a.by[index]
 		a.by[index] = append(earlier, e.Solution)
-		if _, known := a.disputed[index]; !known && r.differs != nil {
+		if _, known := a.disputed[index]; !known && one.differs != nil {
 			a.disputed[index] = e.Solution
 			for _, other := range earlier {
 				if a.ended[other].Passing() {
 					a.ended[other] = verdict.Unjudged
-					s.tell(Amended{other, verdict.Unjudged, differsWords(name, plan.Solution)})
+					tell(Amended{other, verdict.Unjudged, differsWords(name, plan.Solution)})
 				}
 			}
 		}
 		if other, known := a.disputed[index]; known && e.Verdict.Passing() && e.Message == "" {
-			if r.differs != nil {
-				other = r.differs.Solution
+			if one.differs != nil {
+				other = one.differs.Solution
 			}
 			e.Verdict, e.Message = verdict.Unjudged, differsWords(name, plans[other].Solution)
 		}

@@ -20,7 +20,7 @@ import (
 func endings(t *testing.T, p *problem.Problem, solutions ...problem.Solution) (sums map[string]string, differ map[string][]int) {
 	t.Helper()
 	sums, differ = map[string]string{}, map[string][]int{}
-	require.NoError(t, Run(t.Context(), p, solutions, Options{Cache: testenv.SharedDir()}, func(e Event) {
+	require.NoError(t, judgeAll(t.Context(), p, solutions, options{Cache: testenv.SharedDir()}, func(e Event) {
 		switch e := e.(type) {
 		case Case:
 			if e.Outcome.Differs != nil {

@@ -1,16 +1,13 @@
 package judge
 
 import (
-	"bytes"
 	"context"
 	"errors"
 	"fmt"
-	"io"
 	"os"
 	"path/filepath"
 	"slices"
 	"strings"
-	"sync"
 	"time"
 
 	"coldverdict/core/box"
@@ -44,7 +41,7 @@ func (e *Edges) Close() error { return e.scratch.Remove() }
 // where the checker or the other side judges without one, none are needed. progress
 // is told what goes on. The error is the context's, a *shape.MakeError, or says what
 // failed on our side.
-func AddEdges(ctx context.Context, p *problem.Problem, o Options, most int, progress func(words string)) (e *Edges, err error) {
+func AddEdges(ctx context.Context, p *problem.Problem, env Env, most int, progress func(words string)) (e *Edges, err error) {
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-edges-")
 	if err != nil {
 		return nil, fmt.Errorf("cannot make a folder for edge cases: %w", err)
@@ -69,14 +66,14 @@ func AddEdges(ctx context.Context, p *problem.Problem, o Options, most int, prog
 		}
 	}
 	if p.Make != (problem.Make{}) {
-		err = e.fromMaker(ctx, o, group, progress)
+		err = e.fromMaker(ctx, env, group, progress)
 	} else {
 		err = e.fromShape(ctx, most, group, progress)
 	}
 	if err != nil {
 		return e, err
 	}
-	return e, e.answer(ctx, o, len(p.Cases), progress)
+	return e, e.answer(ctx, env, len(p.Cases), progress)
 }
 
 func (e *Edges) fromShape(ctx context.Context, most int, group string, progress func(string)) error {
@@ -108,10 +105,10 @@ var (
 )
 
 // fromMaker makes inputs of all sizes; a maker knows no choices.
-func (e *Edges) fromMaker(ctx context.Context, o Options, group string, progress func(string)) (err error) {
+func (e *Edges) fromMaker(ctx context.Context, env Env, group string, progress func(string)) (err error) {
 	e.From = e.Problem.Make.Script + e.Problem.Make.Program
 	progress("making edge cases with " + e.From + " …")
-	m, err := OpenMaker(ctx, e.Problem, Options{Languages: o.Languages, Cache: o.Cache, Uncontained: o.Uncontained})
+	m, err := OpenMaker(ctx, e.Problem, env)
 	if err != nil {
 		return err
 	}
@@ -152,7 +149,7 @@ const (
 )
 
 // answer fills in the expected outputs of the edge cases, which begin at an index.
-func (e *Edges) answer(ctx context.Context, o Options, from int, progress func(string)) error {
+func (e *Edges) answer(ctx context.Context, env Env, from int, progress func(string)) error {
 	p := e.Problem
 	made := len(p.Cases) - from
 	held := "are held to the limits only"
@@ -175,7 +172,7 @@ func (e *Edges) answer(ctx context.Context, o Options, from int, progress func(s
 		return nil
 	}
 	reference := p.Solutions[at]
-	known, why, err := e.ask(ctx, o, reference, from, progress)
+	known, why, err := e.ask(ctx, env, reference, from, progress)
 	if err != nil {
 		return err
 	}
@@ -202,73 +199,61 @@ func (e *Edges) judgeNothing(from int) {
 
 // ask runs the reference on the edge cases, the smaller ones first, and takes what it
 // prints as the expected output. It returns how many it answered, and why not all.
-func (e *Edges) ask(ctx context.Context, o Options, reference problem.Solution, from int, progress func(string)) (known int, why string, err error) {
-	asked := *e.Problem // judges nothing
-	asked.Cases = slices.Clone(e.Problem.Cases)
-	o.Cases = nil
-	for i := from; i < len(asked.Cases); i++ {
-		asked.Cases[i].Compare = problem.Comparison{}
-		o.Cases = append(o.Cases, i)
+func (e *Edges) ask(ctx context.Context, env Env, reference problem.Solution, from int, progress func(string)) (known int, why string, err error) {
+	cases := slices.Clone(e.Problem.Cases)
+	o := RunOptions{IsolateCalls: true} // a call that passes a limit is told at once
+	for i := from; i < len(cases); i++ {
+		cases[i].Compare = problem.Comparison{} // nothing is judged
+		o.Only = append(o.Only, i)
 	}
-	limits, _ := asked.Limits.For(nil)
-	o.Limits = verdict.Limits{Time: max(answerTime, 2*limits.Time)}
-	o.MissingIsFault, o.Checked, o.UntilFailure, o.Repeat, o.First = false, false, false, 1, nil
-	o.Alone = true // a call that passes a limit is told at once
-	var mu sync.Mutex
-	printed := map[int]*bytes.Buffer{}
-	o.Output = func(_, index int) io.Writer {
-		mu.Lock()
-		defer mu.Unlock()
-		printed[index] = &bytes.Buffer{}
-		return printed[index]
-	}
-	began := time.Now()
-	run, stop := context.WithCancel(ctx)
-	defer stop()
-	slow, failed := 0, 0
-	err = Run(run, &asked, []problem.Solution{reference}, o, func(event Event) {
+	tell := func(event Event) {
 		switch event := event.(type) {
 		case Building:
 			progress("building " + reference.File + " …")
 		case Running:
 			progress(fmt.Sprintf("answering edge cases with %s: %d of %d", reference.File, event.Finished, event.Total))
-		case Case:
-			mu.Lock()
-			text := printed[event.Index]
-			delete(printed, event.Index)
-			mu.Unlock()
-			switch event.Outcome.Verdict {
-			case verdict.Unjudged:
-				if wrong := e.keep(event.Index, text.Bytes(), reference.File); wrong != nil {
-					why = wrong.Error()
-					stop()
-				}
-				known++
-			case verdict.TimeLimit, verdict.Stalled, verdict.MemoryLimit:
-				slow++
-			default:
-				failed++
-				why = fmt.Sprintf("it failed on %d of them, the first time with %s", failed, event.Outcome.Verdict)
-			}
-			if slow == tooSlow || time.Since(began) > answersAll {
-				stop()
-			}
 		case Ended:
 			if event.Verdict == verdict.Skipped || event.Verdict == verdict.Fault || event.Verdict == verdict.CompileError {
 				why = event.Message
 			}
 		}
-	})
-	if ctx.Err() != nil {
-		return known, why, ctx.Err()
 	}
-	if errors.Is(err, context.Canceled) {
-		err = nil // by ourselves
+	j, err := Open(e.Problem, env)
+	if err != nil {
+		return 0, "", err
+	}
+	defer func() { err = errors.Join(err, j.Close()) }()
+	limits, _ := e.Problem.Limits.For(nil)
+	prepared, err := j.Prepare(ctx, []problem.Solution{reference}, BuildOptions{Limits: verdict.Limits{Time: max(answerTime, 2*limits.Time)}}, tell)
+	if err != nil {
+		return 0, "", err
+	}
+	began := time.Now()
+	slow, failed := 0, 0
+	for printed, err := range prepared.Output(ctx, 0, cases, o, tell) {
+		if err != nil {
+			return known, why, err
+		}
+		switch v := printed.Outcome.Verdict; v {
+		case verdict.Unjudged:
+			if err := e.keep(printed.Index, printed.Text, reference.File); err != nil {
+				return known, err.Error(), nil
+			}
+			known++
+		case verdict.TimeLimit, verdict.Stalled, verdict.MemoryLimit:
+			slow++
+		default:
+			failed++
+			why = fmt.Sprintf("it failed on %d of them, the first time with %s", failed, v)
+		}
+		if slow == tooSlow || time.Since(began) > answersAll {
+			break
+		}
 	}
 	if why == "" {
 		why = "it is too slow for them"
 	}
-	return known, why, err
+	return known, why, nil
 }
 
 // keep puts an expected output beside its input, and notes who printed it.

@@ -27,7 +27,7 @@ func added(t *testing.T, most int, files map[string]string) (*Edges, error) {
 	p, err := problem.Load(dir, problem.Vocabulary{Modes: []string{"lines"}, AnyOrders: []string{"lines"}, IsSource: toolchain.Ours().IsSource})
 	require.NoError(t, err)
 	before := len(p.Cases)
-	e, err := AddEdges(t.Context(), p, Options{}, most, func(string) {})
+	e, err := AddEdges(t.Context(), p, Env{}, most, func(string) {})
 	assert.Len(t, p.Cases, before, "the problem itself stays as it is")
 	if err == nil {
 		t.Cleanup(func() {
@@ -100,7 +100,7 @@ func TestWhatJudgesWithoutAnAnswerJudgesEdgeCases(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "the checker judges them, and needs no expected output", e.Answers)
 	judged := 0
-	require.NoError(t, Run(t.Context(), e.Problem, []problem.Solution{{File: "a.py"}}, Options{}, func(event Event) {
+	require.NoError(t, judgeAll(t.Context(), e.Problem, []problem.Solution{{File: "a.py"}}, options{}, func(event Event) {
 		if c, ok := event.(Case); ok {
 			assert.Equal(t, verdict.Accepted, c.Outcome.Verdict, c.Outcome.Message)
 			judged++

@@ -90,7 +90,7 @@ type result struct {
 }
 
 func (r *try) result(t *testing.T) (got result) {
-	err := Run(t.Context(), r.problem, []problem.Solution{r.solution}, r.options, func(e Event) {
+	err := judgeAll(t.Context(), r.problem, []problem.Solution{r.solution}, r.options, func(e Event) {
 		switch e := e.(type) {
 		case Began:
 			if b := e.Plan.Build; b != nil {

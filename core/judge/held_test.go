@@ -44,14 +44,14 @@ func TestAProblemsFilesAreHiddenAsFarAsProgramsCanDoWithoutThem(t *testing.T) {
 		{Input: problem.Data{Path: filepath.Join(folder, "1.in")}, Accepted: []problem.Data{{Path: filepath.Join(folder, "1.out")}}},
 		{Input: problem.Data{Text: []byte("2\n")}, Accepted: []problem.Data{{Path: elsewhere}}},
 	}}
-	s := &session{problem: p, options: Options{Cache: t.TempDir()}}
-	hidden, err := s.hidden(nil)
+	j := &Judge{problem: p}
+	hidden, err := j.hidden(nil, p.Cases)
 	require.NoError(t, err)
 	assert.Equal(t, []string{folder, elsewhere}, hidden, "the folder, and what lies elsewhere")
 
 	// A language's entry runs something that lies beside the sources.
 	beside := &toolchain.Language{Run: toolchain.Command{"{folder}/interpreter"}}
-	hidden, err = s.hidden([]Plan{{Build: &toolchain.Build{Language: beside, Source: filepath.Join(folder, "a.ice")}}})
+	hidden, err = j.hidden([]Plan{{Build: &toolchain.Build{Language: beside, Source: filepath.Join(folder, "a.ice")}}}, p.Cases)
 	require.NoError(t, err)
 	assert.NotContains(t, hidden, folder)
 	for _, name := range []string{"cases", "cases.md", "verdict.toml", "1.in", "1.out"} {
@@ -60,8 +60,8 @@ func TestAProblemsFilesAreHiddenAsFarAsProgramsCanDoWithoutThem(t *testing.T) {
 
 	link := filepath.Join(t.TempDir(), "link")
 	require.NoError(t, os.Symlink(folder, link))
-	s.problem = &problem.Problem{Dir: link}
-	hidden, err = s.hidden(nil)
+	j.problem = &problem.Problem{Dir: link}
+	hidden, err = j.hidden(nil, nil)
 	require.NoError(t, err)
 	assert.Equal(t, []string{folder}, hidden, "links are followed")
 }
@@ -131,7 +131,7 @@ func TestARepeatedCaseThatCannotBeRunAgainIsAFaultWithoutTimes(t *testing.T) {
 	counter := 0
 	r.options.Repeat = 200
 	outcomes := []verdict.Outcome{}
-	require.NoError(t, Run(t.Context(), r.problem, []problem.Solution{r.solution}, r.options, func(e Event) {
+	require.NoError(t, judgeAll(t.Context(), r.problem, []problem.Solution{r.solution}, r.options, func(e Event) {
 		switch e := e.(type) {
 		case Running: // the first one comes before the first run
 			if counter++; counter == 1 {

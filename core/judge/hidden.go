@@ -18,8 +18,8 @@ import (
 // hidden lists what programs must not see: the folder of the problem, or, where
 // something that they need lies in there, the files of the problem one by one.
 // Inputs and expected outputs elsewhere are hidden too, wherever links lead.
-func (s *session) hidden(plans []Plan) (paths []string, err error) {
-	folder, err := realPath(s.problem.Dir)
+func (j *Judge) hidden(plans []Plan, cases []problem.Case) (paths []string, err error) {
+	folder, err := realPath(j.problem.Dir)
 	if err != nil {
 		return nil, err
 	}
@@ -36,7 +36,7 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 	if !slices.ContainsFunc(needed, inside) {
 		paths = append(paths, folder)
 	}
-	for _, path := range s.dataFiles(folder) {
+	for _, path := range j.dataFiles(folder, cases) {
 		if len(paths) == 0 || paths[0] != folder || !box.Within(path, folder) {
 			paths = append(paths, path)
 		}
@@ -50,7 +50,7 @@ func (s *session) hidden(plans []Plan) (paths []string, err error) {
 
 // dataFiles lists what tells answers, or what a program will be asked: the problem's
 // own files and folders, and the files of cases that lie elsewhere, by all their names.
-func (s *session) dataFiles(folder string) (paths []string) {
+func (j *Judge) dataFiles(folder string, cases []problem.Case) (paths []string) {
 	for _, name := range []string{problem.CasesFolder, problem.CasesFile, problem.ConfigFile, problem.OwnFolder, problem.ShapeFile} {
 		paths = append(paths, filepath.Join(folder, name))
 	}
@@ -82,8 +82,8 @@ func (s *session) dataFiles(folder string) (paths []string) {
 			}
 		}
 	}
-	for i := range s.problem.Cases {
-		c := &s.problem.Cases[i]
+	for i := range cases {
+		c := &cases[i]
 		add(c.Input.Path)
 		for _, d := range c.Accepted {
 			add(d.Path)
@@ -98,23 +98,23 @@ func (s *session) dataFiles(folder string) (paths []string) {
 // secrets lists what no build may see of what lies beside its source: what tells
 // answers, and the sources of those that know or judge them. What is built is a copy,
 // so that these can be built all the same.
-func (s *session) secrets() (paths []string) {
-	folder, err := realPath(s.problem.Dir)
+func (j *Judge) secrets() (paths []string) {
+	folder, err := realPath(j.problem.Dir)
 	if err != nil {
 		return nil
 	}
-	paths = s.dataFiles(folder)
+	paths = j.dataFiles(folder, j.problem.Cases)
 	add := func(names ...string) {
 		for _, name := range names {
 			if name == "" {
 				continue
 			}
-			if path, err := realPath(s.problem.PathOf(name)); err == nil {
+			if path, err := realPath(j.problem.PathOf(name)); err == nil {
 				paths = append(paths, path)
 			}
 		}
 	}
-	p := s.problem
+	p := j.problem
 	add(p.Talk.Script, p.Talk.Program, p.Make.Script, p.Make.Program, p.Compare.Script, p.Compare.Program)
 	for i := range p.Cases {
 		if c := p.Cases[i].Compare; c.Custom() && c != p.Compare {
@@ -129,16 +129,16 @@ func (s *session) secrets() (paths []string) {
 	return paths
 }
 
-// arbiterWorker makes the worker of what decides on the programs of another: it
+// checkerWorker makes the worker of what decides on the programs of another: it
 // sees what is hidden from those, and what they printed.
-func (s *session) arbiterWorker(candidates box.Options) *worker {
+func (j *Judge) checkerWorker(candidates box.Options) *worker {
 	o := candidates
 	o.Hidden = nil
-	o.Decides = s.problem.Interactive()
-	o.Visible = append(slices.Clone(o.Visible), s.checks, s.problem.Dir)
-	for _, a := range s.arbiters {
-		if a.fault == nil && a.script != "" {
-			o.Visible = append(o.Visible, filepath.Dir(a.script))
+	o.Decides = j.problem.Interactive()
+	o.Visible = append(slices.Clone(o.Visible), j.folder, j.problem.Dir)
+	for _, c := range j.checkers {
+		if c.fault == nil && c.checker.script != "" {
+			o.Visible = append(o.Visible, filepath.Dir(c.checker.script))
 		}
 	}
 	return &worker{options: o}

@@ -2,7 +2,9 @@ package judge
 
 import (
 	"context"
+	"errors"
 	"fmt"
+	"io"
 	"os"
 	"path/filepath"
 	"strings"
@@ -63,7 +65,7 @@ var limits = problem.Limits{General: verdict.Limits{
 type try struct {
 	problem  *problem.Problem
 	solution problem.Solution
-	options  Options
+	options  options
 	events   []Event
 }
 
@@ -81,11 +83,62 @@ func newTry(t testing.TB, pairs ...string) *try {
 		}
 		p.Cases = append(p.Cases, c)
 	}
-	return &try{problem: p, solution: problem.Solution{File: "obey.c", Role: problem.Candidate}, options: Options{Cache: testenv.SharedDir(), Jobs: 1}}
+	return &try{problem: p, solution: problem.Solution{File: "obey.c", Role: problem.Candidate}, options: options{Cache: testenv.SharedDir(), Jobs: 1}}
 }
 
 func (r *try) run(ctx context.Context) error {
-	return Run(ctx, r.problem, []problem.Solution{r.solution}, r.options, func(e Event) { r.events = append(r.events, e) })
+	return judgeAll(ctx, r.problem, []problem.Solution{r.solution}, r.options, func(e Event) { r.events = append(r.events, e) })
+}
+
+// options are all options of a judge in one.
+type options struct {
+	Jobs                                                               int
+	Limits                                                             verdict.Limits
+	Cases, First                                                       []int
+	KeepAll, MissingIsFault, Checked, Uncontained, UntilFailure, Alone bool
+	Cache                                                              string
+	Repeat                                                             int
+	Output                                                             func(solution, index int) io.Writer
+}
+
+func (o options) env() Env { return Env{Jobs: o.Jobs, Cache: o.Cache, Uncontained: o.Uncontained} }
+
+func (o options) build() BuildOptions {
+	return BuildOptions{Limits: o.Limits, Checked: o.Checked, MissingIsFault: o.MissingIsFault}
+}
+
+func (o options) run() RunOptions {
+	return RunOptions{Only: o.Cases, First: o.First, UntilFailure: o.UntilFailure, Repeat: o.Repeat, IsolateCalls: o.Alone, KeepAll: o.KeepAll, Output: o.Output}
+}
+
+// opened opens a judge, which ends with the test.
+func opened(t testing.TB, p *problem.Problem, o options) *Judge {
+	j, err := Open(p, o.env())
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, j.Close()) })
+	return j
+}
+
+// started prepares solutions to be judged on cases as they come.
+func started(t testing.TB, p *problem.Problem, solutions []problem.Solution, o options) (*Prepared, error) {
+	prepared, err := opened(t, p, o).Prepare(t.Context(), solutions, o.build(), func(Event) {})
+	require.NoError(t, err)
+	return prepared, prepared.Start(t.Context(), func(Event) {})
+}
+
+// judgeAll judges all cases of a problem with solutions.
+func judgeAll(ctx context.Context, p *problem.Problem, solutions []problem.Solution, o options, tell func(Event)) (err error) {
+	j, err := Open(p, o.env())
+	if err != nil {
+		return err
+	}
+	defer func() { err = errors.Join(err, j.Close()) }()
+	prepared, err := j.Prepare(ctx, solutions, o.build(), tell)
+	if err != nil {
+		return err
+	}
+	_, err = prepared.Run(ctx, p.Cases, o.run(), tell)
+	return err
 }
 
 // outcomes runs and returns the outcomes in the order in which they were told.

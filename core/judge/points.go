@@ -17,14 +17,14 @@ type needs struct {
 	changed *sync.Cond
 	pending map[string]int // cases of a group that have not ended
 	failed  map[string]bool
-	given   bool // up
+	over    bool // no more cases will end
 }
 
-func (s *session) newNeeds(cases []int) *needs {
-	n := &needs{problem: s.problem, pending: map[string]int{}, failed: map[string]bool{}}
+func newNeeds(p *problem.Problem, all []problem.Case, cases []int) *needs {
+	n := &needs{problem: p, pending: map[string]int{}, failed: map[string]bool{}}
 	n.changed = sync.NewCond(&n.mu)
 	for _, i := range cases {
-		n.pending[s.problem.Cases[i].Group]++
+		n.pending[all[i].Group]++
 	}
 	return n
 }
@@ -36,7 +36,7 @@ func (n *needs) lacking(group string) string {
 	n.mu.Lock()
 	defer n.mu.Unlock()
 	for _, need := range n.problem.Rule(group).Needs {
-		for n.pending[need] > 0 && !n.failed[need] && !n.given {
+		for n.pending[need] > 0 && !n.failed[need] && !n.over {
 			n.changed.Wait()
 		}
 		if n.failed[need] {
@@ -59,35 +59,36 @@ func (n *needs) ended(group string, v verdict.Verdict) {
 func (n *needs) giveUp() {
 	n.mu.Lock()
 	defer n.mu.Unlock()
-	n.given = true
+	n.over = true
 	n.changed.Broadcast()
 }
 
 // score adds up the points of a solution from what is known of its cases; nil
 // where no group is worth points.
-func (s *session) score(plan Plan, results []caseResult) *verdict.Score {
-	if !s.problem.Pointed() {
+func (r *solutionRun) score(results []caseResult) *verdict.Score {
+	p := r.judge.problem
+	if !p.Pointed() {
 		return nil
 	}
 	byCase := map[int]caseResult{}
-	for i, r := range results {
-		byCase[plan.Cases[i]] = r
+	for i, one := range results {
+		byCase[r.plan.Cases[i]] = one
 	}
 	score := &verdict.Score{}
-	for _, group := range s.problem.Groups() {
-		rule := s.problem.Rule(group)
-		if rule.Points == 0 || !plan.Solution.Runs(group) {
+	for _, group := range problem.GroupsOf(r.cases) {
+		rule := p.Rule(group)
+		if rule.Points == 0 || !r.plan.Solution.Runs(group) {
 			continue
 		}
 		var shares []float64
 		known := true
-		for i, c := range s.problem.Cases {
+		for i, c := range r.cases {
 			if c.Group != group {
 				continue
 			}
-			r, run := byCase[i]
-			known = known && run && r.verdict != verdict.Unjudged && r.verdict != verdict.Fault
-			shares = append(shares, r.share)
+			one, ran := byCase[i]
+			known = known && ran && one.verdict != verdict.Unjudged && one.verdict != verdict.Fault
+			shares = append(shares, one.share)
 		}
 		one := verdict.GroupScore{Name: group, Possible: rule.Points, Known: known}
 		if known {
@@ -98,15 +99,16 @@ func (s *session) score(plan Plan, results []caseResult) *verdict.Score {
 	return score
 }
 
-// nothing is the score of a solution of which no case can be run; nil where no group is worth
+// noScore is the score of a solution of which no case can be run; nil where no group is worth
 // points.
-func (s *session) nothing(plan Plan) *verdict.Score {
-	if !s.problem.Pointed() {
+func (r *solutionRun) noScore() *verdict.Score {
+	p := r.judge.problem
+	if !p.Pointed() {
 		return nil
 	}
 	score := &verdict.Score{}
-	for _, group := range s.problem.Groups() {
-		if rule := s.problem.Rule(group); rule.Points > 0 && plan.Solution.Runs(group) {
+	for _, group := range problem.GroupsOf(r.cases) {
+		if rule := p.Rule(group); rule.Points > 0 && r.plan.Solution.Runs(group) {
 			score.Add(verdict.GroupScore{Name: group, Possible: rule.Points, Known: true})
 		}
 	}

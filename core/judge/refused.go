@@ -52,7 +52,7 @@ func (r *caseRun) byRefused(o *verdict.Outcome, answer []byte, cut bool) {
 
 // same reports that an answer is one that is known.
 func (r *caseRun) same(known, answer []byte) bool {
-	if f := r.problem.Call; f != nil {
+	if f := r.run.judge.problem.Call; f != nil {
 		a, err := value.ReadResults(string(known), f.Results())
 		b, err2 := value.ReadResults(string(answer), f.Results())
 		return err == nil && err2 == nil && r.test.Compare.Values().Compare(a, b) == nil
@@ -110,11 +110,11 @@ func CompareAnswers(p *problem.Problem, expected problem.Data, got []byte) (*ver
 // filesExplained says what a failure has to do with the files that the problem
 // names.
 func (r *caseRun) filesExplained(o *verdict.Outcome) (words []string) {
-	files := r.problem.Files
+	files := r.run.judge.problem.Files
 	if files == (problem.Files{}) {
 		return nil
 	}
-	source, err := os.ReadFile(r.plan.Build.Source)
+	source, err := os.ReadFile(r.run.plan.Build.Source)
 	unnamed := func(name string) bool {
 		return name != "" && err == nil && !strings.Contains(strings.ToLower(string(source)), strings.ToLower(name))
 	}

@@ -19,7 +19,8 @@ import (
 // A Tracer runs a build of a solution that says which parts of it ran. It must be
 // closed.
 type Tracer struct {
-	session *session
+	judge   *Judge
+	worker  *worker
 	program box.Program
 	limits  verdict.Limits
 	parts   map[uint64]int // the line of each
@@ -31,24 +32,22 @@ type Tracer struct {
 // OpenTracer builds a solution so. There is none for functions, for talks and for
 // programs that read named files, nor where the language or the compiler has no such
 // build; it is nil then. The error is the context's, or says what failed on our side.
-func OpenTracer(ctx context.Context, p *problem.Problem, solution problem.Solution, o Options) (t *Tracer, err error) {
+func OpenTracer(ctx context.Context, p *problem.Problem, solution problem.Solution, limits verdict.Limits, env Env) (t *Tracer, err error) {
 	if p.Call != nil || p.Interactive() || p.Files != (problem.Files{}) {
 		return nil, nil
 	}
-	s, err := begin(p, o, nil)
+	j, err := Open(p, env)
 	if err != nil {
 		return nil, err
 	}
-	t = &Tracer{session: s, ran: map[uint64]bool{}}
+	t = &Tracer{judge: j, ran: map[uint64]bool{}}
 	defer func() {
 		if err != nil || t.parts == nil {
-			err = errors.Join(err, s.end())
+			err = errors.Join(err, j.Close())
 			t = nil
 		}
 	}()
-	w := s.builder()
-	build, err := s.kit.Build(ctx, w, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Traced: true})
-	err = errors.Join(err, w.close())
+	build, err := j.build(ctx, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Traced: true})
 	if ctx.Err() != nil {
 		return t, ctx.Err()
 	}
@@ -59,25 +58,26 @@ func OpenTracer(ctx context.Context, p *problem.Problem, solution problem.Soluti
 	if err != nil || len(parts) == 0 {
 		return t, nil
 	}
-	t.limits, _ = p.Limits.For(s.options.Languages.Family(build.Language), o.Limits)
+	t.limits, _ = p.Limits.For(j.env.Languages.Family(build.Language), limits)
 	t.limits = widened(t.limits)
 	t.program = build.Program(t.limits, solution.Args)
-	options := box.Options{Scratch: s.scratch.Dir, Uncontained: o.Uncontained, Groups: <-s.groups, Decides: true}
-	if !o.Uncontained {
+	options := j.sandbox()
+	options.Decides = true
+	if !env.Uncontained {
 		plan := Plan{Solution: solution, Build: &build}
-		hidden, err := s.hidden([]Plan{plan})
+		hidden, err := j.hidden([]Plan{plan}, p.Cases)
 		if err != nil {
 			return t, err
 		}
 		options.Hidden = hidden
 	}
-	s.workers = append(s.workers, &worker{options: options})
+	t.worker = j.newWorker(options)
 	t.parts = parts
 	return t, nil
 }
 
 // Close leaves nothing behind.
-func (t *Tracer) Close() error { return t.session.end() }
+func (t *Tracer) Close() error { return t.judge.Close() }
 
 // Trace runs an input and returns the parts that ran, in ascending order; none where
 // the program did not come to its end. It may be called by several goroutines. The
@@ -91,7 +91,7 @@ func (t *Tracer) Trace(ctx context.Context, input []byte) (parts []uint64, err e
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	var told bytes.Buffer
-	_, err = t.session.workers[0].Run(ctx, box.Run{Program: t.program, Limits: t.limits, Input: file, Decision: &told})
+	_, err = t.worker.Run(ctx, box.Run{Program: t.program, Limits: t.limits, Input: file, Decision: &told})
 	if err != nil {
 		return nil, fmt.Errorf("the traced build: %w", err)
 	}

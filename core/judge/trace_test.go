@@ -33,7 +33,7 @@ int main(void) {
 func traced(t *testing.T, name, source string) *Tracer {
 	one := newTry(t)
 	require.NoError(t, os.WriteFile(filepath.Join(one.problem.Dir, name), []byte(source), 0o644))
-	tracer, err := OpenTracer(context.Background(), one.problem, problem.Solution{File: name}, one.options)
+	tracer, err := OpenTracer(context.Background(), one.problem, problem.Solution{File: name}, one.options.Limits, one.options.env())
 	require.NoError(t, err)
 	if tracer != nil {
 		t.Cleanup(func() { assert.NoError(t, tracer.Close()) })
@@ -69,7 +69,7 @@ func TestWhatCannotBeTracedHasNoTracer(t *testing.T) {
 	assert.Nil(t, traced(t, "script.sh", "cat\n"))
 	one := newTry(t)
 	one.problem.Files.Output = "out.txt"
-	tracer, err := OpenTracer(context.Background(), one.problem, one.solution, one.options)
+	tracer, err := OpenTracer(context.Background(), one.problem, one.solution, one.options.Limits, one.options.env())
 	require.NoError(t, err)
 	assert.Nil(t, tracer)
 }

@@ -36,7 +36,7 @@ func TestWhatASourceWritesWhereItsDriverAnswersIsNoAnswer(t *testing.T) {
 		t.Run(tt.name, func(t *testing.T) {
 			p := function(t, "half(n: int) -> int", "n = 4 => 2", "n = 7 => 3", "n = 8 => 4")
 			p.Limits.General = limits.General
-			outcomes, ended := calledAs(t, p, "a.py", "import os, sys\ndef half(n):\n    if n == 7:\n        "+tt.body+"\n    return n // 2\n", Options{Jobs: 1})
+			outcomes, ended := calledAs(t, p, "a.py", "import os, sys\ndef half(n):\n    if n == 7:\n        "+tt.body+"\n    return n // 2\n", options{Jobs: 1})
 			require.Len(t, outcomes, 3)
 			assert.Equal(t, verdict.Accepted, outcomes[0].Verdict, outcomes[0].Message)
 			assert.Equal(t, tt.want, outcomes[1].Verdict, outcomes[1].Message)
@@ -62,7 +62,7 @@ func TestACallEndsOnce(t *testing.T) {
 			// It knows the driver's word, and answers for itself before it returns.
 			forger := "import sys, time\ndef half(n):\n    say = sys.modules['__main__'].answer\n    " + doing + "\n    return n // 2\n"
 			for range 3 {
-				_, ended := calledAs(t, p, "a.py", forger, Options{Jobs: 1})
+				_, ended := calledAs(t, p, "a.py", forger, options{Jobs: 1})
 				assert.NotEqual(t, verdict.Accepted, ended.Verdict, "it answered twice")
 			}
 		})
@@ -80,7 +80,7 @@ func TestASourceThatStopsItsDriversClockIsMeasuredAllTheSame(t *testing.T) {
 		"the driver's own": "    driver = sys.modules['__main__']\n    now = driver.clock()\n    driver.clock = lambda: now\n",
 	} {
 		t.Run(name, func(t *testing.T) {
-			outcomes, _ := calledAs(t, p, "a.py", "import os, sys\ndef half(n):\n"+stop+burn+"    return n // 2\n", Options{Jobs: 1})
+			outcomes, _ := calledAs(t, p, "a.py", "import os, sys\ndef half(n):\n"+stop+burn+"    return n // 2\n", options{Jobs: 1})
 			require.Len(t, outcomes, 2)
 			for _, o := range outcomes {
 				require.Equal(t, verdict.Accepted, o.Verdict, o.Message)
@@ -111,7 +111,7 @@ func TestWhatTellsAnswersIsKeptFromBuilds(t *testing.T) {
 	}
 	real, err := filepath.EvalSymlinks(elsewhere)
 	require.NoError(t, err)
-	secrets := (&session{problem: p}).secrets()
+	secrets := (&Judge{problem: p}).secrets()
 	for _, name := range []string{"cases", "cases.md", "verdict.toml", "input.shape", ".cold", "1.in", "1.out", "2.in", "judge.star", "own.cpp", "talk.py", "make.star", "brute.py"} {
 		assert.Contains(t, secrets, filepath.Join(folder, name))
 	}

@@ -186,7 +186,7 @@ func (p *Problem) needsItself(group string) bool {
 
 // InRunOrder brings indices of cases into an order in which each group comes
 // after those that it needs, and otherwise stays where it was.
-func (p *Problem) InRunOrder(cases []int) []int {
+func (p *Problem) InRunOrder(all []Case, cases []int) []int {
 	depth := map[string]int{}
 	var of func(group string) int
 	of = func(group string) int {
@@ -201,6 +201,6 @@ func (p *Problem) InRunOrder(cases []int) []int {
 		return d
 	}
 	ordered := slices.Clone(cases)
-	slices.SortStableFunc(ordered, func(a, b int) int { return cmp.Compare(of(p.Cases[a].Group), of(p.Cases[b].Group)) })
+	slices.SortStableFunc(ordered, func(a, b int) int { return cmp.Compare(of(all[a].Group), of(all[b].Group)) })
 	return ordered
 }

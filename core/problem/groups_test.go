@@ -58,7 +58,7 @@ program = "check.cpp"
 	assert.Equal(t, 4*time.Second, limits.Time, "what a group is held to holds in every language")
 	assert.EqualValues(t, 64<<20, p.Limits.OfChecker().Memory)
 	assert.Equal(t, CheckerDefaults.Time, p.Limits.OfChecker().Time)
-	assert.Equal(t, []int{0, 1, 3, 2}, p.InRunOrder([]int{0, 1, 2, 3}), "what is needed runs first")
+	assert.Equal(t, []int{0, 1, 3, 2}, p.InRunOrder(p.Cases, []int{0, 1, 2, 3}), "what is needed runs first")
 	_, err = p.ChooseCandidate()
 	assert.ErrorContains(t, err, "check.cpp", "a checker is no candidate")
 }

@@ -463,9 +463,12 @@ func splitWhere(where string) (file string, line int) {
 	return file, line
 }
 
-// Groups returns the groups of the cases, in case order.
-func (p *Problem) Groups() (names []string) {
-	for _, c := range p.Cases {
+// Groups returns the groups of the problem's cases, in case order.
+func (p *Problem) Groups() []string { return GroupsOf(p.Cases) }
+
+// GroupsOf returns the groups of cases, in their order.
+func GroupsOf(cases []Case) (names []string) {
+	for _, c := range cases {
 		if len(names) == 0 || names[len(names)-1] != c.Group {
 			names = append(names, c.Group)
 		}

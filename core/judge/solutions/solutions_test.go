@@ -50,7 +50,12 @@ func sourcesOf(t *testing.T, dir string) (*problem.Problem, []problem.Solution) 
 func judgedAll(t *testing.T, p *problem.Problem, solutions []problem.Solution) (sums []judge.Ended, said []string) {
 	t.Helper()
 	said = make([]string, len(solutions))
-	require.NoError(t, judge.Run(t.Context(), p, solutions, judge.Options{Cache: testenv.SharedDir()}, func(e judge.Event) {
+	j, err := judge.Open(p, judge.Env{Cache: testenv.SharedDir()})
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, j.Close()) }()
+	prepared, err := j.Prepare(t.Context(), solutions, judge.BuildOptions{}, func(judge.Event) {})
+	require.NoError(t, err)
+	sums, err = prepared.Run(t.Context(), p.Cases, judge.RunOptions{}, func(e judge.Event) {
 		switch e := e.(type) {
 		case judge.Case:
 			if e.Outcome.Verdict != verdict.Accepted {
@@ -58,9 +63,9 @@ func judgedAll(t *testing.T, p *problem.Problem, solutions []problem.Solution) (
 			}
 		case judge.Ended:
 			said[e.Solution] += e.Message
-			sums = append(sums, e)
 		}
-	}))
+	})
+	require.NoError(t, err)
 	return sums, said
 }
 

@@ -197,13 +197,13 @@ func TestAPersonCanBeTheCandidate(t *testing.T) {
 	for says, want := range map[string]string{"42\n": "accepted ", "41\n": "wrong answer it is not 41", "": "wrong answer it ended early", "x": `wrong answer "x" is no integer`} {
 		r := talkTry(t, problem.Talk{Script: "talk.star"}, "by-hand")
 		var out bytes.Buffer
-		o, err := Talk(t.Context(), r.problem, 0, r.options, strings.NewReader(says), &out)
+		o, err := opened(t, r.problem, r.options).Talk(t.Context(), 0, strings.NewReader(says), &out)
 		require.NoError(t, err)
 		assert.Equal(t, want, o.Verdict.String()+" "+o.Message)
 		assert.Equal(t, "by-hand\n", out.String())
 	}
 	r := talkTry(t, problem.Talk{Script: "talk.star"}, "broken")
-	o, err := Talk(t.Context(), r.problem, 0, r.options, strings.NewReader(""), &bytes.Buffer{})
+	o, err := opened(t, r.problem, r.options).Talk(t.Context(), 0, strings.NewReader(""), &bytes.Buffer{})
 	require.NoError(t, err)
 	assert.Equal(t, verdict.Fault, o.Verdict)
 }

@@ -34,7 +34,7 @@ type transcript struct {
 	mu    sync.Mutex
 	began time.Time
 	talk  verdict.Talk
-	open  [2]*verdict.Said // lines without an end yet: the candidate's, the other side's
+	open  [2]*verdict.Said // lines without an end yet: the candidate's, the interactor's
 	said  int              // writes, so that it is seen whether anything was said
 }
 
@@ -106,60 +106,65 @@ func (t *transcript) count() int {
 	return t.said
 }
 
-// A voice hands what one side prints to the other, and has it written down.
-type voice struct {
-	byOther bool
-	book    *transcript
-	to      io.Writer
+// A recorder hands what one side prints to the other, and has it written down.
+type recorder struct {
+	byOther    bool
+	transcript *transcript
+	to         io.Writer
 }
 
-func (v voice) Write(text []byte) (int, error) {
-	v.book.write(v.byOther, text)
-	return v.to.Write(text)
+func (r recorder) Write(text []byte) (int, error) {
+	r.transcript.write(r.byOther, text)
+	return r.to.Write(text)
 }
 
 // A conversation is one run of both sides.
 type conversation struct {
-	*caseRun
-	other            *arbiter
-	dir              string // of the input that the other side is given
-	book             transcript
-	toOther, toMe    *box.Pipe // to the other side, and to the candidate
-	stop             context.Context
-	end              context.CancelFunc // ends both sides
-	mu               sync.Mutex
-	candidateEnded   bool // before the other side
-	otherEnded       bool // before the candidate
-	bothWait         bool // neither would ever have said anything again
-	otherIsSlow      bool // the candidate waits, and the other side does not
-	passedWall       bool // the time that is the two sides' own passed the candidate's limit
-	standing         standing
-	delayed          time.Duration // in which this process did not run, before the talk
-	otherStarved     time.Duration // in which the machine did not let the other side run
-	decision         decision
-	undecided        error // why there is no decision
-	unread           string
-	otherErrs, words box.Head
+	run          *caseRun
+	interactor   *checker
+	dir          string // of the input that the interactor is given
+	transcript   transcript
+	toInteractor *box.Pipe
+	toCandidate  *box.Pipe
+	stop         context.Context
+	end          context.CancelFunc // ends both sides
+
+	mu              sync.Mutex
+	candidateEnded  bool // before the interactor
+	interactorEnded bool // before the candidate
+	bothWait        bool // neither would ever have said anything again
+	interactorSlow  bool // the candidate waits, and the interactor does not
+	passedWall      bool // the time that is the two sides' own passed the candidate's limit
+
+	standing standing
+	delayed  time.Duration // in which this process did not run, before the talk
+	starved  time.Duration // in which the machine did not let the interactor run
+
+	decision  decision
+	undecided error    // why there is no decision
+	unread    string   // what the interactor had not read when it decided
+	errs      box.Head // what the interactor wrote to standard error
+	words     box.Head // its decision
 }
 
 // conversation prepares one. It must be closed.
 func (r *caseRun) conversation() (c *conversation, err error) {
+	j := r.run.judge
 	c = &conversation{
-		caseRun: r, other: &r.arbiters[r.wantedBy(r.test)].arbiter,
-		dir:       filepath.Join(r.checks, "hearing-"+strconv.Itoa(r.worker.number)),
-		otherErrs: box.Head{Most: KeptText}, words: box.Head{Most: KeptText},
+		run: r, interactor: &j.checkers[j.checkerOf(r.test)].checker, dir: r.folder(),
+		errs: box.Head{Most: KeptText}, words: box.Head{Most: KeptText},
 	}
 	c.stop, c.end = context.WithCancel(context.Background())
-	if c.toOther, err = box.NewPipe(); err != nil {
+	if c.toInteractor, err = box.NewPipe(); err != nil {
 		return nil, err
 	}
-	if c.toMe, err = box.NewPipe(); err != nil {
-		c.toOther.Close()
+	if c.toCandidate, err = box.NewPipe(); err != nil {
+		c.toInteractor.Close()
 		return nil, err
 	}
 	if err := c.giveInput(); err != nil {
 		c.close()
-		return nil, fmt.Errorf("cannot give the other side the input: %w", err)
+		return nil, fmt.Errorf("cannot give the interactor the input: %w", err)
 	}
 	return c, nil
 }
@@ -168,22 +173,48 @@ func (c *conversation) giveInput() error {
 	if err := os.MkdirAll(c.dir, 0o700); err != nil {
 		return err
 	}
-	input, err := openInput(c.test.Input)
+	input, err := openInput(c.run.test.Input)
 	if err != nil {
 		return err
 	}
 	defer input.Close()
-	return (&hearing{dir: c.dir}).put(script.InputFile, input)
+	return (&checkerFolder{dir: c.dir}).put(script.InputFile, input)
 }
 
 func (c *conversation) close() {
 	c.end()
-	c.toOther.Close()
-	c.toMe.Close()
+	c.toInteractor.Close()
+	c.toCandidate.Close()
 	os.RemoveAll(c.dir)
 }
 
-// converse runs the candidate and the other side of an interactive problem.
+// A talkExecutor runs each case of an interactive problem as a talk of the candidate with the
+// interactor.
+type talkExecutor struct{ run *solutionRun }
+
+func (x *talkExecutor) batches() [][]int { return oneByOne(x.run.plan.Cases) }
+
+func (x *talkExecutor) beside() int { return 0 }
+
+func (x *talkExecutor) attempts(ctx context.Context, w *worker, positions []int, each func(attempt)) error {
+	for _, position := range positions {
+		r := x.run.caseRun(w, position)
+		o, err := r.converse(ctx)
+		if err != nil {
+			if ctx.Err() != nil {
+				return ctx.Err()
+			}
+			o = verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}
+		}
+		each(attempt{position: position, outcome: r.kept(o)})
+	}
+	return nil
+}
+
+// diagnose learns nothing: a talk cannot be had with other limits.
+func (x *talkExecutor) diagnose(context.Context, *worker, int) ([]string, error) { return nil, nil }
+
+// converse runs the candidate and the interactor.
 func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	c, err := r.conversation()
 	if err != nil {
@@ -191,84 +222,84 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	}
 	defer c.close()
 	// A box takes a while to open, which is nobody's time.
-	if err := errors.Join(r.worker.open(), r.worker.arbiter.open()); err != nil {
+	if err := errors.Join(r.worker.open(), r.worker.checker.open()); err != nil {
 		return o, err
 	}
-	c.book.began, c.delayed = time.Now(), box.Delayed()
+	c.transcript.began, c.delayed = time.Now(), box.Delayed()
 	var sides, watch sync.WaitGroup
 	var failed error
 	watching, watched := context.WithCancel(ctx)
-	sides.Go(func() { failed = c.runOther(ctx, c.toMe) })
+	sides.Go(func() { failed = c.runInteractor(ctx, c.toCandidate) })
 	watch.Go(func() { c.watchBoth(watching) })
 	out, errs := &box.Head{Most: KeptText}, &box.Head{Most: KeptText}
 	limits := r.limits
 	limits.Wall *= box.TooBusy // what the machine does not give to either side does not count: watchBoth looks at it
 	result, err := r.worker.Run(ctx, box.Run{
-		Program: r.program, Limits: limits, Input: c.toMe.Input, Prompt: true, Stop: c.stop,
-		Output: io.MultiWriter(out, voice{false, &c.book, c.toOther}), Errors: errs,
+		Program: r.run.prepared.program(r.run.solution, r.limits), Limits: limits, Input: c.toCandidate.Input, Prompt: true, Stop: c.stop,
+		Output: io.MultiWriter(out, recorder{false, &c.transcript, c.toInteractor}), Errors: errs,
 	})
 	c.mu.Lock()
-	c.candidateEnded = !c.otherEnded
+	c.candidateEnded = !c.interactorEnded
 	c.mu.Unlock()
 	if err != nil || !result.Succeeded() {
-		c.end() // nothing that the other side still says can matter
+		c.end() // nothing that the interactor still says can matter
 	}
-	c.toOther.End()
+	c.toInteractor.End()
 	sides.Wait()
 	watched()
 	watch.Wait()
 	if err := errors.Join(err, failed); err != nil {
 		return o, err
 	}
-	tooBusy := result.Ending == box.PassedWall || c.passedWall && result.Usage.Own()-c.otherStarved <= r.limits.Wall
-	if c.passedWall && (result.Ending == box.EndedByRequest || result.Ending == box.Exited) { // the other side may have gone first
+	tooBusy := result.Ending == box.PassedWall || c.passedWall && result.Usage.Own()-c.starved <= r.limits.Wall
+	if c.passedWall && (result.Ending == box.EndedByRequest || result.Ending == box.Exited) { // the interactor may have gone first
 		result.Ending, result.Signal, result.ExitCode = box.PassedWall, 0, 0
 	}
-	result.Usage.Starved = min(result.Usage.Wall, result.Usage.Starved+c.otherStarved+box.Delayed()-c.delayed)
-	o, said := r.outcomeOf(result, out, errs)
-	o.Talk = c.book.whole()
-	o.Talk.Other = c.other.name
-	o.Checker = verdict.Text{Bytes: c.otherErrs.Text, Cut: c.otherErrs.Cut}
-	if c.otherEnded {
+	result.Usage.Starved = min(result.Usage.Wall, result.Usage.Starved+c.starved+box.Delayed()-c.delayed)
+	o, m := r.outcomeOf(result, out, errs)
+	o.Talk = c.transcript.whole()
+	o.Talk.Other = c.interactor.name
+	o.Checker = verdict.Text{Bytes: c.errs.Text, Cut: c.errs.Cut}
+	if c.interactorEnded {
 		o.Stderr = verdict.Text{} // what it says of the end of its input is no cause
 	}
 	c.judge(&o, result)
 	if tooBusy && o.Verdict == verdict.Stalled {
 		o.Verdict, o.Message = verdict.Fault, "this machine is too busy to judge"
 	}
-	r.remark(&o, result, said)
+	r.remark(&o, m)
 	return o, nil
 }
 
-// runOther runs the other side to its end. What it says goes to listener.
-func (c *conversation) runOther(ctx context.Context, listener io.Writer) error {
-	limits := c.problem.Limits.OfChecker()
-	limits.Wall += box.TooBusy * c.limits.Wall // it waits for the candidate most of the time
-	program, err := c.other.program(limits, filepath.Join(c.dir, script.InputFile))
+// runInteractor runs the interactor to its end. What it says goes to listener.
+func (c *conversation) runInteractor(ctx context.Context, listener io.Writer) error {
+	limits := c.run.run.judge.problem.Limits.OfChecker()
+	limits.Wall += box.TooBusy * c.run.limits.Wall // it waits for the candidate most of the time
+	program, err := c.interactor.program(limits, filepath.Join(c.dir, script.InputFile))
 	if err != nil {
 		c.end()
 		return err
 	}
-	result, err := c.worker.arbiter.Run(ctx, box.Run{
-		Program: program, Limits: limits, Input: c.toOther.Input, Prompt: true, Stop: c.stop,
-		Output: voice{true, &c.book, listener}, Errors: &c.otherErrs, Decision: &c.words,
+	result, err := c.run.worker.checker.Run(ctx, box.Run{
+		Program: program, Limits: limits, Input: c.toInteractor.Input, Prompt: true, Stop: c.stop,
+		Output: recorder{true, &c.transcript, listener}, Errors: &c.errs, Decision: &c.words,
 	})
 	if err != nil {
 		c.end()
 		return err
 	}
 	c.mu.Lock()
-	c.otherEnded, c.otherStarved = !c.candidateEnded, result.Usage.Starved
+	c.interactorEnded, c.starved = !c.candidateEnded, result.Usage.Starved
 	c.mu.Unlock()
-	c.decision, c.undecided = c.other.decided(result, &c.words, &c.otherErrs, limits)
+	c.decision, c.undecided = c.interactor.judged(result, &c.words, &c.errs, limits)
 	_, rest, _ := strings.Cut(string(c.words.Text), "\n")
-	if quoted, ok := strings.CutPrefix(strings.TrimSpace(rest), script.UnreadWord); ok && c.other.script != "" {
+	if quoted, ok := strings.CutPrefix(strings.TrimSpace(rest), script.UnreadWord); ok && c.interactor.script != "" {
 		c.unread, _ = strconv.Unquote(quoted)
 	}
 	if c.undecided != nil || c.decision.verdict == verdict.WrongAnswer {
 		c.end() // nothing that the candidate still does can matter
 	}
-	c.toMe.End()
+	c.toCandidate.End()
 	return nil
 }
 
@@ -283,7 +314,7 @@ const (
 func (c *conversation) watchBoth(ctx context.Context) {
 	said, quiet := -1, firstLook
 	var since, slowAt time.Time // since when both wait; when only the candidate did, last
-	mine, theirs := c.worker.box, c.worker.arbiter.box
+	mine, theirs := c.run.worker.box, c.run.worker.checker.box
 	timer := time.NewTimer(quiet)
 	defer timer.Stop()
 	for {
@@ -294,31 +325,31 @@ func (c *conversation) watchBoth(ctx context.Context) {
 		}
 		if c.tooLong() {
 			c.mu.Lock()
-			c.passedWall = !c.otherEnded && !c.candidateEnded
+			c.passedWall = !c.interactorEnded && !c.candidateEnded
 			c.mu.Unlock()
 			if c.passedWall { // else what is left has limits of its own
 				c.end()
 			}
 			return
 		}
-		if now := c.book.count(); now != said {
+		if now := c.transcript.count(); now != said {
 			said, quiet, since, slowAt = now, firstLook, time.Time{}, time.Time{}
 		} else {
 			quiet = min(2*quiet, seldomLook)
 			candidate, other := mine.Waiting(), theirs.Waiting()
-			if c.other.script != "" && other == box.MayWait {
+			if c.interactor.script != "" && other == box.MayWait {
 				other = box.Waits // it says something only when it has heard something
 			}
 			// In this order: what was under way before either was seen to wait
 			// has either not arrived, or is counted.
-			idle := mine.Quiet() && theirs.Quiet() && c.toMe.Idle() && c.toOther.Idle() && c.book.count() == said
+			idle := mine.Quiet() && theirs.Quiet() && c.toCandidate.Idle() && c.toInteractor.Idle() && c.transcript.count() == said
 			c.mu.Lock()
-			over := c.otherEnded || c.candidateEnded
+			over := c.interactorEnded || c.candidateEnded
 			if !over && idle && candidate != box.NotWaiting && other == box.NotWaiting {
 				slowAt = time.Now()
 			}
 			// The candidate's limit may have ended it just now, so that it waits no more.
-			c.otherIsSlow = !c.otherEnded && time.Since(slowAt) < longWait
+			c.interactorSlow = !c.interactorEnded && time.Since(slowAt) < longWait
 			c.mu.Unlock()
 			both := idle && !over && candidate != box.NotWaiting && other != box.NotWaiting
 			switch {
@@ -361,20 +392,20 @@ func (s *standing) note(now time.Time, cpu time.Duration, ready bool) {
 // which either side could have run and did not.
 func (c *conversation) tooLong() bool {
 	now := time.Now()
-	elapsed := now.Sub(c.book.began)
-	if elapsed < c.limits.Wall/2 {
+	elapsed := now.Sub(c.transcript.began)
+	if elapsed < c.run.limits.Wall/2 {
 		return false // it cannot be near, and to look takes time
 	}
-	mine, ok := c.worker.box.Now()
-	theirs, ok2 := c.worker.arbiter.box.Now()
-	c.standing.note(now, mine.CPU+theirs.CPU, c.worker.box.Ready() || c.worker.arbiter.box.Ready())
+	mine, ok := c.run.worker.box.Now()
+	theirs, ok2 := c.run.worker.checker.box.Now()
+	c.standing.note(now, mine.CPU+theirs.CPU, c.run.worker.box.Ready() || c.run.worker.checker.box.Ready())
 	ours := box.Delayed() - c.delayed // what is said goes through here
 	starved := max(mine.Starved+theirs.Starved+ours, c.standing.kept)
-	most := c.limits.Wall
+	most := c.run.limits.Wall
 	if starved > elapsed/20 {
 		most *= 2 // the machine is busy, and from here not all that it keeps can be seen
 	}
-	return elapsed > c.limits.Wall && (!ok || !ok2 || elapsed-starved > most)
+	return elapsed > c.run.limits.Wall && (!ok || !ok2 || elapsed-starved > most)
 }
 
 // judge sets the verdict. What ended first counts: what a side does after the
@@ -382,8 +413,8 @@ func (c *conversation) tooLong() bool {
 func (c *conversation) judge(o *verdict.Outcome, result box.Result) {
 	passed := result.Ending != box.Exited && result.Ending != box.EndedByRequest
 	switch {
-	case passed && result.Ending == box.PassedWall && c.otherIsSlow:
-		o.Verdict, o.Message = verdict.Fault, fmt.Sprintf("%s %s did not answer within %v", c.other.role, c.other.name, c.limits.Wall)
+	case passed && result.Ending == box.PassedWall && c.interactorSlow:
+		o.Verdict, o.Message = verdict.Fault, fmt.Sprintf("%s %s did not answer within %v", c.interactor.role, c.interactor.name, c.run.limits.Wall)
 	case passed:
 	case c.bothWait:
 		o.Verdict, o.Waited, o.Message = verdict.Stalled, true, c.waitWords()
@@ -394,7 +425,7 @@ func (c *conversation) judge(o *verdict.Outcome, result box.Result) {
 		c.decision.into(o)
 	case o.Verdict != verdict.Accepted: // it failed after all was said
 	default:
-		late := c.unread + string(c.toOther.Unread(saidLongest))
+		late := c.unread + string(c.toInteractor.Unread(saidLongest))
 		c.decision.into(o)
 		if late = strings.TrimSpace(late); late != "" {
 			o.Verdict, o.Share = verdict.WrongAnswer, 0
@@ -405,10 +436,10 @@ func (c *conversation) judge(o *verdict.Outcome, result box.Result) {
 
 // waitWords says why neither side goes on.
 func (c *conversation) waitWords() string {
-	if last := c.book.unfinished(0); last != "" {
+	if last := c.transcript.unfinished(0); last != "" {
 		return fmt.Sprintf("both sides wait: its last words %q have no line end", shortened(last))
 	}
-	if c.book.count() == 0 {
+	if c.transcript.count() == 0 {
 		return "both sides wait, and nobody has said anything"
 	}
 	return "both sides wait for each other"

@@ -206,7 +206,7 @@ func TestTheCheckerItselfIsTried(t *testing.T) {
 		c.Trials = append(c.Trials, problem.Trial{Answer: problem.Data{Text: []byte(answer), Size: int64(len(answer))}, Accept: i < 4 && answer != "reject", Line: 10 + i})
 	}
 	var got []string
-	require.NoError(t, TryChecker(t.Context(), r.problem, []int{0}, r.options, func(o Opinion) {
+	require.NoError(t, opened(t, r.problem, r.options).TryChecker(t.Context(), []int{0}, func(o Opinion) {
 		got = append(got, strings.TrimSpace(strings.Join([]string{map[bool]string{true: "right", false: "wrong"}[o.AsWanted], o.Verdict.String(), o.Why}, " ")))
 	}))
 	assert.Equal(t, []string{

@@ -47,13 +47,13 @@ func function(t *testing.T, signature string, cases ...string) *problem.Problem 
 
 // calledAs writes a source, calls its function, and returns what came of each case,
 // and of the whole.
-func calledAs(t *testing.T, p *problem.Problem, name, source string, o Options) ([]verdict.Outcome, Ended) {
+func calledAs(t *testing.T, p *problem.Problem, name, source string, o options) ([]verdict.Outcome, Ended) {
 	t.Helper()
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, name), []byte(source), 0o644))
 	o.Cache, o.KeepAll = testenv.SharedDir(), true
 	var outcomes []verdict.Outcome
 	var ended Ended
-	err := Run(t.Context(), p, []problem.Solution{{File: name}}, o, func(e Event) {
+	err := judgeAll(t.Context(), p, []problem.Solution{{File: name}}, o, func(e Event) {
 		switch e := e.(type) {
 		case Case:
 			outcomes = append(outcomes, e.Outcome)
@@ -122,7 +122,7 @@ func TestTheSameCallsAreAcceptedInEveryLanguage(t *testing.T) {
 			needLanguageOf(t, file)
 			for _, f := range calledFunctions {
 				p := function(t, f.signature, f.cases...)
-				outcomes, ended := calledAs(t, p, filepath.Base(file), string(source), Options{})
+				outcomes, ended := calledAs(t, p, filepath.Base(file), string(source), options{})
 				assert.Equal(t, verdict.Accepted, ended.Verdict, "%s: %s", f.signature, ended.Message)
 				for i, o := range outcomes {
 					assert.Equal(t, verdict.Accepted, o.Verdict, "%s: %s %s\n%s", f.cases[i], o.Message, o.Returned, o.Stderr.Bytes)
@@ -131,7 +131,7 @@ func TestTheSameCallsAreAcceptedInEveryLanguage(t *testing.T) {
 			}
 			for shift := range 2 {
 				p := function(t, "extremes(temps: int[], warm: bool) -> (least: int, most: int, mean: real)", overTheBorder(shift))
-				outcomes, _ := calledAs(t, p, filepath.Base(file), string(source), Options{})
+				outcomes, _ := calledAs(t, p, filepath.Base(file), string(source), options{})
 				require.Len(t, outcomes, 1)
 				assert.Equal(t, verdict.Accepted, outcomes[0].Verdict, "%d bytes before a border: %s", shift, outcomes[0].Message)
 			}
@@ -181,7 +181,7 @@ func TestCallsThatMisbehaveAreToldAsWhatTheyAreAndHarmNoOther(t *testing.T) {
 	} {
 		t.Run(tt.name, func(t *testing.T) {
 			source := "def f(k):\n    print('called with', k)\n    if k == 0:\n        " + tt.when0 + "\n    return k\n"
-			outcomes, _ := calledAs(t, p, "f.py", source, Options{Limits: verdict.Limits{Time: time.Second, Wall: 3 * time.Second, Memory: 128 << 20}})
+			outcomes, _ := calledAs(t, p, "f.py", source, options{Limits: verdict.Limits{Time: time.Second, Wall: 3 * time.Second, Memory: 128 << 20}})
 			require.Len(t, outcomes, 3)
 			assert.Equal(t, verdict.Accepted, outcomes[0].Verdict, outcomes[0].Message)
 			assert.Equal(t, tt.want, outcomes[1].Verdict, outcomes[1].Message)
@@ -210,7 +210,7 @@ func TestACallThatFailsIsToldWithThePersonsOwnLine(t *testing.T) {
 			require.NoError(t, err)
 			needLanguageOf(t, file)
 			p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 0 => 0", "k = 2 => 0", "k = 3 => 0", "k = 4 => 4")
-			outcomes, ended := calledAs(t, p, filepath.Base(file), string(source), Options{Limits: failureLimits.General})
+			outcomes, ended := calledAs(t, p, filepath.Base(file), string(source), options{Limits: failureLimits.General})
 			require.Len(t, outcomes, 5, ended.Message)
 			assert.Equal(t, verdict.RuntimeError, outcomes[1].Verdict)
 			assert.Contains(t, outcomes[1].Message, fmt.Sprintf("line %d: ", lineOf(source, "fails here")))
@@ -227,13 +227,13 @@ func TestWhatIsLeftBetweenCallsIsTold(t *testing.T) {
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2", "k = 3 => 4")
 	source := "seen = []\ndef f(k):\n    seen.append(k)\n    return len(seen) * k\n"
-	outcomes, ended := calledAs(t, p, "f.py", source, Options{})
+	outcomes, ended := calledAs(t, p, "f.py", source, options{})
 	assert.Equal(t, verdict.WrongAnswer, ended.Verdict)
 	assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
 	assert.Contains(t, outcomes[1].Message, "right alone, wrong after calls/1")
 	assert.NotEmpty(t, outcomes[1].Hints)
 	assert.NotContains(t, outcomes[2].Message, "right alone", "it is wrong alone, too")
-	outcomes, _ = calledAs(t, p, "f.py", source, Options{Alone: true})
+	outcomes, _ = calledAs(t, p, "f.py", source, options{Alone: true})
 	assert.Equal(t, verdict.Accepted, outcomes[1].Verdict)
 	assert.Equal(t, verdict.WrongAnswer, outcomes[2].Verdict)
 }
@@ -250,7 +250,7 @@ func TestACallThatPassesTheMemoryLimitIsNeverAcceptedHoweverShortItIs(t *testing
 	}
 	p := function(t, "touch(mib: int) -> int", cases...)
 	source := "#include <cstdlib>\n#include <cstring>\nint touch(int mib) { char *p = (char *)malloc((size_t)mib << 20); memset(p, 1, (size_t)mib << 20); int one = p[mib]; free(p); return one; }\n"
-	outcomes, _ := calledAs(t, p, "a.cpp", source, Options{Limits: verdict.Limits{Memory: 64 << 20}})
+	outcomes, _ := calledAs(t, p, "a.cpp", source, options{Limits: verdict.Limits{Memory: 64 << 20}})
 	require.Len(t, outcomes, 60)
 	for i, o := range outcomes {
 		want := verdict.Accepted
@@ -259,7 +259,7 @@ func TestACallThatPassesTheMemoryLimitIsNeverAcceptedHoweverShortItIs(t *testing
 		}
 		assert.Equal(t, want, o.Verdict, "%d: %s", i, o.Message)
 	}
-	outcomes, _ = calledAs(t, p, "a.cpp", source, Options{Limits: verdict.Limits{Memory: 64 << 20}, Alone: true, Jobs: 2})
+	outcomes, _ = calledAs(t, p, "a.cpp", source, options{Limits: verdict.Limits{Memory: 64 << 20}, Alone: true, Jobs: 2})
 	assert.Equal(t, verdict.MemoryLimit, outcomes[40].Verdict)
 	assert.Equal(t, verdict.Accepted, outcomes[41].Verdict)
 }
@@ -293,7 +293,7 @@ func TestASourceThatCannotBeCalledSaysWhy(t *testing.T) {
 		t.Run(tt.name, func(t *testing.T) {
 			needLanguageOf(t, tt.name)
 			p := function(t, "longest_thaw(temps: int[], limit: long) -> int", "temps = [1]; limit = 3000000000 => 0")
-			outcomes, ended := calledAs(t, p, tt.name, tt.source, Options{})
+			outcomes, ended := calledAs(t, p, tt.name, tt.source, options{})
 			assert.Equal(t, tt.want, ended.Verdict)
 			said := ended.Message
 			if len(outcomes) > 0 {
@@ -318,7 +318,7 @@ func TestAnArgumentThatIsChangedIsTheResult(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			needLanguageOf(t, name)
 			p := function(t, "thin(temps: int[]) -> argument 1", "temps = [3, 1, 2] => [1, 2, 3]", "temps = [] => []", "temps = [2, 1] => [2, 1]")
-			outcomes, _ := calledAs(t, p, name, source, Options{})
+			outcomes, _ := calledAs(t, p, name, source, options{})
 			require.Len(t, outcomes, 3)
 			assert.Equal(t, verdict.Accepted, outcomes[0].Verdict, outcomes[0].Message)
 			assert.Equal(t, verdict.Accepted, outcomes[1].Verdict, outcomes[1].Message)
@@ -344,7 +344,7 @@ func TestTheTimeOfACallIsTheFunctionsOwn(t *testing.T) {
 				numbers = append(numbers, int64(1234567))
 			}
 			p := function(t, "burn(ms: int, padding: int[]) -> long", "ms = 5; padding = "+value.Write(numbers), "ms = 50; padding = "+padding, "ms = 0; padding = "+padding)
-			outcomes, _ := calledAs(t, p, name, source, Options{})
+			outcomes, _ := calledAs(t, p, name, source, options{})
 			require.Len(t, outcomes, 3)
 			for _, o := range outcomes {
 				var own int64
@@ -369,7 +369,7 @@ func TestCallsAreMadeInGroupsAsTheyNeedEachOther(t *testing.T) {
 		{Name: "third", Points: 20, Needs: []string{"second"}},
 		{Name: "fourth", Points: 20, Needs: []string{"first"}, Limits: verdict.Limits{Memory: 64 << 20}},
 	}
-	outcomes, ended := calledAs(t, p, "f.py", "calls = []\ndef f(k):\n    calls.append(k)\n    return k if k < 4 else k * len(calls)\n", Options{})
+	outcomes, ended := calledAs(t, p, "f.py", "calls = []\ndef f(k):\n    calls.append(k)\n    return k if k < 4 else k * len(calls)\n", options{})
 	require.Len(t, outcomes, 4)
 	assert.Equal(t, verdict.WrongAnswer, outcomes[1].Verdict)
 	assert.Equal(t, verdict.Skipped, outcomes[2].Verdict)
@@ -383,9 +383,9 @@ func TestManyWaysToRunCasesHoldForCalls(t *testing.T) {
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2", "k = 3 => 4", "k = 4 => 4")
 	source := "def f(k):\n    return k\n"
-	outcomes, _ := calledAs(t, p, "f.py", source, Options{UntilFailure: true})
+	outcomes, _ := calledAs(t, p, "f.py", source, options{UntilFailure: true})
 	assert.Len(t, outcomes, 3)
-	outcomes, _ = calledAs(t, p, "f.py", source, Options{Repeat: 3})
+	outcomes, _ = calledAs(t, p, "f.py", source, options{Repeat: 3})
 	require.Len(t, outcomes, 4)
 	for _, o := range outcomes {
 		require.NotNil(t, o.Spread)
@@ -393,11 +393,11 @@ func TestManyWaysToRunCasesHoldForCalls(t *testing.T) {
 		assert.LessOrEqual(t, o.Spread.Least, o.Spread.Median)
 		assert.LessOrEqual(t, o.Spread.Median, o.Spread.Most)
 	}
-	outcomes, ended := calledAs(t, p, "f.py", source, Options{Cases: []int{1, 3}, First: []int{3}})
+	outcomes, ended := calledAs(t, p, "f.py", source, options{Cases: []int{1, 3}, First: []int{3}})
 	assert.Len(t, outcomes, 2)
 	assert.Equal(t, verdict.Accepted, ended.Verdict)
 	var printed bytes.Buffer
-	outcomes, _ = calledAs(t, p, "f.py", source, Options{Cases: []int{1}, Output: func(int, int) io.Writer { return &printed }})
+	outcomes, _ = calledAs(t, p, "f.py", source, options{Cases: []int{1}, Output: func(int, int) io.Writer { return &printed }})
 	assert.Len(t, outcomes, 1)
 	assert.Equal(t, "2\n", printed.String())
 }
@@ -406,7 +406,7 @@ func TestACallThatSucceedsOnlySometimesIsUnsteady(t *testing.T) {
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2")
 	// In company it is wrong, and alone it crashes.
-	outcomes, _ := calledAs(t, p, "f.py", "n = 0\ndef f(k):\n    global n\n    n += 1\n    if k == 2 and n == 1: raise ValueError('alone')\n    return k if k == 1 else 7\n", Options{})
+	outcomes, _ := calledAs(t, p, "f.py", "n = 0\ndef f(k):\n    global n\n    n += 1\n    if k == 2 and n == 1: raise ValueError('alone')\n    return k if k == 1 else 7\n", options{})
 	assert.Equal(t, verdict.RuntimeError, outcomes[1].Verdict, "the worse of both stands")
 	assert.True(t, outcomes[1].Unsteady)
 }
@@ -414,10 +414,10 @@ func TestACallThatSucceedsOnlySometimesIsUnsteady(t *testing.T) {
 func TestAResultMayBeAsLargeAsTheOutputLimit(t *testing.T) {
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(k: int) -> text", "k = 10", "k = 3000000", "k = 20")
-	outcomes, _ := calledAs(t, p, "f.py", "def f(k):\n    return 'x' * k\n", Options{Limits: verdict.Limits{Output: 1 << 20}})
+	outcomes, _ := calledAs(t, p, "f.py", "def f(k):\n    return 'x' * k\n", options{Limits: verdict.Limits{Output: 1 << 20}})
 	require.Len(t, outcomes, 3)
 	assert.Equal(t, []verdict.Verdict{verdict.Unjudged, verdict.OutputLimit, verdict.Unjudged}, []verdict.Verdict{outcomes[0].Verdict, outcomes[1].Verdict, outcomes[2].Verdict})
-	outcomes, _ = calledAs(t, p, "f.py", "def f(k):\n    print('x' * k)\n    return ''\n", Options{Limits: verdict.Limits{Output: 1 << 20}})
+	outcomes, _ = calledAs(t, p, "f.py", "def f(k):\n    print('x' * k)\n    return ''\n", options{Limits: verdict.Limits{Output: 1 << 20}})
 	assert.Equal(t, verdict.OutputLimit, outcomes[1].Verdict)
 	assert.Contains(t, outcomes[1].Message, "more than 1 MiB")
 	assert.Equal(t, verdict.Unjudged, outcomes[2].Verdict)
@@ -430,7 +430,7 @@ func TestACallThatStopsItsProcessCostsThatProcessOnly(t *testing.T) {
 		cases = append(cases, fmt.Sprintf("k = %d => %d", i, i))
 	}
 	p := function(t, "f(k: int) -> int", cases...)
-	outcomes, _ := calledAs(t, p, "a.c", "#include <signal.h>\n#include <stdio.h>\n#include <unistd.h>\nint f(int k) { printf(\"%d\\n\", k); if (k % 10 == 7) { fflush(stdout); raise(k == 17 ? SIGKILL : SIGSEGV); } if (k == 5) close(3); return k; }\n", Options{})
+	outcomes, _ := calledAs(t, p, "a.c", "#include <signal.h>\n#include <stdio.h>\n#include <unistd.h>\nint f(int k) { printf(\"%d\\n\", k); if (k % 10 == 7) { fflush(stdout); raise(k == 17 ? SIGKILL : SIGSEGV); } if (k == 5) close(3); return k; }\n", options{})
 	require.Len(t, outcomes, 30)
 	for i, o := range outcomes {
 		switch {
@@ -453,7 +453,7 @@ func TestArgumentsThatCannotBeReadAreAFaultOfOurs(t *testing.T) {
 	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2", "k = 3 => 3")
 	p.Cases[1].Input = problem.Data{Path: filepath.Join(t.TempDir(), "gone")}
 	p.Cases[2].Accepted = []problem.Data{{Text: []byte("three")}}
-	outcomes, _ := calledAs(t, p, "f.py", "def f(k):\n    return k\n", Options{})
+	outcomes, _ := calledAs(t, p, "f.py", "def f(k):\n    return k\n", options{})
 	require.Len(t, outcomes, 3)
 	assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
 	assert.Equal(t, verdict.Fault, outcomes[1].Verdict)
@@ -468,7 +468,7 @@ func TestCallsEndWithTheContext(t *testing.T) {
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "f.py"), []byte("import time\ndef f(k):\n    time.sleep(60)\n"), 0o644))
 	ctx, cancel := context.WithCancel(t.Context())
 	began := time.Now()
-	err := Run(ctx, p, []problem.Solution{{File: "f.py"}}, Options{Cache: testenv.SharedDir(), Limits: verdict.Limits{Wall: time.Minute}}, func(e Event) {
+	err := judgeAll(ctx, p, []problem.Solution{{File: "f.py"}}, options{Cache: testenv.SharedDir(), Limits: verdict.Limits{Wall: time.Minute}}, func(e Event) {
 		if _, ok := e.(Held); ok {
 			time.AfterFunc(300*time.Millisecond, cancel)
 		}
@@ -477,16 +477,15 @@ func TestCallsEndWithTheContext(t *testing.T) {
 	assert.Less(t, time.Since(began), 30*time.Second)
 }
 
-func TestCallsOfASittingShareAProcess(t *testing.T) {
+func TestCallsOfARequestShareAProcess(t *testing.T) {
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(n: int) -> int", "n = 1 => 1")
 	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "f.py"), []byte("calls = 0\ndef f(n):\n    global calls\n    calls += 1\n    return calls\n"), 0o644))
-	s, err := Sit(context.Background(), p, []problem.Solution{{File: "f.py"}}, Options{Cache: testenv.SharedDir(), Jobs: 1}, func(Event) {})
+	s, err := started(t, p, []problem.Solution{{File: "f.py"}}, options{Cache: testenv.SharedDir(), Jobs: 1})
 	require.NoError(t, err)
-	defer func() { assert.NoError(t, s.Close()) }()
 	calls := []problem.Case{asked("n = 7\n", "1\n"), asked("n = 7\n", "2\n"), asked("n = 7\n", "1\n")}
 	for once, message := range map[bool]string{true: "expected 1, got 3", false: "right alone, wrong after asked/1"} {
-		outcomes, err := s.Judge(context.Background(), 0, Request{Cases: calls, Once: once})
+		outcomes, err := s.Judge(context.Background(), 0, Request{Cases: calls, SkipRerun: once})
 		require.NoError(t, err)
 		require.Len(t, outcomes, 3)
 		assert.Equal(t, verdict.Accepted, outcomes[1].Verdict)
@@ -508,7 +507,7 @@ func TestWhatIsLazyIsComputedWithinTheCall(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			needLanguageOf(t, name)
 			p := function(t, "spread(n: int) -> int[]", "n = 5 => [0, 1, 2, 3, 4]", "n = 0 => []")
-			outcomes, ended := calledAs(t, p, name, source, Options{Limits: verdict.Limits{Time: 5 * time.Second, Wall: time.Minute}})
+			outcomes, ended := calledAs(t, p, name, source, options{Limits: verdict.Limits{Time: 5 * time.Second, Wall: time.Minute}})
 			require.Equal(t, verdict.Accepted, ended.Verdict, outcomes)
 			assert.Greater(t, outcomes[0].Usage.CPU, 80*time.Millisecond, "it is not free")
 		})
@@ -521,7 +520,7 @@ func TestWhatIsLazyIsComputedWithinTheCall(t *testing.T) {
 		t.Run(name, func(t *testing.T) {
 			needLanguageOf(t, name)
 			p := function(t, "spread(n: int) -> int[]", "n = 5 => []")
-			outcomes, ended := calledAs(t, p, name, source, Options{})
+			outcomes, ended := calledAs(t, p, name, source, options{})
 			assert.Equal(t, verdict.RuntimeError, ended.Verdict, outcomes)
 		})
 	}

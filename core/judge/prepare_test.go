@@ -18,14 +18,13 @@ import (
 	"coldverdict/core/verdict"
 )
 
-// seated opens a sitting of obey.
-func seated(t *testing.T, jobs int) *Sitting {
+// preparedObey prepares obey.
+func preparedObey(t *testing.T, jobs int) *Prepared {
 	one := newTry(t)
 	one.options.Jobs = jobs
-	s, err := Sit(context.Background(), one.problem, []problem.Solution{one.solution}, one.options, func(Event) {})
+	p, err := started(t, one.problem, []problem.Solution{one.solution}, one.options)
 	require.NoError(t, err)
-	t.Cleanup(func() { assert.NoError(t, s.Close()) })
-	return s
+	return p
 }
 
 // asked is an input with what is expected; "-" is not known.
@@ -37,8 +36,8 @@ func asked(input, expected string) problem.Case {
 	return c
 }
 
-func TestASittingJudgesInputsAsTheyCome(t *testing.T) {
-	s := seated(t, 1)
+func TestPreparedSolutionsAreJudgedOnCasesAsTheyCome(t *testing.T) {
+	s := preparedObey(t, 1)
 	for _, test := range []struct {
 		input, expected string
 		want            verdict.Verdict
@@ -58,8 +57,8 @@ func TestASittingJudgesInputsAsTheyCome(t *testing.T) {
 	}
 }
 
-func TestASittingHasLimitsForEachRequest(t *testing.T) {
-	s := seated(t, 1)
+func TestEachRequestHasLimitsOfItsOwn(t *testing.T) {
+	s := preparedObey(t, 1)
 	burn := []problem.Case{asked("burn 0.2 say done", "done\n")}
 	for limit, want := range map[time.Duration]verdict.Verdict{0: verdict.Accepted, 50 * time.Millisecond: verdict.TimeLimit, 5 * time.Second: verdict.Accepted} {
 		outcomes, err := s.Judge(context.Background(), 0, Request{Cases: burn, Limits: verdict.Limits{Time: limit}})
@@ -68,8 +67,8 @@ func TestASittingHasLimitsForEachRequest(t *testing.T) {
 	}
 }
 
-func TestASittingHandsOnAllThatIsPrinted(t *testing.T) {
-	s := seated(t, 1)
+func TestAllThatIsPrintedIsPassedOn(t *testing.T) {
+	s := preparedObey(t, 1)
 	var texts [2]bytes.Buffer
 	outcomes, err := s.Judge(context.Background(), 0, Request{
 		Cases:  []problem.Case{asked("say a", "a\n"), asked("say b say c", "-")},
@@ -81,8 +80,8 @@ func TestASittingHandsOnAllThatIsPrinted(t *testing.T) {
 	assert.Equal(t, "b\nc\n", texts[1].String())
 }
 
-func TestWorkersOfASittingServeBesideEachOther(t *testing.T) {
-	s := seated(t, 3)
+func TestWorkersServeBesideEachOther(t *testing.T) {
+	s := preparedObey(t, 3)
 	require.Equal(t, 3, s.Workers())
 	var group sync.WaitGroup
 	for w := range s.Workers() {
@@ -98,8 +97,8 @@ func TestWorkersOfASittingServeBesideEachOther(t *testing.T) {
 	group.Wait()
 }
 
-func TestASittingEndsWithItsContext(t *testing.T) {
-	s := seated(t, 1)
+func TestARequestEndsWithItsContext(t *testing.T) {
+	s := preparedObey(t, 1)
 	ctx, stop := context.WithTimeout(context.Background(), 100*time.Millisecond)
 	defer stop()
 	_, err := s.Judge(ctx, 0, Request{Cases: []problem.Case{asked("sleep 3", "-")}})
@@ -109,7 +108,7 @@ func TestASittingEndsWithItsContext(t *testing.T) {
 	assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
 }
 
-func TestWhatCannotBeRunIsToldBeforeASittingBegins(t *testing.T) {
+func TestWhatCannotBeRunIsToldAtTheStart(t *testing.T) {
 	for name, test := range map[string]struct {
 		text    string
 		compare problem.Comparison
@@ -121,7 +120,7 @@ func TestWhatCannotBeRunIsToldBeforeASittingBegins(t *testing.T) {
 		one := newTry(t)
 		require.NoError(t, os.WriteFile(filepath.Join(one.problem.Dir, name), []byte(test.text), 0o644))
 		one.problem.Compare = test.compare
-		_, err := Sit(context.Background(), one.problem, []problem.Solution{one.solution, {File: name}}, one.options, func(Event) {})
+		_, err := started(t, one.problem, []problem.Solution{one.solution, {File: name}}, one.options)
 		var unable *UnableError
 		require.ErrorAs(t, err, &unable, name)
 		assert.Equal(t, test.want, unable.Verdict, name)

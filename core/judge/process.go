@@ -1,0 +1,441 @@
+package judge
+
+import (
+	"context"
+	"crypto/rand"
+	"encoding/hex"
+	"fmt"
+	"io"
+	"sync"
+	"time"
+
+	"coldverdict/core/box"
+	"coldverdict/core/call"
+	"coldverdict/core/value"
+	"coldverdict/core/verdict"
+)
+
+// mostArguments bounds the arguments that one process is given, in bytes.
+const mostArguments = 64 << 20
+
+// How long a source may take until its first call.
+const (
+	loadTime = 10 * time.Second
+	loadWall = 30 * time.Second
+)
+
+// A callProcess is one process on its way through its calls.
+type callProcess struct {
+	run       *solutionRun
+	worker    *worker
+	limits    verdict.Limits // of each call
+	positions []int          // of the calls that it is given, in the plan
+	each      func(attempt)
+	judging   chan answered
+	stop      context.CancelFunc
+
+	mu    sync.Mutex
+	state callState // guarded by mu
+}
+
+// A callState is what has come of a process so far.
+type callState struct {
+	protocol  protocol
+	out, errs call.Splitter
+	delivered int // calls of which all is known, and that were handed to be judged
+	memory    memorySeen
+	cut       cutOff        // why it was ended by us
+	least     time.Duration // processor time that the call of this moment has used at the least
+	starved   bool          // the machine left it no processor
+	ended     bool          // nothing more comes
+}
+
+// A memorySeen is what was seen of a process's memory.
+type memorySeen struct {
+	peak          int64 // bytes
+	looked        time.Time
+	limitExceeded bool
+	nearTold      bool // that it came near its limit
+}
+
+// A cutOff says why a process was ended before it had answered all calls.
+type cutOff struct {
+	why  box.Ending // empty: it was not
+	at   int        // after how many answers
+	used time.Duration
+}
+
+// A protocol follows what the driver of a process says.
+type protocol struct {
+	calls    int             // that it is to make
+	long     []bool          // by call: its line is so long that the driver says when it begins
+	answers  []call.Answer   // to the calls
+	arrived  []time.Duration // elapsed time of each call
+	since    time.Time       // the last message
+	messages int
+	ready    bool   // the source was loaded
+	begun    bool   // the driver has said that a long call begins
+	foul     bool   // somebody else than the driver wrote a message
+	unserved string // why there is nothing to call
+}
+
+// clockSlack is how much more processor time than twice what its driver says a call may
+// seem to take from outside, where a runtime does other things beside it.
+const clockSlack = 100 * time.Millisecond
+
+// take takes a message. Least is the processor time that the call has used at the least, as seen
+// from outside. It reports that the message can be the driver's.
+func (p *protocol) take(a call.Answer, now time.Time, least time.Duration) bool {
+	n := len(p.answers) // of the call that it is about
+	switch {
+	case a.Kind == call.Unserved && !p.ready:
+		p.unserved = a.Text
+	case a.Kind == call.Ready && !p.ready:
+		p.ready = true
+	case a.Kind == call.Begin && p.ready && n < len(p.long) && p.long[n] && !p.begun:
+		p.begun = true
+	case (a.Kind == call.Done || a.Kind == call.Failed || a.Kind == call.Misfit) && p.ready && n < p.calls:
+		if least > 2*a.Spent+clockSlack { // the driver's clock is in the source's hands
+			a.Spent = least
+		}
+		p.begun = false
+		p.answers = append(p.answers, a)
+		p.arrived = append(p.arrived, now.Sub(p.since))
+	default:
+		if p.foul = true; n == p.calls {
+			p.answers = p.answers[:n-1] // there was an answer too many
+		}
+		return false
+	}
+	p.messages++
+	p.since = now
+	return true
+}
+
+// process makes calls in one process, tells each, and returns how many of them are
+// done with. It ends early where one ends the process. Suspects are calls behind
+// those of which one passed the limit of memory, and it is not known which: they
+// are to be made again, each in a process of its own.
+func (x *functionExecutor) process(ctx context.Context, w *worker, program func(verdict.Limits) box.Program, positions []int, each func(attempt)) (done, suspects int, err error) {
+	p := &callProcess{run: x.run, worker: w, limits: x.run.limits(positions[0]), each: each}
+	var token [16]byte
+	rand.Read(token[:])
+	name := hex.EncodeToString(token[:])
+	input, broken := p.input(name, positions)
+	n := len(p.positions)
+	if broken != nil && n == 0 {
+		each(attempt{position: positions[0], outcome: verdict.Outcome{Verdict: verdict.Fault, Message: broken.Error()}})
+		return 1, 0, ctx.Err()
+	}
+	file, err := box.Memory(input)
+	if err != nil {
+		return 0, 0, err
+	}
+	defer file.Close()
+	s := &p.state
+	s.protocol.calls, s.protocol.since = n, time.Now()
+	s.out = call.Splitter{Mark: call.Mark(name), Most: KeptText, Each: p.advance}
+	s.errs = call.Splitter{Mark: call.Mark(name), Most: KeptText, Each: p.advance}
+	answers := &call.Answers{Token: name, Most: p.limits.Output, Each: p.answer}
+	held := p.limits
+	held.Time, held.Wall = 0, 0 // of each call, by the watch
+	held.Output = 4*p.limits.Output + int64(n+1)*2*int64(len(s.out.Mark))
+	if err := w.open(); err != nil {
+		return 0, 0, err
+	}
+	p.judging = make(chan answered, n)
+	var judged, watch sync.WaitGroup
+	judged.Go(func() { p.judge(ctx) })
+	var stop context.Context
+	stop, p.stop = context.WithCancel(context.Background())
+	watching, watched := context.WithCancel(ctx)
+	watch.Go(func() { p.watch(watching) })
+	result, err := w.Run(ctx, box.Run{
+		Program: program(p.limits), Limits: held, Input: file, Stop: stop,
+		Output: locked{&p.mu, &s.out}, Errors: locked{&p.mu, &s.errs}, Decision: locked{&p.mu, answers},
+	})
+	watched()
+	watch.Wait()
+	p.stop()
+	s.ended = true
+	p.seen(result.Usage)
+	if !s.memory.limitExceeded || n == 1 {
+		p.deliverUpTo(min(n, len(s.protocol.answers)))
+	}
+	close(p.judging)
+	judged.Wait()
+	switch {
+	case ctx.Err() != nil:
+		return 0, 0, ctx.Err()
+	case err != nil:
+		if s.delivered < n {
+			each(attempt{position: positions[s.delivered], outcome: verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}})
+			s.delivered++
+		}
+		return s.delivered, 0, nil
+	case s.memory.limitExceeded && s.delivered < min(n, len(s.protocol.answers)):
+		suspects = min(len(s.protocol.answers), n) - s.delivered
+		if result.Ending == box.PassedMemory && len(s.protocol.answers) < n {
+			suspects++
+		}
+		return s.delivered, suspects, nil
+	}
+	err = p.end(result, answers.Long())
+	return s.delivered, 0, err
+}
+
+// An answered is a call that the driver has answered.
+type answered struct {
+	number    int // in the process
+	answer    call.Answer
+	wall      time.Duration
+	memory    int64
+	close     bool // with it the process came close to its limit of memory
+	out, errs call.Part
+}
+
+// judge judges calls as they are answered, beside the process.
+func (p *callProcess) judge(ctx context.Context) {
+	for a := range p.judging {
+		position := p.positions[a.number]
+		p.each(attempt{position, p.run.caseRun(p.worker, position).ofAnswer(ctx, a), p.before(a.number)})
+	}
+}
+
+// locked serializes what comes on several streams.
+type locked struct {
+	mu *sync.Mutex
+	to io.Writer
+}
+
+func (l locked) Write(p []byte) (int, error) {
+	l.mu.Lock()
+	defer l.mu.Unlock()
+	return l.to.Write(p)
+}
+
+// input is what the driver reads: as many of the calls as one process is given. An
+// error is that of the first call that cannot be read, which ends them.
+func (p *callProcess) input(token string, positions []int) (text []byte, err error) {
+	wide := call.WideAsText(p.run.plan.Build.Language)
+	takes := p.run.judge.problem.Call.Takes
+	text = []byte(call.Header(token))
+	for _, position := range positions {
+		before := len(text)
+		args, err := p.arguments(position)
+		if err != nil {
+			return text, err
+		}
+		text = append(text, '[')
+		for j, arg := range args {
+			if j > 0 {
+				text = append(text, ',')
+			}
+			if wide {
+				arg = value.Widened(arg, takes[j].Type)
+			}
+			text = value.Append(text, arg, false)
+		}
+		text = append(text, "]\n"...)
+		p.state.protocol.long = append(p.state.protocol.long, len(text)-before > call.BeginsPast)
+		p.positions = append(p.positions, position)
+		if len(text) > mostArguments {
+			break
+		}
+	}
+	return text, nil
+}
+
+func (p *callProcess) arguments(position int) ([]any, error) {
+	c := p.run.test(position)
+	text, err := dataText(c.Input)
+	if err != nil {
+		return nil, fmt.Errorf("cannot read the arguments: %w", err)
+	}
+	args, err := value.ReadCall(text, p.run.judge.problem.Call.Takes)
+	if err != nil {
+		return nil, fmt.Errorf("%s: %w", c.Where, err)
+	}
+	return args, nil
+}
+
+// answer takes one message of the driver. The lock is held.
+func (p *callProcess) answer(a call.Answer) {
+	s := &p.state
+	switch {
+	case s.protocol.foul: // the process is being ended, and whatever it still says counts for nothing
+		return
+	case !s.protocol.take(a, time.Now(), s.least):
+		p.stop()
+		return
+	}
+	s.least = 0
+	p.advance()
+}
+
+// lookMemory is how often the memory is looked at because of calls that were
+// answered. No call is told before it was seen that the peak, which the kernel
+// keeps, is within the limit.
+const lookMemory = 10 * time.Millisecond
+
+// advance looks at the memory, where that is due, so that calls can be told. The
+// lock is held.
+func (p *callProcess) advance() {
+	if p.state.delivered < p.complete() && time.Since(p.state.memory.looked) > lookMemory {
+		p.state.memory.looked = time.Now() // also where nothing runs any more
+		if usage, ok := p.worker.box.Now(); ok {
+			p.seen(usage)
+		}
+	}
+}
+
+// complete returns how many calls were answered and had all come that they
+// printed. The last one is not among them before it is known that no other answer comes.
+func (p *callProcess) complete() int {
+	most := len(p.positions)
+	if !p.state.ended {
+		most--
+	}
+	return min(len(p.state.protocol.answers), most, p.state.out.Count()-1, p.state.errs.Count()-1)
+}
+
+// seen takes a look at what the process uses, and hands all calls that had ended
+// before to be judged. The lock is held.
+func (p *callProcess) seen(usage verdict.Usage) {
+	s := &p.state
+	s.memory.looked = time.Now()
+	s.memory.peak = max(s.memory.peak, usage.Memory)
+	if s.memory.peak > p.limits.Memory {
+		if !s.memory.limitExceeded {
+			s.memory.limitExceeded, s.cut = true, cutOff{box.PassedMemory, len(s.protocol.answers), usage.CPU}
+		}
+		p.stop()
+		return
+	}
+	if s.memory.peak > 0 { // else it has ended, and its end tells
+		p.deliverUpTo(p.complete())
+	}
+}
+
+func (p *callProcess) deliverUpTo(n int) {
+	for p.state.delivered < n {
+		p.deliver()
+	}
+}
+
+// deliver hands the next call, which has been answered, to be judged.
+func (p *callProcess) deliver() {
+	s := &p.state
+	n := s.delivered
+	s.delivered++
+	near := !s.memory.nearTold && share(s.memory.peak, p.limits.Memory) > closeShare
+	s.memory.nearTold = s.memory.nearTold || near
+	p.judging <- answered{n, s.protocol.answers[n], s.protocol.arrived[n], s.memory.peak, near, s.out.Take(n + 1), s.errs.Take(n + 1)}
+	s.protocol.answers[n].Text = ""
+}
+
+// before names the case that was called before one in this process.
+func (p *callProcess) before(n int) string {
+	if n == 0 {
+		return ""
+	}
+	return p.run.test(p.positions[n-1]).Name
+}
+
+// end tells what became of the call with which the process ended, if it did not end
+// by itself after the last. The error is a *refusedError or an *unloadedError.
+func (p *callProcess) end(result box.Result, tooLong bool) error {
+	s := &p.state
+	if s.protocol.unserved != "" {
+		return &refusedError{p.run.plan.Build.OwnName(s.protocol.unserved)}
+	}
+	n := s.delivered
+	if n == len(p.positions) {
+		return nil
+	}
+	if s.cut.why != "" && s.cut.at != len(s.protocol.answers) {
+		return nil // it answered in the moment in which it was ended; the next call is not to blame
+	}
+	if result.Ending == box.EndedByRequest && s.cut.why != "" {
+		result.Ending = s.cut.why
+		result.Usage.CPU = s.cut.used
+	}
+	part := n + 1
+	if !s.protocol.ready {
+		part = 0
+	}
+	o := p.run.caseRun(p.worker, p.positions[n]).ofEnd(lastCall{
+		result: result, wall: time.Since(s.protocol.since), memory: s.memory.peak, out: s.out.Take(part), errs: s.errs.Take(part),
+		ready: s.protocol.ready, tooLong: tooLong,
+	})
+	if s.starved {
+		o.Verdict, o.Message, o.Hints = verdict.Fault, "this machine is too busy to judge", nil
+	}
+	if s.protocol.foul {
+		o.Verdict, o.Message, o.Hints = verdict.RuntimeError, "it wrote to descriptor 3, on which the judge hears what the function returns", nil
+	}
+	if !s.protocol.ready {
+		return &unloadedError{o}
+	}
+	s.delivered++
+	p.each(attempt{p.positions[n], o, p.before(n)})
+	return nil
+}
+
+// How often the watch looks.
+const (
+	soonestWatch = 2 * time.Millisecond
+	latestWatch  = 20 * time.Millisecond
+)
+
+// watch ends the process when a call has passed a limit of time.
+func (p *callProcess) watch(ctx context.Context) {
+	s := &p.state
+	messages, base := -1, verdict.Usage{} // at the last message
+	timer := time.NewTimer(soonestWatch)
+	defer timer.Stop()
+	for {
+		select {
+		case <-ctx.Done():
+			return
+		case <-timer.C:
+		}
+		usage, known := p.worker.box.Now()
+		p.mu.Lock()
+		if known {
+			p.seen(usage)
+		}
+		most, wall := p.limits.Time, p.limits.Wall
+		if !s.protocol.ready {
+			most, wall = max(most, loadTime), max(wall, loadWall)
+		}
+		if s.protocol.messages != messages {
+			messages, base = s.protocol.messages, usage
+		}
+		// What the machine does not let it have does not count.
+		elapsed := time.Since(s.protocol.since)
+		used, waited := usage.CPU-base.CPU, elapsed-max(0, usage.Starved-base.Starved)
+		if known {
+			s.least = max(s.least, used)
+		}
+		why := box.Exited
+		switch {
+		case known && used > most:
+			why = box.PassedTime
+		case waited > wall, elapsed > box.TooBusy*wall:
+			why, s.starved = box.PassedWall, waited <= wall
+		case s.out.Size() > p.limits.Output || s.errs.Size() > p.limits.Output:
+			why = box.PassedOutput
+		}
+		over := s.memory.limitExceeded || why != box.Exited
+		if why != box.Exited && !s.memory.limitExceeded {
+			s.cut = cutOff{why, len(s.protocol.answers), used}
+		}
+		p.mu.Unlock()
+		if over {
+			p.stop()
+			return
+		}
+		timer.Reset(min(max(soonestWatch, min(most-used, wall-waited)/2), latestWatch))
+	}
+}

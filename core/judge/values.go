@@ -1,0 +1,210 @@
+package judge
+
+import (
+	"context"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+
+	"coldverdict/core/compare"
+	"coldverdict/core/problem"
+	"coldverdict/core/script"
+	"coldverdict/core/value"
+	"coldverdict/core/verdict"
+)
+
+// What a function returned is compared as a value.
+
+// byValue judges what a call returned. The error is the context's, or says that the
+// expected result could not be read.
+func (r *caseRun) byValue(ctx context.Context, o *verdict.Outcome, text string) error {
+	results := r.run.judge.problem.Call.Results()
+	got, err := value.ReadResults(text, results)
+	o.Returned = text
+	if err != nil {
+		why := err.Error()
+		if strings.HasPrefix(why, "expected ") { // of the whole, which is shown already
+			if expected, found, ok := strings.Cut(why, ", found "); ok && !strings.HasPrefix(found, "the ") {
+				why = expected
+			}
+		}
+		o.Verdict, o.Message = verdict.WrongAnswer, "it returned "+shownValue(text)+": "+why
+		if text == "null" {
+			o.Message = fmt.Sprintf("it returned nothing, and %s was expected", results[0].Type)
+			o.Hints = []string{"the function returned nothing: a return is missing, at least on the way that this call takes"}
+		}
+		return nil
+	}
+	o.Returned = value.Write(got)
+	if w := r.listener(); w != nil {
+		io.WriteString(w, o.Returned+"\n")
+	}
+	if r.test.Compare.Custom() {
+		err = r.byOwnChecker(ctx, o, got)
+	} else {
+		err = r.byKnown(o, got)
+	}
+	if err != nil {
+		return err
+	}
+	r.byRefused(o, []byte(o.Returned), false)
+	if o.Verdict == verdict.Unjudged && o.Message == "" && len(o.Returned) <= 60 {
+		o.Message = "returned " + o.Returned
+	}
+	return r.compareReturned(o, got)
+}
+
+// byKnown compares what a call returned with the results that are accepted.
+func (r *caseRun) byKnown(o *verdict.Outcome, got any) error {
+	o.Verdict = verdict.Unjudged
+	var best *value.Difference
+	var expected any
+	for _, data := range r.test.Accepted {
+		known, err := r.result(data)
+		if err != nil {
+			return err
+		}
+		d := r.test.Compare.Values().Compare(known, got)
+		if d == nil {
+			o.Verdict = verdict.Accepted
+			return nil
+		}
+		if best == nil {
+			best, expected = d, known
+		}
+	}
+	if best != nil {
+		o.Verdict = verdict.WrongAnswer
+		o.Difference = valueDifference(best, expected, got)
+		o.Message = valueWords(best, r.run.judge.problem.Call.Results())
+		o.Hints = valueHints(expected, got)
+	}
+	return nil
+}
+
+func (r *caseRun) result(data problem.Data) (any, error) {
+	text, err := dataText(data)
+	if err != nil {
+		return nil, fmt.Errorf("cannot read the expected result: %w", err)
+	}
+	v, err := value.ReadResults(text, r.run.judge.problem.Call.Results())
+	if err != nil {
+		return nil, fmt.Errorf("the expected result of %s: %w", r.test.Name, err)
+	}
+	return v, nil
+}
+
+// shownValue cuts what was returned to what a remark has room for.
+func shownValue(text string) string {
+	const most = 40
+	if runes := []rune(text[:min(len(text), 8*most)]); len(runes) > most {
+		return string(runes[:most]) + "…"
+	}
+	return text
+}
+
+// byOwnChecker lets a checker of the person's own decide on a value.
+func (r *caseRun) byOwnChecker(ctx context.Context, o *verdict.Outcome, got any) error {
+	folder, err := r.checkerFolder()
+	if err != nil {
+		return err
+	}
+	defer folder.end()
+	if _, err := folder.got.Write([]byte(o.Returned + "\n")); err != nil {
+		return err
+	}
+	input, err := openInput(r.test.Input)
+	if err != nil {
+		return err
+	}
+	defer input.Close()
+	if err := r.writeValues(folder.dir, got); err != nil {
+		return err
+	}
+	o.Verdict = verdict.Accepted
+	return r.byChecker(ctx, o, folder, input)
+}
+
+// writeValues puts what a script sees as values into a checker's folder.
+func (r *caseRun) writeValues(dir string, got any) error {
+	text, err := dataText(r.test.Input)
+	if err != nil {
+		return err
+	}
+	args, err := value.ReadCall(text, r.run.judge.problem.Call.Takes)
+	if err != nil {
+		return err
+	}
+	names := make([]string, len(args))
+	for i, f := range r.run.judge.problem.Call.Takes {
+		names[i] = f.Name
+	}
+	var expected any
+	if len(r.test.Accepted) > 0 {
+		if expected, err = r.result(r.test.Accepted[0]); err != nil {
+			return err
+		}
+	}
+	return script.WriteValues(dir, names, args, got, expected)
+}
+
+// valueDifference shows where two values part, each on one line.
+func valueDifference(d *value.Difference, expected, got any) *verdict.Difference {
+	want, wantAt := value.Marked(expected, d.Path)
+	have, haveAt := value.Marked(got, d.Path)
+	return &verdict.Difference{
+		Path: value.PathText(d.Path), Expected: d.Expected, Got: d.Got, Reason: d.Reason,
+		ExpectedSide: compare.OneLine(want, wantAt), GotSide: compare.OneLine(have, haveAt),
+	}
+}
+
+// valueWords says where two values part: "[3][0]: expected 5, got 4".
+func valueWords(d *value.Difference, results []value.Field) string {
+	path := d.Path
+	if len(results) > 1 && len(path) > 0 {
+		if i, ok := path[0].(int); ok && i < len(results) {
+			path = append([]any{results[i].Name}, path[1:]...)
+		}
+	}
+	words := ""
+	switch {
+	case d.Expected == "":
+		words = "got " + quote(d.Got)
+	case d.Got == "":
+		words = "expected " + quote(d.Expected)
+	default:
+		words = fmt.Sprintf("expected %s, got %s", quote(d.Expected), quote(d.Got))
+	}
+	if len(path) > 0 {
+		words = value.PathText(path) + ": " + words
+	}
+	if d.Reason != "" {
+		words += " (" + d.Reason + ")"
+	}
+	return words
+}
+
+// mostLeaves bounds the values that hints look at.
+const mostLeaves = 2000
+
+// valueHints looks at the single values in two results as if each were a line.
+func valueHints(expected, got any) []string {
+	want, have := value.Leaves(expected, mostLeaves+1), value.Leaves(got, mostLeaves+1)
+	if len(want) > mostLeaves || len(have) > mostLeaves || len(want) == 0 || len(have) == 0 {
+		return nil
+	}
+	return compare.ValueHints(want, have)
+}
+
+// dataText reads a case's data whole, without what Windows editors add.
+func dataText(d problem.Data) (string, error) {
+	text := d.Text
+	if d.Path != "" {
+		var err error
+		if text, err = os.ReadFile(d.Path); err != nil {
+			return "", err
+		}
+	}
+	return string(problem.Plain(text)), nil
+}
