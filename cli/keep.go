@@ -123,8 +123,8 @@ func (a *app) undrop() error {
 
 // answerFlags are what cold case keep and refuse have in common.
 type answerFlags struct {
-	solution, lang, answer, too string
-	yes                         bool
+	solution, lang, answer, sought string
+	yes                            bool
 }
 
 func (a *app) caseKeepCommand() *cli.Command {
@@ -136,7 +136,7 @@ func (a *app) caseKeepCommand() *cli.Command {
 		Description: "For an answer that was confirmed elsewhere. Runs the candidate, shows what it printed\n" +
 			"and asks; a run that was not clean is never kept. The case shows as kept from then on,\n" +
 			"since it proves no more than the program that made it.\n\n" +
-			"   cold case keep first-part/logbook",
+			"   cold case keep longest/logbook",
 		Flags:  []cli.Flag{solutionFlag(&f.solution), langFlag(&f.lang), yesFlag(&f.yes)},
 		Action: func(ctx context.Context, c *cli.Command) error { return a.caseKeep(ctx, c, f) },
 	}
@@ -188,11 +188,12 @@ func (a *app) caseRefuseCommand() *cli.Command {
 		Usage:     "note that an answer is known to be wrong",
 		ArgsUsage: "NAME",
 		Description: "Notes what the candidate prints, or --answer, as wrong: a later run that prints it again\n" +
-			"says so at once. With --too, so does one that prints a number on the wrong side of it.\n\n" +
-			"   cold case refuse first-part/logbook --too low",
+			"is told so at once. With --sought larger, so is one that prints a number that is not\n" +
+			"larger than this one; --sought smaller likewise.\n\n" +
+			"   cold case refuse longest/logbook --sought larger",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "answer", Usage: "refuse `TEXT`, without running anything", Destination: &f.answer},
-			&cli.StringFlag{Name: "too", Usage: "say that it is `high or low`", Destination: &f.too},
+			&cli.StringFlag{Name: "sought", Usage: "the answer that is sought is `larger or smaller` than this one", Destination: &f.sought},
 			solutionFlag(&f.solution), langFlag(&f.lang), yesFlag(&f.yes),
 		},
 		Action: func(ctx context.Context, c *cli.Command) error { return a.caseRefuse(ctx, c, f) },
@@ -203,9 +204,9 @@ func (a *app) caseRefuse(ctx context.Context, c *cli.Command, f answerFlags) err
 	if err := atMost(c, 1); err != nil {
 		return err
 	}
-	size := map[string]string{"": "", "high": problem.TooHigh, "low": problem.TooLow}
-	if _, ok := size[f.too]; !ok {
-		return usageError("--too is %q; it can be high or low", f.too)
+	sought := map[string]string{"": "", "larger": problem.SoughtLarger, "smaller": problem.SoughtSmaller}
+	if _, ok := sought[f.sought]; !ok {
+		return usageError("--sought is %q; it can be larger or smaller", f.sought)
 	}
 	p, one, err := a.namedCase(c)
 	if err != nil {
@@ -227,7 +228,7 @@ func (a *app) caseRefuse(ctx context.Context, c *cli.Command, f answerFlags) err
 			return err
 		}
 	}
-	where, err := p.Refuse(one, text, size[f.too])
+	where, err := p.Refuse(one, text, sought[f.sought])
 	if err != nil {
 		return err
 	}

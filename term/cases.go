@@ -98,7 +98,7 @@ func (s *Screen) Case(p *problem.Problem, c problem.Case) {
 		s.printData(title, t.Answer, shownShort)
 	}
 	for _, r := range c.Refused {
-		s.printData(strings.TrimSpace("refused "+strings.ReplaceAll(r.Size, "-", " ")), r.Answer, shownShort)
+		s.printData(strings.TrimSpace("refused "+strings.ReplaceAll(r.Sought, "-", " ")), r.Answer, shownShort)
 	}
 }
 

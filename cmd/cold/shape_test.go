@@ -232,7 +232,7 @@ func TestWhatAPersonWroteMakesInputs(t *testing.T) {
 		"verdict.toml": "[make]\nscript = \"make.star\"\n", "a.py": "",
 		"make.star": `def make(rng, size):
     n = 2 + int(8 * size)
-    return [n, rng.distinct(n, 1, 100), rng.shuffled(["ice", "core"]), rng.choice([1.5]), "end %d" % rng.int(7, 7)]
+    return [n, rng.several(1, 100, n), rng.shuffled(["ice", "core"]), rng.choice([1.5]), "end %d" % rng.int(7, 7)]
 `,
 	}
 	s := folder(t, files)
@@ -255,7 +255,7 @@ func TestWhatAPersonWroteMakesInputs(t *testing.T) {
 		"def make(rng, size):\n    return 5\n":                       "make returned 5; it must return the input",
 		"def make(rng, size):\n    return [{}]\n":                    "make returned {} on a line, where a text or a number was expected",
 		"def make(rng, size):\n    return rng.int(3, 1)\n":           "rng.int(3, 1): no integer lies there",
-		"def make(rng, size):\n    return rng.distinct(9, 1, 3)\n":   "there are not so many",
+		"def make(rng, size):\n    return rng.several(1, 3, 9)\n":    "there are not so many",
 		"def make(rng, size):\n    return rng.choice([])\n":          "there is nothing to choose from",
 		"def mak(rng, size):\n    return 5\n":                        "make.star defines no make; write def make(rng, size):",
 		"def make(rng, size):\n    return \"1\\n2\"\n    accept()\n": "undefined: accept",

@@ -118,9 +118,9 @@ func (r *solutionRun) noScore() *verdict.Score {
 // fraction makes one share of those of the cases.
 func fraction(way string, shares []float64) float64 {
 	switch least := slices.Min(shares); {
-	case way == problem.ScoreWorst:
+	case way == problem.ScoreLeast:
 		return least
-	case way == problem.ScoreEach:
+	case way == problem.ScoreShared:
 		sum := 0.0
 		for _, share := range shares {
 			sum += share

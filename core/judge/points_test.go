@@ -53,14 +53,14 @@ func TestGroupsGivePointsInThreeWays(t *testing.T) {
 		verdicts string
 		points   []float64
 	}{
-		{"all, and all pass", []problem.GroupRule{rule("a", "all", 30)}, [][2]string{{"a", right}, {"a", right}}, "AC AC AC", []float64{30}},
-		{"all, and one fails", []problem.GroupRule{rule("a", "all", 30)}, [][2]string{{"a", right}, {"a", wrong}}, "AC WA WA", []float64{0}},
-		{"each", []problem.GroupRule{rule("a", "each", 30)}, [][2]string{{"a", right}, {"a", wrong}, {"a", right}}, "AC WA AC WA", []float64{20}},
-		{"worst", []problem.GroupRule{rule("a", "worst", 30)}, [][2]string{{"a", right}, {"a", wrong}}, "AC WA WA", []float64{0}},
-		{"what a group needs passed", []problem.GroupRule{rule("a", "all", 10), rule("b", "all", 20, "a")}, [][2]string{{"a", right}, {"b", right}}, "AC AC AC", []float64{10, 20}},
-		{"what a group needs failed", []problem.GroupRule{rule("a", "each", 10), rule("b", "all", 20, "a")}, [][2]string{{"a", right}, {"a", wrong}, {"b", right}}, "AC WA SK WA", []float64{5, 0}},
-		{"needs in a row", []problem.GroupRule{rule("b", "all", 1, "a"), rule("c", "all", 2, "b")}, [][2]string{{"a", wrong}, {"b", right}, {"c", right}}, "WA SK SK WA", []float64{0, 0}},
-		{"what is needed comes later", []problem.GroupRule{rule("a", "all", 1, "b"), rule("b", "all", 2)}, [][2]string{{"a", right}, {"b", wrong}}, "WA SK WA", []float64{0, 0}},
+		{"all, and all pass", []problem.GroupRule{rule("a", "whole", 30)}, [][2]string{{"a", right}, {"a", right}}, "AC AC AC", []float64{30}},
+		{"all, and one fails", []problem.GroupRule{rule("a", "whole", 30)}, [][2]string{{"a", right}, {"a", wrong}}, "AC WA WA", []float64{0}},
+		{"shared", []problem.GroupRule{rule("a", "shared", 30)}, [][2]string{{"a", right}, {"a", wrong}, {"a", right}}, "AC WA AC WA", []float64{20}},
+		{"least", []problem.GroupRule{rule("a", "least", 30)}, [][2]string{{"a", right}, {"a", wrong}}, "AC WA WA", []float64{0}},
+		{"what a group needs passed", []problem.GroupRule{rule("a", "whole", 10), rule("b", "whole", 20, "a")}, [][2]string{{"a", right}, {"b", right}}, "AC AC AC", []float64{10, 20}},
+		{"what a group needs failed", []problem.GroupRule{rule("a", "shared", 10), rule("b", "whole", 20, "a")}, [][2]string{{"a", right}, {"a", wrong}, {"b", right}}, "AC WA SK WA", []float64{5, 0}},
+		{"needs in a row", []problem.GroupRule{rule("b", "whole", 1, "a"), rule("c", "whole", 2, "b")}, [][2]string{{"a", wrong}, {"b", right}, {"c", right}}, "WA SK SK WA", []float64{0, 0}},
+		{"what is needed comes later", []problem.GroupRule{rule("a", "whole", 1, "b"), rule("b", "whole", 2)}, [][2]string{{"a", right}, {"b", wrong}}, "WA SK WA", []float64{0, 0}},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
 			for _, jobs := range []int{1, 3} {
@@ -82,7 +82,7 @@ func TestGroupsGivePointsInThreeWays(t *testing.T) {
 }
 
 func TestPointsThatAreNotKnownAreNotGuessed(t *testing.T) {
-	rules := []problem.GroupRule{{Name: "a", Points: 10, Score: "all"}, {Name: "b", Points: 20, Score: "all", Needs: []string{"a"}}}
+	rules := []problem.GroupRule{{Name: "a", Points: 10, Score: "whole"}, {Name: "b", Points: 20, Score: "whole", Needs: []string{"a"}}}
 	r := grouped(t, rules, [2]string{"a", "say 2"}, [2]string{"b", "say 1"}, [2]string{"b", "say 1"})
 	r.options.Cases = []int{1}
 	verdicts, _, score := r.score(t)

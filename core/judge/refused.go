@@ -14,7 +14,7 @@ import (
 )
 
 // byRefused rejects an output that is known to be wrong: one that was refused,
-// or a number on the wrong side of one whose size is known.
+// or a number that is not on the side of a refused one on which the answer is sought.
 func (r *caseRun) byRefused(o *verdict.Outcome, answer []byte, cut bool) {
 	if len(r.test.Refused) == 0 || o.Verdict != verdict.Accepted && o.Verdict != verdict.Partial && o.Verdict != verdict.Unjudged || cut {
 		return
@@ -26,21 +26,20 @@ func (r *caseRun) byRefused(o *verdict.Outcome, answer []byte, cut bool) {
 		if err != nil {
 			continue
 		}
-		size := refused.SizeWords()
 		if r.same(text, answer) {
 			o.Verdict, o.Share, o.Message = verdict.WrongAnswer, 0, "this very answer was refused"
-			if size != "" {
-				o.Message += " as " + size
+			if sought := refused.SoughtWords(); sought != "" {
+				o.Message += "; " + sought
 			}
 			return
 		}
 		known, ok := problem.ReadNumber(text)
-		if !ok || !isNumber || size == "" {
+		if !ok || !isNumber || refused.Sought == "" {
 			continue
 		}
-		words := fmt.Sprintf("%s was refused as %s", bytes.TrimSpace(text), size)
-		if way := got.Cmp(known); way <= 0 && refused.Size == problem.TooLow || way >= 0 && refused.Size == problem.TooHigh {
-			o.Verdict, o.Share, o.Message = verdict.WrongAnswer, 0, size+": "+words
+		words := fmt.Sprintf("%s than %s", refused.SoughtWords(), bytes.TrimSpace(text))
+		if way := got.Cmp(known); way <= 0 && refused.Sought == problem.SoughtLarger || way >= 0 && refused.Sought == problem.SoughtSmaller {
+			o.Verdict, o.Share, o.Message = verdict.WrongAnswer, 0, words
 			return
 		}
 		bounds = append(bounds, words)

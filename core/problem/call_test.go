@@ -42,7 +42,7 @@ func TestAFunctionIsWrittenInOneLine(t *testing.T) {
 func TestCasesOfAFunctionHoldArgumentsAndResults(t *testing.T) {
 	p := load(t, map[string]string{
 		"verdict.toml": thawCall + "[compare]\nany_order = \"all\"\nabsolute = 0.5\n", "a.py": "",
-		"cases.md":    oneThaw + "## two\n```call\nlimit = 1\ntemps = []\n```\n```returns kept\n0\n```\n```returns refused too-high\n3\n```\n",
+		"cases.md":    oneThaw + "## two\n```call\nlimit = 1\ntemps = []\n```\n```returns kept\n0\n```\n```returns refused sought-smaller\n3\n```\n",
 		"cases/3.in":  "temps = [1]\nlimit = 9\n",
 		"cases/3.out": "1",
 	})
@@ -50,7 +50,7 @@ func TestCasesOfAFunctionHoldArgumentsAndResults(t *testing.T) {
 	assert.Equal(t, "longest_thaw(temps: int[], limit: long) -> int", p.Call.String())
 	assert.Equal(t, "A spring.", p.Cases[0].Reason)
 	assert.NotEmpty(t, p.Cases[1].Kept)
-	assert.Equal(t, TooHigh, p.Cases[1].Refused[0].Size)
+	assert.Equal(t, SoughtSmaller, p.Cases[1].Refused[0].Sought)
 	assert.Equal(t, value.Comparison{Absolute: 0.5, AnyOrder: "all"}, p.Cases[0].Compare.Values())
 	assert.Equal(t, 1e-6, load(t, map[string]string{"verdict.toml": thawCall + "[compare]\nignore_case = true\n", "a.py": ""}).Compare.Relative)
 }
@@ -100,7 +100,7 @@ func TestCasesOfAFunctionAreWrittenInItsWords(t *testing.T) {
 	assert.Equal(t, "samples/1", name)
 	p, err = Load(p.Dir, words)
 	require.NoError(t, err)
-	_, err = p.Refuse(p.Cases[0], []byte("7\n"), TooHigh)
+	_, err = p.Refuse(p.Cases[0], []byte("7\n"), SoughtSmaller)
 	require.NoError(t, err)
 	p, err = Load(p.Dir, words)
 	require.NoError(t, err)
@@ -108,7 +108,7 @@ func TestCasesOfAFunctionAreWrittenInItsWords(t *testing.T) {
 	require.NoError(t, err)
 	text, err := os.ReadFile(filepath.Join(p.Dir, CasesFile))
 	require.NoError(t, err)
-	for _, block := range []string{"```call\ntemps = [1]\nlimit = 2\n```\n", "```returns refused too-high\n7\n```\n", "```returns kept\n1\n```\n"} {
+	for _, block := range []string{"```call\ntemps = [1]\nlimit = 2\n```\n", "```returns refused sought-smaller\n7\n```\n", "```returns kept\n1\n```\n"} {
 		assert.Contains(t, string(text), block)
 	}
 	cases, err := p.ReadNew([]byte("## new\n```call\ntemps = []\nlimit = 1\n```\n```returns\n0\n```\n"))

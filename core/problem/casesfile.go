@@ -284,7 +284,7 @@ type blockOptions struct {
 	or        bool
 	kept      bool
 	refused   bool
-	size      string // of a refused answer
+	sought    string // behind "refused": SoughtLarger or SoughtSmaller
 	trial     string // "accept" or "reject": what the checker must say of it
 	file      string
 }
@@ -301,20 +301,20 @@ func (b *blockOptions) parse(words []string) bool {
 			b.kept = true
 		case word == "refused":
 			b.refused = true
-		case word == TooHigh, word == TooLow:
-			b.size = word
+		case word == SoughtLarger, word == SoughtSmaller:
+			b.sought = word
 		case word == mustAccept, word == mustReject:
 			b.trial = word
 		case isFile && name == "file" && value != "":
 			b.file = value
 		default:
-			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "kept", "refused", TooHigh, TooLow, mustAccept, mustReject, "file=NAME"}))
+			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "kept", "refused", SoughtLarger, SoughtSmaller, mustAccept, mustReject, "file=NAME"}))
 			return false
 		}
 	}
 	switch {
-	case b.size != "" && !b.refused:
-		b.wrong(b.line, "%q stands behind \"output refused\" only", b.size)
+	case b.sought != "" && !b.refused:
+		b.wrong(b.line, "%q stands behind \"output refused\" only", b.sought)
 		return false
 	case b.trial != "" && (b.refused || b.or || b.kept):
 		b.wrong(b.line, "%q is an answer to try the checker on, and nothing else; take the other words out", "output "+b.trial)
@@ -409,7 +409,7 @@ func (r *casesReader) output(b *blockOptions, text []byte) {
 	}
 	if b.refused {
 		if data, ok := b.result(text); ok {
-			r.open.refused = append(r.open.refused, Refused{Answer: data, Size: b.size})
+			r.open.refused = append(r.open.refused, Refused{Answer: data, Sought: b.sought})
 		}
 		return
 	}

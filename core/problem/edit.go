@@ -108,34 +108,34 @@ func keptLine(from string, when time.Time) string {
 // largestRefused bounds an answer that is noted as wrong, in bytes.
 const largestRefused = inlineMost
 
-// Refuse notes that an answer is known to be wrong, and what is known of its
-// size: TooHigh, TooLow, or nothing. It returns the file that was changed.
-func (p *Problem) Refuse(c Case, answer []byte, size string) (where string, err error) {
+// Refuse notes that an answer is known to be wrong, and what is known of the one that is
+// sought: SoughtLarger, SoughtSmaller, or nothing. It returns the file that was changed.
+func (p *Problem) Refuse(c Case, answer []byte, sought string) (where string, err error) {
 	err = p.changingCase(c, func(now *Problem, c Case) (err error) {
-		where, err = now.refuse(c, answer, size)
+		where, err = now.refuse(c, answer, sought)
 		return err
 	})
 	return where, err
 }
 
-func (p *Problem) refuse(c Case, answer []byte, size string) (where string, err error) {
+func (p *Problem) refuse(c Case, answer []byte, sought string) (where string, err error) {
 	if len(answer) > largestRefused || !isText(answer) {
 		return "", &UsageError{fmt.Sprintf("this answer has %d bytes or is no text; only text up to %d bytes can be noted", len(answer), largestRefused)}
 	}
 	for _, r := range c.Refused {
-		if known, err := r.Answer.Head(largestRefused + 1); err == nil && r.Size == size && bytes.Equal(known, answer) {
+		if known, err := r.Answer.Head(largestRefused + 1); err == nil && r.Sought == sought && bytes.Equal(known, answer) {
 			return "", &UsageError{fmt.Sprintf("this answer of %s is refused already", c.Name)}
 		}
 	}
 	with := c
-	with.Refused = append(slices.Clone(c.Refused), Refused{Data{Text: answer, Size: int64(len(answer))}, size})
+	with.Refused = append(slices.Clone(c.Refused), Refused{Data{Text: answer, Size: int64(len(answer))}, sought})
 	if wrong := p.refusedMistake(&with); wrong != "" {
 		return "", &UsageError{c.Name + ": " + wrong}
 	}
 	_, kind := p.dataWords()
 	kind += " refused"
-	if size != "" {
-		kind += " " + size
+	if sought != "" {
+		kind += " " + sought
 	}
 	var block strings.Builder
 	writeBlock(&block, kind, answer)

@@ -71,7 +71,7 @@ func TestOfAHandWrittenFileOnlyTheCaseItselfChanges(t *testing.T) {
 func TestARefusedAnswerIsReadBackWithWhatIsKnownOfItsSize(t *testing.T) {
 	p := load(t, map[string]string{"cases.md": "## a\n```input\n1\n```", "cases/b.in": "2\n"})
 	for _, name := range []string{"cases/a", "cases/b"} {
-		for _, r := range []struct{ answer, size string }{{"12\n", TooLow}, {"99", TooHigh}, {"50\n", ""}} {
+		for _, r := range []struct{ answer, size string }{{"12\n", SoughtLarger}, {"99", SoughtSmaller}, {"50\n", ""}} {
 			p = reload(t, p)
 			c, err := p.FindCase(name)
 			require.NoError(t, err)
@@ -83,11 +83,11 @@ func TestARefusedAnswerIsReadBackWithWhatIsKnownOfItsSize(t *testing.T) {
 		require.NoError(t, err)
 		assert.Empty(t, c.Accepted)
 		require.Len(t, c.Refused, 3)
-		assert.Equal(t, TooLow, c.Refused[0].Size)
+		assert.Equal(t, SoughtLarger, c.Refused[0].Sought)
 		assert.Equal(t, "12\n", string(c.Refused[0].Answer.Text))
 		assert.Equal(t, "99", string(c.Refused[1].Answer.Text))
-		assert.Empty(t, c.Refused[2].Size)
-		_, err = p.Refuse(c, []byte("12\n"), TooLow)
+		assert.Empty(t, c.Refused[2].Sought)
+		_, err = p.Refuse(c, []byte("12\n"), SoughtLarger)
 		assert.ErrorContains(t, err, "refused already")
 		_, err = p.Refuse(c, make([]byte, 5000), "")
 		assert.ErrorContains(t, err, "only text up to 4096 bytes")
@@ -178,12 +178,12 @@ func TestAFileThatSomebodyChangesMeanwhileIsNotOverwritten(t *testing.T) {
 
 func TestMistakesBesideACaseAreTold(t *testing.T) {
 	tests := map[string]string{
-		"```output kept refused\n1\n```\n": "either refused or accepted",
-		"```output too-low\n1\n```\n":      "behind \"output refused\" only",
-		"# Group\n":                        "a heading means nothing here",
-		"```input\n1\n```\n":               "a second input",
-		"```output\n1\n```\n":              "an output here and one in a file",
-		"```output\n":                      "never closed",
+		"```output kept refused\n1\n```\n":  "either refused or accepted",
+		"```output sought-larger\n1\n```\n": "behind \"output refused\" only",
+		"# Group\n":                         "a heading means nothing here",
+		"```input\n1\n```\n":                "a second input",
+		"```output\n1\n```\n":               "an output here and one in a file",
+		"```output\n":                       "never closed",
 	}
 	for text, want := range tests {
 		_, err := Load(folder(t, map[string]string{"cases/a.in": "1\n", "cases/a.out": "1\n", "cases/a.md": text}), words)

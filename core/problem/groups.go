@@ -11,9 +11,9 @@ import (
 
 // The ways to make points of the cases of a group.
 const (
-	ScoreAll   = "all"   // every case must pass
-	ScoreEach  = "each"  // the points are shared among the cases
-	ScoreWorst = "worst" // the case with the least share decides
+	ScoreWhole  = "whole"  // every case must pass
+	ScoreShared = "shared" // the points are shared among the cases
+	ScoreLeast  = "least"  // the case with the least share decides
 )
 
 // A GroupRule is a [[group]] of verdict.toml: what holds for the cases of one
@@ -22,7 +22,7 @@ type GroupRule struct {
 	Name   string
 	Points float64  // what the group is worth; 0: nothing
 	Needs  []string // groups without which it is not run, and worth nothing
-	Score  string   // one of ScoreAll, ScoreEach and ScoreWorst
+	Score  string   // one of ScoreWhole, ScoreShared and ScoreLeast
 	Limits verdict.Limits
 	line   int
 	// compare replaces the problem's comparison; nil: that holds.
@@ -44,7 +44,7 @@ func (p *Problem) Rule(group string) GroupRule {
 			return r
 		}
 	}
-	return GroupRule{Name: group, Score: ScoreAll}
+	return GroupRule{Name: group, Score: ScoreWhole}
 }
 
 // Pointed reports whether any group is worth points.
@@ -54,12 +54,12 @@ func (p *Problem) Pointed() bool {
 
 func (c *configReader) groups(at string, value any) {
 	for at, item := range c.tables(at, value) {
-		r := GroupRule{Score: ScoreAll, line: c.Line(at)}
+		r := GroupRule{Score: ScoreWhole, line: c.Line(at)}
 		fields := c.limitFields(&r.Limits)
 		fields["name"] = c.Text(&r.Name)
 		fields["points"] = c.Amount(&r.Points)
 		fields["needs"] = c.Texts(&r.Needs)
-		fields["score"] = c.OneOf(&r.Score, []string{ScoreAll, ScoreEach, ScoreWorst})
+		fields["score"] = c.OneOf(&r.Score, []string{ScoreWhole, ScoreShared, ScoreLeast})
 		fields["compare"] = c.own(&r.compare)
 		c.Table(at, item, fields)
 		switch name := GroupName(r.Name); {

@@ -25,7 +25,7 @@ memory = "64MiB"
 [[group]]
 name = "small"
 points = 40.5
-score = "each"
+score = "shared"
 needs = ["large", "samples"]
 [group.compare]
 mode = "numbers"
@@ -52,8 +52,8 @@ program = "check.cpp"
 		"small/a": {Mode: "numbers", Absolute: 1e-6, Relative: 1e-6}, "large/a": {Script: "check.star"},
 	}, compare)
 	assert.Equal(t, 40.5, p.Rule("small").Points)
-	assert.Equal(t, ScoreEach, p.Rule("small").Score)
-	assert.Equal(t, GroupRule{Name: "samples", Score: ScoreAll}, p.Rule("samples"))
+	assert.Equal(t, ScoreShared, p.Rule("small").Score)
+	assert.Equal(t, GroupRule{Name: "samples", Score: ScoreWhole}, p.Rule("samples"))
 	limits, _ := p.Limits.For([]string{"python"}, p.Rule("large").Limits, verdict.Limits{})
 	assert.Equal(t, 4*time.Second, limits.Time, "what a group is held to holds in every language")
 	assert.EqualValues(t, 64<<20, p.Limits.OfChecker().Memory)

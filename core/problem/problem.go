@@ -219,20 +219,26 @@ type Case struct {
 	Where   string    // "cases.md:12" or "cases/1.in"
 }
 
-// What may be known of the size of a refused answer.
+// What may be known of the answer that is sought, compared with a refused one.
 const (
-	TooHigh = "too-high"
-	TooLow  = "too-low"
+	SoughtLarger  = "sought-larger"
+	SoughtSmaller = "sought-smaller"
 )
 
 // A Refused is an answer that is known to be wrong.
 type Refused struct {
 	Answer Data
-	Size   string // TooHigh, TooLow, or empty: not known
+	Sought string // SoughtLarger, SoughtSmaller, or empty: not known
 }
 
-// SizeWords is what is known of its size in words, "too low"; empty: nothing is.
-func (r Refused) SizeWords() string { return strings.ReplaceAll(r.Size, "-", " ") }
+// SoughtWords says what is known of the answer that is sought: "the answer sought is larger";
+// empty: nothing is.
+func (r Refused) SoughtWords() string {
+	if r.Sought == "" {
+		return ""
+	}
+	return "the answer sought is " + strings.TrimPrefix(r.Sought, "sought-")
+}
 
 // A Trial is an answer of which a person knows what the checker must say.
 type Trial struct {

@@ -22,7 +22,7 @@ func ReadNumber(text []byte) (*big.Rat, bool) {
 	return new(big.Rat).SetString(string(text))
 }
 
-// bounded is a refused number with what is known of its size.
+// bounded is a refused number that bounds the answer that is sought.
 type bounded struct {
 	number *big.Rat
 	text   string
@@ -30,7 +30,7 @@ type bounded struct {
 
 // refusedMistake says what is wrong with the refused answers of a case; "": nothing is.
 func (p *Problem) refusedMistake(c *Case) string {
-	var low, high *bounded // the largest that is too low, and the smallest that is too high
+	var low, high *bounded // the tightest bounds of the answer that is sought
 	for _, r := range c.Refused {
 		text, err := r.Answer.Head(largestRefused + 1)
 		switch {
@@ -38,23 +38,23 @@ func (p *Problem) refusedMistake(c *Case) string {
 			continue // told when it is used
 		case len(text) > largestRefused:
 			return fmt.Sprintf("a refused answer may have %d bytes, and this one has more", largestRefused)
-		case r.Size == "":
+		case r.Sought == "":
 			continue
 		}
 		number, ok := ReadNumber(text)
 		if !ok {
-			return fmt.Sprintf("%q is refused as %s, which can be said of a number only; refuse it without a size", shortText(text), r.SizeWords())
+			return fmt.Sprintf("%q is no number, so no answer is larger or smaller than it; refuse it without %s", shortText(text), r.Sought)
 		}
 		one := &bounded{number, string(bytes.TrimSpace(text))}
 		switch {
-		case r.Size == TooLow && (low == nil || number.Cmp(low.number) > 0):
+		case r.Sought == SoughtLarger && (low == nil || number.Cmp(low.number) > 0):
 			low = one
-		case r.Size == TooHigh && (high == nil || number.Cmp(high.number) < 0):
+		case r.Sought == SoughtSmaller && (high == nil || number.Cmp(high.number) < 0):
 			high = one
 		}
 	}
 	if low != nil && high != nil && low.number.Cmp(high.number) >= 0 {
-		return fmt.Sprintf("%s is refused as too low and %s as too high; no answer can pass both: take one of them out", low.text, high.text)
+		return fmt.Sprintf("the answer sought is larger than %s and smaller than %s, which no answer is; take one of them out", low.text, high.text)
 	}
 	for _, known := range c.Accepted {
 		text, err := known.Head(largestRefused + 1)
@@ -71,9 +71,9 @@ func (p *Problem) refusedMistake(c *Case) string {
 		switch {
 		case !ok:
 		case low != nil && number.Cmp(low.number) <= 0:
-			return fmt.Sprintf("%s is expected, and %s is refused as too low; take one of them out", shortText(text), low.text)
+			return fmt.Sprintf("%s is expected, and the answer sought is larger than %s; take one of them out", shortText(text), low.text)
 		case high != nil && number.Cmp(high.number) >= 0:
-			return fmt.Sprintf("%s is expected, and %s is refused as too high; take one of them out", shortText(text), high.text)
+			return fmt.Sprintf("%s is expected, and the answer sought is smaller than %s; take one of them out", shortText(text), high.text)
 		}
 	}
 	return ""

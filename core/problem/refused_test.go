@@ -13,14 +13,14 @@ func TestRefusedAnswersThatContradictAreMistakes(t *testing.T) {
 	for _, tt := range []struct {
 		name, blocks, words string // no words: it is in order
 	}{
-		{"a bound on a word", block("output refused too-low", "cold"), "which can be said of a number only"},
-		{"bounds that leave nothing", block("output refused too-low", "12") + block("output refused too-high", "12.0"), "no answer can pass both"},
-		{"bounds the wrong way round", block("output refused too-low", "99") + block("output refused too-high", "5"), "no answer can pass both"},
+		{"a bound on a word", block("output refused sought-larger", "cold"), "is no number"},
+		{"bounds that leave nothing", block("output refused sought-larger", "12") + block("output refused sought-smaller", "12.0"), "which no answer is"},
+		{"bounds the wrong way round", block("output refused sought-larger", "99") + block("output refused sought-smaller", "5"), "which no answer is"},
 		{"what is expected", block("output", "7") + block("output refused", " 7"), "both an expected answer and a refused one"},
 		{"what was kept", block("output kept", "7") + block("output refused", "7"), "both an expected answer and a refused one"},
-		{"an expected answer below a bound", block("output", "7") + block("output refused too-low", "9"), "7 is expected, and 9 is refused as too low"},
-		{"an expected answer above a bound", block("output", "7") + block("output refused too-high", "007.0"), "7 is expected, and 007.0 is refused as too high"},
-		{"bounds around what is expected", block("output", "7") + block("output refused too-low", "6") + block("output refused too-high", "8"), ""},
+		{"an expected answer below a bound", block("output", "7") + block("output refused sought-larger", "9"), "7 is expected, and the answer sought is larger than 9"},
+		{"an expected answer above a bound", block("output", "7") + block("output refused sought-smaller", "007.0"), "7 is expected, and the answer sought is smaller than 007.0"},
+		{"bounds around what is expected", block("output", "7") + block("output refused sought-larger", "6") + block("output refused sought-smaller", "8"), ""},
 		{"words beside numbers", block("output", "7") + block("output refused", "none"), ""},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
@@ -34,12 +34,12 @@ func TestRefusedAnswersThatContradictAreMistakes(t *testing.T) {
 			assert.Equal(t, 1, mistakes[0].Line)
 		})
 	}
-	assert.Empty(t, mistakesIn(t, map[string]string{"verdict.toml": thawCall, "cases.md": oneThaw + block("returns refused too-low", "0")}))
+	assert.Empty(t, mistakesIn(t, map[string]string{"verdict.toml": thawCall, "cases.md": oneThaw + block("returns refused sought-larger", "0")}))
 	assert.Len(t, mistakesIn(t, map[string]string{"verdict.toml": thawCall, "cases.md": oneThaw + block("returns refused", "1")}), 1)
 }
 
 func TestWhatContradictsIsNeitherRefusedNorKept(t *testing.T) {
-	p := load(t, map[string]string{"cases.md": "## a\n```input\n1\n```\n```output\n7\n```\n## b\n```input\n2\n```\n```output refused too-high\n5\n```\n"})
+	p := load(t, map[string]string{"cases.md": "## a\n```input\n1\n```\n```output\n7\n```\n## b\n```input\n2\n```\n```output refused sought-smaller\n5\n```\n"})
 	before := casesText(t, p)
 	a, err := p.FindCase("a")
 	require.NoError(t, err)
@@ -47,8 +47,8 @@ func TestWhatContradictsIsNeitherRefusedNorKept(t *testing.T) {
 	require.NoError(t, err)
 	for name, change := range map[string]func() error{
 		"refuse what is expected":  func() error { _, err := p.Refuse(a, []byte("7\n"), ""); return err },
-		"refuse a word as too low": func() error { _, err := p.Refuse(b, []byte("cold\n"), TooLow); return err },
-		"a low bound above a high": func() error { _, err := p.Refuse(b, []byte("5\n"), TooLow); return err },
+		"refuse a word as too low": func() error { _, err := p.Refuse(b, []byte("cold\n"), SoughtLarger); return err },
+		"a low bound above a high": func() error { _, err := p.Refuse(b, []byte("5\n"), SoughtLarger); return err },
 		"keep what is too high":    func() error { _, err := p.Keep(b, []byte("6\n"), "sledges.cpp", day); return err },
 		"keep what was refused":    func() error { _, err := p.Keep(b, []byte("5\n"), "sledges.cpp", day); return err },
 	} {

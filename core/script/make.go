@@ -145,14 +145,14 @@ var draws = map[string]func(r *rng, args starlark.Tuple, named []starlark.Tuple)
 		}
 		return starlark.NewList(values), nil
 	},
-	"distinct": func(r *rng, args starlark.Tuple, named []starlark.Tuple) (starlark.Value, error) {
+	"several": func(r *rng, args starlark.Tuple, named []starlark.Tuple) (starlark.Value, error) {
 		var count, low, high int64
-		if err := starlark.UnpackArgs("rng.distinct", args, named, "count", &count, "low", &low, "high", &high); err != nil {
+		if err := starlark.UnpackArgs("rng.several", args, named, "low", &low, "high", &high, "count", &count); err != nil {
 			return nil, err
 		}
 		const most = 10_000_000
 		if count < 0 || count > most || count > 0 && (low > high || uint64(high)-uint64(low) < uint64(count-1)) {
-			return nil, fmt.Errorf("rng.distinct(%d, %d, %d): there are not so many", count, low, high)
+			return nil, fmt.Errorf("rng.several(%d, %d, %d): there are not so many", low, high, count)
 		}
 		values := make([]starlark.Value, count)
 		for i, x := range r.source.Sample(int(count), low, high) {
@@ -163,7 +163,7 @@ var draws = map[string]func(r *rng, args starlark.Tuple, named []starlark.Tuple)
 }
 
 // AttrNames implements starlark.HasAttrs.
-func (r *rng) AttrNames() []string { return []string{"choice", "distinct", "int", "shuffled"} }
+func (r *rng) AttrNames() []string { return []string{"choice", "int", "several", "shuffled"} }
 
 // Attr implements starlark.HasAttrs.
 func (r *rng) Attr(name string) (starlark.Value, error) {

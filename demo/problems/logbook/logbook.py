@@ -16,4 +16,4 @@ with open("logbook.txt") as log:
             most = max(most, len(outside))
         else:
             longest = max(longest, minute(day, clock) - outside.pop(name))
-print(longest if sys.argv[1] == "first" else most)
+print(longest if sys.argv[1] == "longest" else most)
