@@ -48,7 +48,7 @@ func checkArguments(p *problem.Problem, data problem.Data) error {
 		return usageError("%v", err)
 	}
 	if _, err := value.ReadCall(string(problem.Plain(text)), p.Call.Takes); err != nil {
-		return usageError("--input: %v; write an argument a line, such as %s = …", err, p.Call.Takes[0].Name)
+		return usageError("--input: %v; write an argument a line, such as %s: …", err, p.Call.Takes[0].Name)
 	}
 	return nil
 }

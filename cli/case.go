@@ -155,7 +155,7 @@ func (a *app) paste(p *problem.Problem) (input, output []byte, err error) {
 	if file := a.terminal(); file != nil {
 		first, second := "paste the input", "paste the expected output"
 		if p.Call != nil {
-			first, second = "paste the arguments, each as name = value on a line", "paste the expected result"
+			first, second = "paste the arguments, each as name: value on a line", "paste the expected result"
 		}
 		if input, err = a.readTyped(file, first); err != nil {
 			return nil, nil, err

@@ -40,7 +40,7 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	}
 	typed := "type the input"
 	if p.Call != nil {
-		typed = "type the arguments, each as name = value on a line"
+		typed = "type the arguments, each as name: value on a line"
 	}
 	data, where, err := a.inputData(f.input, typed)
 	if err != nil {

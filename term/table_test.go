@@ -52,8 +52,8 @@ verdict          AC                      WA
 `)
 	assert.Contains(t, got, "\nice/2 of core2.c: wrong answer\n")
 	assert.True(t, strings.HasSuffix(got, `
-core1.c: accepted (2 cases: 2 accepted), slowest 5 ms of 1 s, largest 1 KiB of 1 MiB
-core2.c: wrong answer (2 cases: 1 accepted, 1 wrong answer), slowest 5 ms of 1 s, largest 1 KiB of 1 MiB
+core1.c: accepted (2 cases: 2 accepted), at most 5 ms of 1 s and 1 KiB of 1 MiB
+core2.c: wrong answer (2 cases: 1 accepted, 1 wrong answer), at most 5 ms of 1 s and 1 KiB of 1 MiB
 `), got)
 	assert.Equal(t, 1, strings.Count(got, "  time 1 s"), "limits that are the same are said once")
 }

@@ -531,10 +531,11 @@ func (v *TryView) summary(t *tally) {
 			line += ", " + marked.Render("not fully contained")
 		}
 	}
-	slowest := t.slowest.of("slowest", t.plan.Unset.Time != 0)
-	largest := t.largest.of("largest", t.plan.Unset.Memory != 0)
-	if v.Together && slowest != "" {
-		line += dim.Render(", " + slowest + ", " + largest)
+	slowest := t.slowest.words + unsetWord(t.plan.Unset.Time != 0)
+	largest := t.largest.words + unsetWord(t.plan.Unset.Memory != 0)
+	ran := t.slowest.name != ""
+	if v.Together && ran {
+		line += dim.Render(", at most " + slowest + " and " + largest)
 	}
 	if v.Before != nil && t.seen > 0 && t.unchanged == t.seen {
 		line += dim.Render(", as before")
@@ -547,9 +548,8 @@ func (v *TryView) summary(t *tally) {
 	if n := v.keptAccepted(t); n > 0 {
 		s.Print("%s", s.wrapped(dim, fmt.Sprintf("%s of these kept from a run: that proves no more than the program that made it", thousands(int64(n))), "  "))
 	}
-	if !v.Together && slowest != "" {
-		s.Print("  %s  %s", slowest, dim.Render(fit(Visible(t.slowest.name), s.Width-width(slowest)-4)))
-		s.Print("  %s  %s", largest, dim.Render(fit(Visible(t.largest.name), s.Width-width(largest)-4)))
+	if !v.Together && ran {
+		s.Print("%s", s.wrapped(normal, "nearest to a limit: "+t.nearest(slowest, largest), "  "))
 	}
 	if t.plan.Solution.Expect != "" && v.Expectations {
 		s.Print("  %s", expectationWords(e.Verdict, t.plan.Solution.Expect))
@@ -571,12 +571,13 @@ func (v *TryView) keptAccepted(t *tally) int {
 	return n
 }
 
-// of says how near a case came to a limit; empty where none was run.
-func (x extreme) of(word string, unset bool) string {
-	if x.name == "" {
-		return ""
+// nearest says how near cases came to the limits of time and memory, and which cases.
+func (t *tally) nearest(slowest, largest string) string {
+	in := func(name string) string { return dim.Render(" in " + Visible(name)) }
+	if t.slowest.name == t.largest.name {
+		return slowest + " and " + largest + in(t.slowest.name)
 	}
-	return word + " " + x.words + unsetWord(unset)
+	return slowest + in(t.slowest.name) + ", " + largest + in(t.largest.name)
 }
 
 func unsetWord(unset bool) string {

@@ -204,8 +204,7 @@ samples/two: unjudged, returned [1]
     1  temps = [4]
 
 thaw.py: wrong answer (2 cases: 1 wrong answer, 1 unjudged)
-  slowest 12 µs of 1 s  samples/one
-  largest 13 MiB of 64 MiB  samples/one
+  nearest to a limit: 12 µs of 1 s and 13 MiB of 64 MiB in samples/one
 `, out.String())
 }
 

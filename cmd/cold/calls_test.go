@@ -45,7 +45,7 @@ func TestAFunctionIsOpenedTriedAndAsked(t *testing.T) {
 	s.input = "4 -2\n5\n%%\n2\n"
 	got = s.run(t, "case", "add")
 	assert.Equal(t, 64, got.status)
-	assert.Contains(t, got.errors, "expected an argument such as temps = …, found 4 -2")
+	assert.Contains(t, got.errors, "expected an argument such as temps: …, found 4 -2")
 
 	got = s.run(t, "try", "thaw.py")
 	assert.Equal(t, 1, got.status)
@@ -145,13 +145,13 @@ func TestArgumentsAreAskedForAtATerminal(t *testing.T) {
 	testenv.Need(t, "python3")
 	s := folder(t, map[string]string{"verdict.toml": thawTable, "a.py": longestRun})
 	shown, status := converse(t, s, [][2]string{
-		{"paste the arguments, each as name = value on a line", "temps = [1, 9]\rlimit = 5\r%%\r"},
+		{"paste the arguments, each as name: value on a line", "temps = [1, 9]\rlimit = 5\r%%\r"},
 		{"paste the expected result (nothing if it is not known)", "1\r%%\r"},
 		{"why does this case exist?", "one warm day\n"},
 	}, "case", "add", "last")
 	assert.Equal(t, 0, status, shown)
 	assert.Contains(t, read(t, s, "cases.md"), "## last\none warm day\n\n```call\ntemps = [1, 9]\nlimit = 5\n```\n\n```returns\n1\n```\n")
-	shown, status = converse(t, s, [][2]string{{"type the arguments, each as name = value on a line", "temps = [9, 9]\rlimit = 5\r%%\r"}}, "try", "--input", "-")
+	shown, status = converse(t, s, [][2]string{{"type the arguments, each as name: value on a line", "temps = [9, 9]\rlimit = 5\r%%\r"}}, "try", "--input", "-")
 	assert.Equal(t, 10, status, shown)
 	assert.Contains(t, shown, "2\r\n")
 	assert.Contains(t, shown, "looked at 2")

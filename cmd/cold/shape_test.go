@@ -301,7 +301,7 @@ func TestAFunctionsArgumentsHaveAShape(t *testing.T) {
 	assert.Contains(t, got.out, "samples/two: line 1: temps[1] is 9, outside -5..5")
 	got = s.run(t, "shape", "make", "--seed", "1", "--size", "0")
 	assert.Equal(t, 0, got.status, got.errors)
-	assert.Regexp(t, `^temps = \[\]\nlimit = \d+\n$`, got.out)
+	assert.Regexp(t, `^temps: \[\]\nlimit: \d+\n$`, got.out)
 	got = s.run(t, "try", "wrong.py", "--edges", "--group", "edges")
 	assert.Equal(t, 1, got.status, got.errors)
 	assert.Contains(t, got.out, "most.py answers all of them")

@@ -480,8 +480,8 @@ func TestFunctionsAreCalledManyTimesInOneProcess(t *testing.T) {
 		source   string
 		smallest []string
 	}{
-		"wrong for itself": {"def heaviest(crates):\n    return max(crates[:2], default=0)\n", []string{"crates = [1, 1, 2]\n"}},
-		"left over":        {"best = 0\ndef heaviest(crates):\n    global best\n    best = max([best] + crates)\n    return best\n", []string{"crates = [1]\n", "crates = []\n"}},
+		"wrong for itself": {"def heaviest(crates):\n    return max(crates[:2], default=0)\n", []string{"crates: [1, 1, 2]\n"}},
+		"left over":        {"best = 0\ndef heaviest(crates):\n    global best\n    best = max([best] + crates)\n    return best\n", []string{"crates: [1]\n", "crates: []\n"}},
 	} {
 		t.Run(name, func(t *testing.T) {
 			r := newTrial(t, "", "reference.py", right, "candidate.py", test.source)

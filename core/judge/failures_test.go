@@ -37,6 +37,9 @@ func TestEveryLanguageFailsInEveryWay(t *testing.T) {
 	testenv.NotShort(t, "it builds in every language")
 	for _, name := range toolchain.Ours().Names() {
 		t.Run(name, func(t *testing.T) {
+			if name != "c" && name != "python" {
+				testenv.Sweep(t, "it builds in every language")
+			}
 			archive, err := txtar.ParseFile(filepath.Join("testdata", "languages", name+".txt"))
 			require.NoError(t, err, "each language has its failures there")
 			require.Len(t, archive.Files, len(failures))

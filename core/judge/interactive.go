@@ -136,9 +136,10 @@ type conversation struct {
 	interactorSlow  bool // the candidate waits, and the interactor does not
 	passedWall      bool // the time that is the two sides' own passed the candidate's limit
 
-	standing standing
-	delayed  time.Duration // in which this process did not run, before the talk
-	starved  time.Duration // in which the machine did not let the interactor run
+	looking looking
+	notOwn  time.Duration // of the elapsed time, as the last look found
+	delayed time.Duration // in which this process did not run, before the talk
+	starved time.Duration // in which the machine did not let the interactor run
 
 	decision  decision
 	undecided error    // why there is no decision
@@ -251,11 +252,11 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	if err := errors.Join(err, failed); err != nil {
 		return o, err
 	}
-	tooBusy := result.Ending == box.PassedWall || c.passedWall && result.Usage.Own()-c.starved <= r.limits.Wall
+	tooBusy := result.Ending == box.PassedWall                                                // which is ten times the limit
 	if c.passedWall && (result.Ending == box.EndedByRequest || result.Ending == box.Exited) { // the interactor may have gone first
 		result.Ending, result.Signal, result.ExitCode = box.PassedWall, 0, 0
 	}
-	result.Usage.Starved = min(result.Usage.Wall, result.Usage.Starved+c.starved+box.Delayed()-c.delayed)
+	result.Usage.Starved = min(result.Usage.Wall, max(c.notOwn, result.Usage.Starved+c.starved+box.Delayed()-c.delayed))
 	o, m := r.outcomeOf(result, out, errs)
 	o.Talk = c.transcript.whole()
 	o.Talk.Other = c.interactor.name
@@ -371,41 +372,66 @@ func (c *conversation) watchBoth(ctx context.Context) {
 	}
 }
 
-// A standing is what a look at a talk found, and what all looks have found so far.
-type standing struct {
+// A look is what one look at a talk finds.
+type look struct {
 	at    time.Time
-	cpu   time.Duration // of both sides
-	ready bool          // a thread of either could run
-	kept  time.Duration // in which one could have run, and did not
+	cpu   time.Duration // of both sides so far
+	ready bool          // a thread of either side could run
+	said  int           // what was said so far, in writes
+}
+
+// A looking adds up what looks at a talk found.
+type looking struct {
+	last    look
+	ready   time.Duration // in which a thread could have run, and none did
+	waiting time.Duration // in which nobody could have run, and nothing was said
 }
 
 // note takes one more look. Between two looks that both found a thread ready nobody waited: what
 // was not computed in that time the machine gave to others, or its host did.
-func (s *standing) note(now time.Time, cpu time.Duration, ready bool) {
-	if !s.at.IsZero() && s.ready && ready {
-		s.kept += max(0, now.Sub(s.at)-max(0, cpu-s.cpu))
+func (l *looking) note(now look) {
+	if elapsed := now.at.Sub(l.last.at); !l.last.at.IsZero() {
+		switch {
+		case l.last.ready && now.ready:
+			l.ready += max(0, elapsed-max(0, now.cpu-l.last.cpu))
+		case !l.last.ready && !now.ready && l.last.said == now.said:
+			l.waiting += elapsed
+		}
 	}
-	s.at, s.cpu, s.ready = now, cpu, ready
+	l.last = now
 }
 
+// own is how much of the elapsed time is the two sides' own. Starved is what they and this
+// process, through which all words go, were seen to be kept from. On a machine that is busy not
+// all of that can be seen; there only what they computed counts, and what they waited.
+func (l *looking) own(elapsed, starved time.Duration) time.Duration {
+	own := max(0, elapsed-max(starved, l.ready))
+	if elapsed-own > elapsed/busyShare {
+		own = min(own, l.last.cpu+l.waiting)
+	}
+	return own
+}
+
+// busyShare is the part of the elapsed time, one in so many, from which on a machine is busy that
+// kept a talk from it.
+const busyShare = 20
+
 // tooLong reports that the candidate's limit of elapsed time has passed, but for the time in
-// which either side could have run and did not.
+// which the machine did something else.
 func (c *conversation) tooLong() bool {
 	now := time.Now()
 	elapsed := now.Sub(c.transcript.began)
-	if elapsed < c.run.limits.Wall/2 {
+	limit := c.run.limits.Wall
+	if elapsed < limit/2 {
 		return false // it cannot be near, and to look takes time
 	}
-	mine, ok := c.run.worker.box.Now()
-	theirs, ok2 := c.run.worker.checker.box.Now()
-	c.standing.note(now, mine.CPU+theirs.CPU, c.run.worker.box.Ready() || c.run.worker.checker.box.Ready())
-	ours := box.Delayed() - c.delayed // what is said goes through here
-	starved := max(mine.Starved+theirs.Starved+ours, c.standing.kept)
-	most := c.run.limits.Wall
-	if starved > elapsed/20 {
-		most *= 2 // the machine is busy, and from here not all that it keeps can be seen
-	}
-	return elapsed > c.run.limits.Wall && (!ok || !ok2 || elapsed-starved > most)
+	candidate, interactor := c.run.worker.box, c.run.worker.checker.box
+	mine, ok := candidate.Now()
+	theirs, ok2 := interactor.Now()
+	c.looking.note(look{now, mine.CPU + theirs.CPU, candidate.Ready() || interactor.Ready(), c.transcript.count()})
+	own := c.looking.own(elapsed, mine.Starved+theirs.Starved+box.Delayed()-c.delayed)
+	c.notOwn = elapsed - own
+	return elapsed > limit && (!ok || !ok2 || own > limit)
 }
 
 // judge sets the verdict. What ended first counts: what a side does after the

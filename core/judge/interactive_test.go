@@ -226,3 +226,39 @@ func TestALongTalkIsCutInTheMiddle(t *testing.T) {
 	last := talk.Lines[len(talk.Lines)-1]
 	assert.True(t, last.Open && strings.HasPrefix(last.Text, "no endend") && len(last.Text) == saidLongest)
 }
+
+func TestHowMuchOfATalksTimeIsItsOwn(t *testing.T) {
+	const step = 100 * time.Millisecond
+	type moment struct {
+		ready, said bool
+		cpu         time.Duration // in the step before
+	}
+	for _, tt := range []struct {
+		name    string
+		moments []moment // one after each step
+		starved time.Duration
+		want    time.Duration
+	}{
+		{"both wait on a quiet machine", []moment{{}, {}, {}, {}}, 0, 4 * step},
+		{"both compute on a quiet machine", []moment{{ready: true, cpu: step}, {ready: true, cpu: step}, {ready: true, cpu: step}}, 0, 3 * step},
+		{"words go to and fro on a quiet machine", []moment{{said: true, cpu: step / 2}, {said: true, cpu: step / 2}, {said: true, cpu: step / 2}}, 0, 3 * step},
+		{"they could compute, and the machine does not let them", []moment{{ready: true}, {ready: true, cpu: step / 10}, {ready: true}, {ready: true}}, 0, step / 10},
+		{"words go to and fro on a busy machine", []moment{{said: true, cpu: step / 10}, {said: true, cpu: step / 10}, {said: true, cpu: step / 10}}, step, 3 * step / 10},
+		{"both wait on a busy machine", []moment{{}, {}, {}, {}, {}}, step / 2, 4 * step},
+		{"what is starved is never more than what passed", []moment{{}, {}}, 10 * step, 0},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			began := time.Unix(1000, 0)
+			var l looking
+			one := look{at: began}
+			for _, m := range tt.moments {
+				one.at, one.cpu, one.ready = one.at.Add(step), one.cpu+m.cpu, m.ready
+				if m.said {
+					one.said++
+				}
+				l.note(one)
+			}
+			assert.Equal(t, tt.want, l.own(one.at.Sub(began), tt.starved))
+		})
+	}
+}

@@ -248,7 +248,7 @@ func (p *Problem) checkData(c NewCase) error {
 		return nil
 	}
 	if _, err := value.ReadCall(string(Plain(c.Input)), p.Call.Takes); err != nil {
-		return &UsageError{fmt.Sprintf("the arguments: %v; write each on a line, such as %s = …", err, p.Call.Takes[0].Name)}
+		return &UsageError{fmt.Sprintf("the arguments: %v; write each on a line, such as %s: …", err, p.Call.Takes[0].Name)}
 	}
 	if c.Output == nil {
 		return nil

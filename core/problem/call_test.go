@@ -130,7 +130,7 @@ func TestANewFunctionProblemIsReadBack(t *testing.T) {
 		assert.Equal(t, c, p.Call)
 		cases, err := os.ReadFile(filepath.Join(dir, CasesFile))
 		require.NoError(t, err)
-		assert.Contains(t, string(cases), "```call\n"+c.Takes[0].Name+" = …\n")
+		assert.Contains(t, string(cases), "```call\n"+c.Takes[0].Name+": …\n")
 	}
 }
 

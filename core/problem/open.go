@@ -181,7 +181,7 @@ func (f Fresh) cases() string {
 	}
 	arguments := ""
 	for _, field := range f.Call.Takes {
-		arguments += field.Name + " = …\n"
+		arguments += field.Name + ": …\n"
 	}
 	return strings.NewReplacer("4 10\n5 5 5 5\n", arguments, "\n2\n", "\n…\n", "```input", "```call", "```output", "```returns",
 		"Four crates, all alike.", "Why this case exists.").Replace(emptyCases)

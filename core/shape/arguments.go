@@ -161,7 +161,7 @@ func argumentOf(text string, kind value.Kind) any {
 // appendCall writes arguments as the case of a function has them.
 func (in *Input) appendCall(dst []byte) []byte {
 	for i, arg := range in.Arguments() {
-		dst = append(dst, in.shape.takes[i].Name+" = "...)
+		dst = append(dst, in.shape.takes[i].Name+": "...)
 		dst = append(value.Append(dst, arg, true), '\n')
 	}
 	return dst

@@ -117,6 +117,6 @@ func TestArgumentsAreShrunk(t *testing.T) {
 	})
 	require.NoError(t, err)
 	assert.True(t, complete)
-	assert.Equal(t, "temps = [0, 0, 1]\nlimit = 0\n", strings.ReplaceAll(string(small.Append(nil)), "-1", "1"))
+	assert.Equal(t, "temps: [0, 0, 1]\nlimit: 0\n", strings.ReplaceAll(string(small.Append(nil)), "-1", "1"))
 	assert.False(t, bytes.Contains(in.Append(nil), []byte("null")))
 }

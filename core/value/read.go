@@ -37,8 +37,8 @@ func Read(text string, t Type) (any, error) {
 	return v, err
 }
 
-// ReadCall reads the arguments of a call, each as "name = value" at the beginning
-// of a line, in any order. The error is a *Mistake.
+// ReadCall reads the arguments of a call, each as "name: value" at the beginning
+// of a line, in any order; "name = value" is read as well. The error is a *Mistake.
 func ReadCall(text string, takes []Field) ([]any, error) {
 	r := &reader{text: text}
 	args := make([]any, len(takes))
@@ -67,7 +67,7 @@ func ReadCall(text string, takes []Field) ([]any, error) {
 	}
 	for i, ok := range seen {
 		if !ok {
-			return nil, r.wrong("the argument %s (%s) is missing; write %s = …", takes[i].Name, takes[i].Type, takes[i].Name)
+			return nil, r.wrong("the argument %s (%s) is missing; write %s: …", takes[i].Name, takes[i].Type, takes[i].Name)
 		}
 	}
 	return args, nil
@@ -175,9 +175,9 @@ func (r *reader) found() string {
 // argument reads a name and the sign behind it, and returns which it is.
 func (r *reader) argument(takes []Field) (int, error) {
 	began := r.at
-	end := strings.IndexAny(r.text[began:], "=\n")
+	end := strings.IndexAny(r.text[began:], ":=\n")
 	if end < 0 || r.text[began+end] == '\n' {
-		return 0, r.wrong("expected an argument such as %s = …, found %s", takes[0].Name, r.found())
+		return 0, r.wrong("expected an argument such as %s: …, found %s", takes[0].Name, r.found())
 	}
 	name := strings.TrimSpace(r.text[began : began+end])
 	r.at = began + end + 1

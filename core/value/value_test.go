@@ -115,7 +115,7 @@ func TestArgumentsStandOneALineInAnyOrder(t *testing.T) {
 		"temps = [1]\ntemps = [2]\nlimit = 1":      "the argument temps comes a second time",
 		"temps = [1] limit = 2":                    "the next argument begins on a line of its own",
 		"days = 3":                                 `there is no argument "days"; the function takes temps, limit`,
-		"4 10\n":                                   "expected an argument such as temps = …, found 4 10",
+		"4 10\n":                                   "expected an argument such as temps: …, found 4 10",
 		"temps = [1, \"x\"]\nlimit = 1":            `temps[1]: expected an int, found "x"]`,
 		"temps = [1]\nlimit = 1\nmore = 2":         `there is no argument "more"`,
 		"temps = [1]\nlimit = 9999999999999999999": "limit: 9999999999999999999 is outside of what a long holds",

@@ -6,6 +6,7 @@ import (
 	"context"
 	"os"
 	"os/exec"
+	"path/filepath"
 	"sync"
 	"testing"
 )
@@ -70,6 +71,24 @@ func Sweep(t testing.TB, why string) {
 	t.Helper()
 	if testing.Short() || !InCI() {
 		t.Skip(why + ": it is a part of .ci/run, and of CI=true go test")
+	}
+}
+
+// Quick reports whether a source is tried also where CI=true does not ask for all: its language
+// builds in a moment.
+func Quick(file string) bool {
+	switch filepath.Ext(file) {
+	case ".c", ".py", ".js", ".rb", ".sh", ".awk":
+		return true
+	}
+	return InCI()
+}
+
+// SweepUnlessQuick marks a test of a source that takes long to build as Sweep does.
+func SweepUnlessQuick(t testing.TB, file string) {
+	t.Helper()
+	if !Quick(file) {
+		Sweep(t, "to build "+filepath.Base(file)+" takes long")
 	}
 }
 

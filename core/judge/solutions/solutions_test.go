@@ -8,6 +8,7 @@ import (
 	"errors"
 	"os"
 	"path/filepath"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -103,6 +104,10 @@ func eachProblem(t *testing.T, folder string, least int, check func(t *testing.T
 		t.Run(entry.Name(), func(t *testing.T) {
 			p, solutions := sourcesOf(t, filepath.Join(folder, entry.Name()))
 			all += len(solutions)
+			solutions = slices.DeleteFunc(solutions, func(s problem.Solution) bool { return !testenv.Quick(s.File) })
+			if len(solutions) == 0 {
+				testenv.Sweep(t, "its sources take long to build")
+			}
 			sums, said := judgedAll(t, p, solutions)
 			for i, e := range sums {
 				t.Run(solutions[i].File, func(t *testing.T) {
