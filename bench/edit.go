@@ -10,16 +10,16 @@ import (
 // edits are sources that are changed, built, run on one case and judged: by
 // cold, and by a line of shell that does no more than that.
 var edits = []struct{ title, file, comment, byHand string }{
-	{"C++", "sledges.cpp", "//", "g++ -O2 -std=gnu++20 -static -Wall -Wextra -o p sledges.cpp && ./p < 1.in > got && cmp -s got 1.out"},
-	{"Java", "Sledges.java", "//", "javac -J-XX:TieredStopAtLevel=1 -J-XX:+UseSerialGC -encoding UTF-8 -d . Sledges.java && java -XX:+UseSerialGC -XX:-UsePerfData -Xmx256m -Xss128m -cp . Sledges < 1.in > got && cmp -s got 1.out"},
-	{"Go", "sledges.go", "//", "GOTOOLCHAIN=local GOPROXY=off GOFLAGS= GOWORK=off CGO_ENABLED=0 go build -trimpath -o p sledges.go && ./p < 1.in > got && cmp -s got 1.out"},
+	{"C++", "teams.cpp", "//", "g++ -O2 -std=gnu++20 -static -Wall -Wextra -o p teams.cpp && ./p < 1.in > got && cmp -s got 1.out"},
+	{"Java", "Teams.java", "//", "javac -J-XX:TieredStopAtLevel=1 -J-XX:+UseSerialGC -encoding UTF-8 -d . Teams.java && java -XX:+UseSerialGC -XX:-UsePerfData -Xmx256m -Xss128m -cp . Teams < 1.in > got && cmp -s got 1.out"},
+	{"Go", "teams.go", "//", "GOTOOLCHAIN=local GOPROXY=off GOFLAGS= GOWORK=off CGO_ENABLED=0 go build -trimpath -o p teams.go && ./p < 1.in > got && cmp -s got 1.out"},
 }
 
 // edit measures the time from an edit to the verdict, and the share of it that
 // is neither the compiler's nor the program's.
 func (b *bench) edit() error {
 	for _, e := range edits {
-		source, err := os.ReadFile(filepath.Join("demo", "problems", "sledges", e.file))
+		source, err := os.ReadFile(filepath.Join("demo", "problems", "teams", e.file))
 		if err != nil {
 			return err
 		}

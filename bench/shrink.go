@@ -19,9 +19,9 @@ var planted = []struct {
 	problem, bug string
 	smallest     int
 }{
-	{"sledges", "tie", len("2 2\n1 1\n")}, {"sledges", "unsorted", len("3 4\n2 3 2\n")}, {"sledges", "neighbours", len("4 5\n1 1 4 4\n")},
-	{"sledges", "wraps", len("2 1073741824\n1073741824 1073741824\n")}, {"sledges", "last-crate", len("2 1\n1 1\n")}, {"sledges", "two-alike", len("2 1\n1 1\n")},
-	{"sledges", "room-for-100", len("101 1\n") + 2*101},
+	{"teams", "tie", len("2 2\n1 1\n")}, {"teams", "unsorted", len("4 3\n2 2 1\n")}, {"teams", "neighbours", len("3 4\n1 1 2 2\n")},
+	{"teams", "wraps", len("1 2\n147483648 2000000000\n")}, {"teams", "last-crate", len("1 2\n1 1\n")}, {"teams", "two-alike", len("1 2\n1 1\n")},
+	{"teams", "room-for-100", len("3 101\n") + 2*101},
 	{"depots", "sum-wraps", len("1\n3\n715827882 715827883 715827883\n")}, {"depots", "stale", len("2\n1\n1\n0\n\n")}, {"depots", "carried", len("2\n1\n1\n0\n\n")},
 	{"depots", "no-line", len("1\n0\n\n")}, {"depots", "cases-past-100", len("101\n") + 3*101}, {"depots", "same-as-before", len("2\n0\n\n0\n\n")},
 	{"relay", "last-link", len("2 1\n1 2\n")}, {"relay", "last-beacon", len("1 0\n")}, {"relay", "one-part", len("2 0\n")}, {"relay", "loop", len("1 1\n1 1\n")}, {"relay", "fork", len("1 2\n1 1\n1 1\n")},

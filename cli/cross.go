@@ -44,7 +44,7 @@ func (a *app) crossCommand() *cli.Command {
 			"whose sizes grow. What fails is shrunk while it fails in the same way, and shown. Without\n" +
 			"a reference it looks for crashes, limits, and answers that vary; of several candidates, for\n" +
 			"an input on which they disagree.\n\n" +
-			"   cold cross sledges.cpp --against brute.py\n" +
+			"   cold cross teams.cpp --against brute.py\n" +
 			"   cold cross --seconds 60 --keep\n" +
 			"   cold cross --slow\n\n" +
 			"Exit status: 0 nothing was found, 1 something was, 10 nothing was judged,\n" +

@@ -27,8 +27,8 @@ func (a *app) openCommand() *cli.Command {
 			"~/.config/cold-verdict/templates/. What is there already stays as it is.\n\n" +
 			"With --from it takes samples and limits from a statement that you saved: HTML, Markdown\n" +
 			"or plain text. It says what it took from where, and what it was unsure of.\n\n" +
-			"   cold open sledges --lang cpp --time 1s --memory 256MiB\n" +
-			"   cold open sledges --from ~/Downloads/sledges.html\n" +
+			"   cold open teams --lang cpp --time 1s --memory 256MiB\n" +
+			"   cold open teams --from ~/Downloads/teams.html\n" +
 			"   cold open thaw --lang java --call 'longest_thaw(temps: int[], limit: long) -> int'",
 		Flags: []cli.Flag{
 			&cli.StringSliceFlag{Name: "lang", Usage: "write a source in the language `NAME`, such as cpp, python or java", Destination: &languages},
@@ -87,7 +87,7 @@ func (a *app) start(table *toolchain.Languages, l *toolchain.Language, fresh pro
 
 func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page, function string) (err error) {
 	if c.Args().Len() != 1 {
-		return usageError("name the folder of one problem: cold open sledges")
+		return usageError("name the folder of one problem: cold open teams")
 	}
 	if _, err := problem.ParseTime(fresh.Time); fresh.Time != "" && err != nil {
 		return usageError("--time: %v", err)

@@ -55,7 +55,7 @@ func (a *app) tryCommand() *cli.Command {
 		Description: "Without SOLUTION it takes the candidate edited last. For each case it shows verdict,\n" +
 			"processor time, peak memory and a remark; then, for the failing case with the\n" +
 			"smallest input, what went in, what came out and what was expected.\n\n" +
-			"   cold try sledges.cpp --case 'edge-cases/*' --time 2s\n" +
+			"   cold try teams.cpp --case 'edge-cases/*' --time 2s\n" +
 			"   cold try --input big.txt > out.txt\n" +
 			"   cold try --watch\n\n" +
 			"Exit status: 0 accepted, 1 any other verdict, 10 nothing was judged,\n" +

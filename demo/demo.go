@@ -23,7 +23,7 @@ type Stop struct {
 // Tour lists the problems in the order in which they are shown.
 func Tour() []Stop {
 	return []Stop{
-		{"sledges", "One case a file. The same idea is right in twenty-three languages; three solutions are wrong in the ways that cost most submissions: a greedy choice, a tie, a loop too many."},
+		{"teams", "One case a file. The same idea is right in twenty-three languages; three solutions are wrong in the ways that cost most submissions: a greedy choice, a tie, a loop too many."},
 		{"depots", "Many cases in one file, and every way to fail: a sum past 32 bits, something left over from the case before, a missing line break, too much memory, a crash, endless output, waiting for ever, and a source that does not compile."},
 		{"drift", "Decimals, within a tolerance of 1e-6, in whatever way a language prints them; two digits, six digits, none at all, and the ones that float loses are not enough."},
 		{"relay", "A graph: links to itself, beacons alone, a chain so long that recursion must go 20,000 deep. The lines of the answer may come in any order."},

@@ -25,7 +25,7 @@ func textCase(input, expected string) problem.Case {
 func TestWhatASearchWritesIsWhatTheSchemaSays(t *testing.T) {
 	schema, err := jsonschema.NewCompiler().Compile("../docs/cross.schema.json")
 	require.NoError(t, err)
-	p := &problem.Problem{Dir: "/station/sledges"}
+	p := &problem.Problem{Dir: "/station/teams"}
 	o := cross.Options{Seed: 9, Candidates: []problem.Solution{{File: "a.cpp"}, {File: "b.py"}}, Reference: &problem.Solution{File: "brute.py"}}
 	wrong := verdict.Outcome{Verdict: verdict.WrongAnswer, Ran: true, Message: "line 1", Difference: &verdict.Difference{Line: 1, Column: 1, Expected: "2", Got: "3"}}
 	large := textCase(string(bytes.Repeat([]byte("1 "), 50_000)), "")

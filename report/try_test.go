@@ -34,7 +34,7 @@ func written(t testing.TB, p *problem.Problem, events ...judge.Event) (text stri
 func TestWhatIsWrittenIsWhatTheSchemaSays(t *testing.T) {
 	schema, err := jsonschema.NewCompiler().Compile("../docs/try.schema.json")
 	require.NoError(t, err)
-	p := &problem.Problem{Dir: "/station/sledges", Cases: []problem.Case{{Name: "a/1"}, {Name: "a/2"}, {Name: "a/3"}, {Name: "a/4"}}}
+	p := &problem.Problem{Dir: "/station/teams", Cases: []problem.Case{{Name: "a/1"}, {Name: "a/2"}, {Name: "a/3"}, {Name: "a/4"}}}
 	usage := verdict.Usage{CPU: 2 * time.Millisecond, Wall: 3 * time.Millisecond, Memory: 3500000}
 	_, value := written(t, p,
 		judge.Building{},
@@ -65,7 +65,7 @@ func TestWhatIsWrittenIsWhatTheSchemaSays(t *testing.T) {
 }
 
 func TestAbsentFactsAreLeftOutAndKnownZerosAreNot(t *testing.T) {
-	p := &problem.Problem{Dir: "/station/sledges", Cases: []problem.Case{{Name: "a/1"}}}
+	p := &problem.Problem{Dir: "/station/teams", Cases: []problem.Case{{Name: "a/1"}}}
 	began := judge.Began{Plan: judge.Plan{Solution: problem.Solution{File: "a.cpp", Role: "candidate"}}}
 	keys := func(o verdict.Outcome) map[string]any {
 		text, _ := written(t, p, began, judge.Case{Outcome: o}, judge.Ended{})

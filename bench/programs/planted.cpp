@@ -20,23 +20,22 @@ static vector<ll> numbers(ll n) {
     return a;
 }
 
-static void sledges() {
-    ll n, cap;
-    cin >> n >> cap;
+static void teams() {
+    ll least, n;
+    cin >> least >> n;
     auto w = numbers(n);
     if (has("last-crate") && n > 1) w.pop_back();
     if (!has("unsorted")) sort(w.begin(), w.end());
     if (has("room-for-100") && w.size() > 100) w.resize(100);
     if (has("two-alike")) w.erase(unique(w.begin(), w.end()), w.end());
     ll i = 0, j = (ll)w.size() - 1, used = 0;
-    while (i <= j) {
+    while (i < j) {
         ll sum = w[i] + w[j];
+        if (has("neighbours")) sum = w[j - 1] + w[j];
         if (has("wraps")) sum = (int32_t)(uint32_t)sum;
-        bool fits = has("tie") ? sum < cap : sum <= cap;
-        if (has("neighbours") && i < j) fits = w[j] + w[j - 1] <= cap;
-        if (i < j && fits) has("neighbours") ? --j : ++i;
-        --j;
-        ++used;
+        bool enough = has("tie") ? sum > least : sum >= least;
+        if (enough) --j, ++used;
+        has("neighbours") ? --j : ++i;
     }
     cout << used << "\n";
 }
@@ -113,7 +112,7 @@ int main(int, char **argv) {
     string problem = argv[1];
     bug = argv[2];
     wrong = string(argv[3]) == "wrong";
-    if (problem == "sledges") sledges();
+    if (problem == "teams") teams();
     if (problem == "depots") depots();
     if (problem == "relay") relay();
     if (problem == "drift") drift();

@@ -280,7 +280,7 @@ func TestAFolderIsTakenOverAfterAQuestion(t *testing.T) {
 	got := s.run(t, "case", "import", "off")
 	assert.Equal(t, 64, got.status)
 	assert.NoDirExists(t, filepath.Join(s.dir, "cases"))
-	shown, status := converse(t, s, [][2]string{{"copy 2 cases to sledges/cases/? [y/N]", "y\n"}}, "case", "import", "off", "--group", "official")
+	shown, status := converse(t, s, [][2]string{{"copy 2 cases to teams/cases/? [y/N]", "y\n"}}, "case", "import", "off", "--group", "official")
 	assert.Equal(t, 0, status, shown)
 	assert.Regexp(t, `(?s)2 +in/2\.txt +out/2\.txt.*10 +in/10\.txt +out/10\.txt.*note +neither an input nor an output`, shown)
 	assert.Equal(t, "3\n", read(t, s, "cases/official/2.out"))

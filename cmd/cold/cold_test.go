@@ -73,7 +73,7 @@ func (s session) run(t testing.TB, args ...string) said {
 
 // folder makes a folder of names and texts.
 func folder(t testing.TB, files map[string]string) session {
-	dir := filepath.Join(t.TempDir(), "sledges")
+	dir := filepath.Join(t.TempDir(), "teams")
 	require.NoError(t, os.Mkdir(dir, 0o755))
 	for name, text := range files {
 		path := filepath.Join(dir, name)
@@ -251,7 +251,7 @@ func TestJSONIsWhatTheSchemaSays(t *testing.T) {
 		}
 	}
 	require.NoError(t, json.Unmarshal(text, &all))
-	assert.Equal(t, "sledges", all.Problem)
+	assert.Equal(t, "teams", all.Problem)
 	require.Len(t, all.Solutions[0].Cases, 2)
 	assert.Equal(t, "3\n", all.Solutions[0].Cases[0].Stdout)
 	assert.Equal(t, map[string]any{"line": 1.0, "column": 1.0, "expected": "6", "got": "4", "differ": 1.0, "unit": "line"}, all.Solutions[0].Cases[1].Difference)

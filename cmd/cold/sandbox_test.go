@@ -157,14 +157,14 @@ func TestCasesAddedAtOnceAreAllKept(t *testing.T) {
 		group.Go(func() {
 			mine := s
 			mine.input = fmt.Sprintf("%d 2\n%%%%\n%d\n", i, i+2)
-			got := mine.run(t, "case", "add", "--why", "sledges that come back at once")
+			got := mine.run(t, "case", "add", "--why", "teams that come back at once")
 			assert.Equal(t, 0, got.status, got.out+got.errors)
 		})
 	}
 	group.Wait()
 	text, err := os.ReadFile(filepath.Join(s.dir, "cases.md"))
 	require.NoError(t, err)
-	assert.Equal(t, 8, strings.Count(string(text), "sledges that come back at once"))
+	assert.Equal(t, 8, strings.Count(string(text), "teams that come back at once"))
 	left, err := filepath.Glob(filepath.Join(s.dir, ".*.new-*"))
 	require.NoError(t, err)
 	assert.Empty(t, left)

@@ -190,7 +190,7 @@ func TestOutputFlowsThroughWhole(t *testing.T) {
 
 func TestInputGoesInAndBothOutputsComeOutApart(t *testing.T) {
 	b := open(t)
-	for _, text := range []string{"", "7 sledges\n", strings.Repeat("crate\x00\xff\n", 100_000)} {
+	for _, text := range []string{"", "7 teams\n", strings.Repeat("crate\x00\xff\n", 100_000)} {
 		input, err := Memory([]byte(text))
 		require.NoError(t, err)
 		var out bytes.Buffer

@@ -17,13 +17,13 @@ import (
 
 func TestWhatLiesBesideHiddenPathsIsPermittedAndNothingElse(t *testing.T) {
 	top := t.TempDir()
-	for _, dir := range []string{"home/ice/sledges/cases", "home/ice/other", "home/snow", "usr/bin"} {
+	for _, dir := range []string{"home/ice/teams/cases", "home/ice/other", "home/snow", "usr/bin"} {
 		require.NoError(t, os.MkdirAll(filepath.Join(top, dir), 0o755))
 	}
 	require.NoError(t, os.WriteFile(filepath.Join(top, "home/ice/notes"), nil, 0o644))
-	require.NoError(t, os.Symlink("home/ice/sledges", filepath.Join(top, "link")))
+	require.NoError(t, os.Symlink("home/ice/teams", filepath.Join(top, "link")))
 	var got []string
-	for _, path := range besides(top, []string{top + "/home/ice/sledges"}) {
+	for _, path := range besides(top, []string{top + "/home/ice/teams"}) {
 		got = append(got, strings.TrimPrefix(path, top+"/"))
 	}
 	assert.ElementsMatch(t, []string{"home/ice/other", "home/ice/notes", "home/snow", "usr"}, got)

@@ -248,7 +248,7 @@ func newPlace(t testing.TB) *place {
 	// Not below /tmp, which programs do not see anyway.
 	dir, err := os.MkdirTemp(homeFolder(t), "hoarfrost-")
 	require.NoError(t, err)
-	p := &place{problem: filepath.Join(dir, "sledges"), outside: filepath.Join(dir, "diary"), socket: filepath.Join(dir, "radio")}
+	p := &place{problem: filepath.Join(dir, "teams"), outside: filepath.Join(dir, "diary"), socket: filepath.Join(dir, "radio")}
 	p.answer = filepath.Join(p.problem, "cases", "1.out")
 	p.input = filepath.Join(p.problem, "cases", "1.in")
 	require.NoError(t, os.MkdirAll(filepath.Dir(p.answer), 0o777))
@@ -285,7 +285,7 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 	case strings.HasSuffix(h.act, " SOCKET"):
 		args = []string{strings.TrimSuffix(words[1], " SOCKET"), p.socket, p.port}
 	case strings.HasSuffix(h.act, " ANSWERS"):
-		args = []string{"read", p.answer, "../sledges/cases/1.out", "../cases/1.out", "../1.out",
+		args = []string{"read", p.answer, "../teams/cases/1.out", "../cases/1.out", "../1.out",
 			fmt.Sprintf("/proc/%d/cwd/testdata/act.c", os.Getpid()), "/proc/1/root" + p.answer, "/proc/self/fd/0/../1.out",
 			"/proc/self/root" + p.answer, "/proc/thread-self/root" + p.answer}
 	case strings.HasSuffix(h.act, " VICTIM"):

@@ -50,13 +50,13 @@ func TestWithRlimitsAndAClockEachEndingIsToldToo(t *testing.T) {
 		})
 	}
 	t.Run("echo", func(t *testing.T) {
-		input, err := Memory([]byte("3 sledges\n"))
+		input, err := Memory([]byte("3 teams\n"))
 		require.NoError(t, err)
 		defer input.Close()
 		var said bytes.Buffer
 		_, err = b.Run(t.Context(), Run{Program: Program{Path: path, Args: []string{"echo"}}, Limits: limits, Input: input, Output: &said})
 		require.NoError(t, err)
-		assert.Equal(t, "3 sledges\n", said.String())
+		assert.Equal(t, "3 teams\n", said.String())
 	})
 	t.Run("an ended context", func(t *testing.T) {
 		ctx, cancel := context.WithTimeout(t.Context(), 50*time.Millisecond)

@@ -96,13 +96,13 @@ func TestWhatIsHiddenStaysHiddenInWhatIsShown(t *testing.T) {
 	eachSandbox(t, func(t *testing.T, m mode) {
 		for name, dir := range places(t) {
 			t.Run(name, func(t *testing.T) {
-				all := files(t, dir, "sledges/lib.h", "sledges/cases/1.out", "sledges/cases.md", "sledges/deep/notes")
+				all := files(t, dir, "teams/lib.h", "teams/cases/1.out", "teams/cases.md", "teams/deep/notes")
 				o := m.options(t)
-				o.Hidden = []string{filepath.Join(dir, "sledges", "cases"), filepath.Join(dir, "sledges", "cases.md"), filepath.Join(dir, "gone")}
+				o.Hidden = []string{filepath.Join(dir, "teams", "cases"), filepath.Join(dir, "teams", "cases.md"), filepath.Join(dir, "gone")}
 				b, err := Open(o)
 				require.NoError(t, err)
 				defer b.Close()
-				problem := filepath.Join(dir, "sledges")
+				problem := filepath.Join(dir, "teams")
 				assert.Equal(t, []string{all[0], all[3]}, seen(t, b, []string{problem}, all...))
 				assert.Empty(t, seen(t, b, nil, all...))
 				assert.Equal(t, []string{all[0], all[3]}, seen(t, b, []string{problem}, all...), "once more")
@@ -116,11 +116,11 @@ func TestAFolderOfItsOwnMayBeWrittenToAndNoOther(t *testing.T) {
 		b := openMode(t, m)
 		for name, dir := range places(t) {
 			t.Run(name, func(t *testing.T) {
-				files(t, dir, "stage/source", "own/cache", "sledges/source")
+				files(t, dir, "stage/source", "own/cache", "teams/source")
 				stage, own := filepath.Join(dir, "stage"), filepath.Join(dir, "own")
 				write := func(path string) int {
 					p := program(t, "hostile/reach", "write", path)
-					p.Reads, p.Writes = []string{filepath.Join(dir, "sledges")}, []string{own}
+					p.Reads, p.Writes = []string{filepath.Join(dir, "teams")}, []string{own}
 					got, err := b.Run(t.Context(), Run{Program: p, Limits: generous, Dir: stage})
 					require.NoError(t, err)
 					return got.ExitCode
@@ -129,9 +129,9 @@ func TestAFolderOfItsOwnMayBeWrittenToAndNoOther(t *testing.T) {
 				assert.FileExists(t, filepath.Join(stage, "program"))
 				assert.Equal(t, 1, write(filepath.Join(own, "kept")))
 				assert.FileExists(t, filepath.Join(own, "kept"))
-				assert.Zero(t, write(filepath.Join(dir, "sledges", "planted")))
-				assert.Zero(t, write(filepath.Join(dir, "sledges", "source")))
-				assert.NoFileExists(t, filepath.Join(dir, "sledges", "planted"))
+				assert.Zero(t, write(filepath.Join(dir, "teams", "planted")))
+				assert.Zero(t, write(filepath.Join(dir, "teams", "source")))
+				assert.NoFileExists(t, filepath.Join(dir, "teams", "planted"))
 			})
 		}
 	})

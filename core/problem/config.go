@@ -237,7 +237,7 @@ func (c *configReader) fileName(into *string) func(string, any) {
 		c.Text(into)(at, value)
 		name := *into
 		if name != "" && !IsFileName(name) {
-			c.WrongAt(at, "%s is %q; write a plain name, such as \"sledges.in\"", at, name)
+			c.WrongAt(at, "%s is %q; write a plain name, such as \"teams.in\"", at, name)
 			*into = ""
 		}
 	}

@@ -25,7 +25,7 @@ func windows(text string) string { return strings.ReplaceAll(text, "\n", "\r\n")
 
 func TestOfAHandWrittenFileOnlyTheCaseItselfChanges(t *testing.T) {
 	const block = "\n```output kept\n5\n```\n"
-	line := "Kept on 2026-02-03: sledges.cpp printed it.\n"
+	line := "Kept on 2026-02-03: teams.cpp printed it.\n"
 	for name, old := range map[string]string{"Unix": odd, "Windows": windows(odd)} {
 		ends := func(text string) string {
 			if name == "Windows" {
@@ -37,7 +37,7 @@ func TestOfAHandWrittenFileOnlyTheCaseItselfChanges(t *testing.T) {
 			p := load(t, map[string]string{"cases.md": old})
 			one, err := p.FindCase("samples/one")
 			require.NoError(t, err)
-			where, err := p.Keep(one, []byte("5\n"), "sledges.cpp", day)
+			where, err := p.Keep(one, []byte("5\n"), "teams.cpp", day)
 			require.NoError(t, err)
 			assert.Equal(t, CasesFile, where)
 			at := strings.Index(old, "~~~~"+ends("\n\n\n* a list")) + len("~~~~"+ends("\n"))
@@ -46,7 +46,7 @@ func TestOfAHandWrittenFileOnlyTheCaseItselfChanges(t *testing.T) {
 			kept := reload(t, p)
 			one, err = kept.FindCase("samples/one")
 			require.NoError(t, err)
-			assert.Equal(t, "kept on 2026-02-03: sledges.cpp printed it.", one.Kept)
+			assert.Equal(t, "kept on 2026-02-03: teams.cpp printed it.", one.Kept)
 			assert.NotContains(t, one.Reason, "Kept")
 			assertHolds(t, kept, "samples/one", []byte("```input\n5\n```\n"), []byte("5\n"))
 

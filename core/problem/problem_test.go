@@ -25,7 +25,7 @@ var words = Vocabulary{
 
 // folder makes a problem's folder of names and texts.
 func folder(t testing.TB, files map[string]string) string {
-	dir := filepath.Join(t.TempDir(), "sledges")
+	dir := filepath.Join(t.TempDir(), "teams")
 	require.NoError(t, os.Mkdir(dir, 0o755))
 	for name, text := range files {
 		path := filepath.Join(dir, name)

@@ -49,8 +49,8 @@ func TestWhatContradictsIsNeitherRefusedNorKept(t *testing.T) {
 		"refuse what is expected":  func() error { _, err := p.Refuse(a, []byte("7\n"), ""); return err },
 		"refuse a word as too low": func() error { _, err := p.Refuse(b, []byte("cold\n"), SoughtLarger); return err },
 		"a low bound above a high": func() error { _, err := p.Refuse(b, []byte("5\n"), SoughtLarger); return err },
-		"keep what is too high":    func() error { _, err := p.Keep(b, []byte("6\n"), "sledges.cpp", day); return err },
-		"keep what was refused":    func() error { _, err := p.Keep(b, []byte("5\n"), "sledges.cpp", day); return err },
+		"keep what is too high":    func() error { _, err := p.Keep(b, []byte("6\n"), "teams.cpp", day); return err },
+		"keep what was refused":    func() error { _, err := p.Keep(b, []byte("5\n"), "teams.cpp", day); return err },
 	} {
 		var usage *UsageError
 		assert.True(t, errors.As(change(), &usage), name)

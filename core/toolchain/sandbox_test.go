@@ -79,7 +79,7 @@ func TestASourceIsBuiltUnderANameThatMeansNothing(t *testing.T) {
 		{"javascript", "a.mjs", "", "solution.mjs"},
 		{"cpp", "a b.cc", "", "solution.cc"},
 		{"java", "my file.java", "class A {}", "solution.java"},
-		{"java", "my file.java", "import x;\npublic final class Sledges {}", "Sledges.java"},
+		{"java", "my file.java", "import x;\npublic final class Teams {}", "Teams.java"},
 		{"kotlin", "a-b.kt", "public class Ice", "solution.kt"},
 	} {
 		t.Run(tt.language+" "+tt.name, func(t *testing.T) {
@@ -97,7 +97,7 @@ func TestWhatABuildSaysNamesThePersonsFile(t *testing.T) {
 		{"/p/a.py", "solution.py", "my_solution.py and solution.pyc", "my_solution.py and solution.pyc"},
 		{"/p/a.py", "solution.py", "/tmp/solution.py", "/tmp/a.py"},
 		{"/p/solution.py", "solution.py", "solution.py:1", "solution.py:1"},
-		{"/p/a.java", "Sledges.java", "at Sledges.main(Sledges.java:7)", "at Sledges.main(a.java:7)"},
+		{"/p/a.java", "Teams.java", "at Teams.main(Teams.java:7)", "at Teams.main(a.java:7)"},
 		{"/p/a.py", "", "nothing", "nothing"},
 	} {
 		b := Build{Source: tt.source, File: tt.file}
@@ -106,8 +106,8 @@ func TestWhatABuildSaysNamesThePersonsFile(t *testing.T) {
 }
 
 func TestFilesThatWereWantedAndAreThereAreNamed(t *testing.T) {
-	home := homeWith(t, "sledges/a.c", "sledges/cases/1.out", "sledges/cases.md", "lib/ice.h", "toolchain/bin/cc", "key")
-	folder := filepath.Join(home, "sledges")
+	home := homeWith(t, "teams/a.c", "teams/cases/1.out", "teams/cases.md", "lib/ice.h", "toolchain/bin/cc", "key")
+	folder := filepath.Join(home, "teams")
 	b := Build{Source: filepath.Join(folder, "a.c"), Dir: "/cache/builds/1", Language: &Language{Build: []Command{{"cc", "-iquote", "{folder}"}}}, compiler: filepath.Join(home, "toolchain/bin/cc")}
 	for _, tt := range []struct {
 		name, log string
@@ -121,7 +121,7 @@ func TestFilesThatWereWantedAndAreThereAreNamed(t *testing.T) {
 		{"what is not there", "gone.h: No such file", nil},
 		{"what it sees", home + "/toolchain/bin/cc: internal error", nil},
 		{"a folder", "cannot list " + folder + "/cases.", nil},
-		{"a word without a point", "sledges cases", nil},
+		{"a word without a point", "teams cases", nil},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
 			var want []string
