@@ -27,7 +27,7 @@ func (b *bench) edit() error {
 		if err := os.MkdirAll(dir, 0o755); err != nil {
 			return err
 		}
-		for name, text := range map[string]string{"1.in": "4 10\n5 5 5 5\n", "1.out": "2\n"} {
+		for name, text := range map[string]string{"1.in": "9 5\n6 3 4 7 2\n", "1.out": "2\n"} {
 			if err := os.WriteFile(filepath.Join(dir, name), []byte(text), 0o644); err != nil {
 				return err
 			}

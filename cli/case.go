@@ -54,7 +54,7 @@ func (a *app) caseAddCommand() *cli.Command {
 		Description: "Paste the input, then the expected output; a line %% or Ctrl-D ends each. An output\n" +
 			"left empty is not known yet. Small cases go to cases.md, large ones to cases/.\n\n" +
 			"   cold case add --input 1.txt --output 1.ans --why 'from the statement'\n" +
-			"   printf '4 10\\n5 5 5 5\\n%%%%\\n2\\n' | cold case add\n" +
+			"   printf '9 5\\n6 3 4 7 2\\n%%%%\\n2\\n' | cold case add\n" +
 			"   cold case add --editor",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "group", Usage: "put it into the group `NAME`", Value: "Samples", Destination: &f.group},

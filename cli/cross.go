@@ -418,7 +418,7 @@ func (a *app) say(f crossFlags, format string, args ...any) {
 func newCases(p *problem.Problem, o cross.Options, f cross.Found) (list []problem.NewCase) {
 	for i, c := range f.Cases {
 		one := problem.NewCase{Group: keptGroup, Input: c.Input.Text, Reason: reasonOf(p, o, f, i)}
-		if len(c.Accepted) > 0 && o.Reference != nil && f.Way != cross.InCompany {
+		if len(c.Accepted) > 0 && o.Reference != nil && f.Way != cross.AfterOthers {
 			one.Output, one.From, one.When = c.Accepted[0].Text, o.Reference.File, time.Now()
 		}
 		list = append(list, one)
@@ -438,13 +438,13 @@ func reasonOf(p *problem.Problem, o cross.Options, f cross.Found, i int) string 
 		words = "The candidates give different answers here"
 	case f.Way == cross.Unsteady:
 		words = fmt.Sprintf("%s does not do the same on every run here", name)
-	case f.Way == cross.InCompany:
+	case f.Way == cross.AfterOthers:
 		words = fmt.Sprintf("%s answers otherwise than alone here", name)
 	case f.Outcome.Message != "":
 		words += ": " + strings.TrimSuffix(f.Outcome.Message, ".")
 	}
 	if f.Company > 1 {
-		words += "; each case alone is answered as expected"
+		words += "; each case on its own is answered as expected"
 	}
 	return fmt.Sprintf("%s. Found by cold cross --seed %d, %s.", words, uint64(o.Seed), f.Origin)
 }

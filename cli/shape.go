@@ -15,8 +15,8 @@ func (a *app) shapeCommand() *cli.Command {
 		Name:  "shape",
 		Usage: "hold inputs against input.shape, make them from it, and say what it means",
 		Description: "input.shape says what one valid input looks like, in the order and words of a statement:\n\n" +
-			"   n: int 1..2e5, cap: int 1..1e9\n" +
-			"   w: int[n] 1..cap",
+			"   least: int 1..4e9, n: int 1..1e5\n" +
+			"   w: int[n] 1..2e9",
 		Commands: []*cli.Command{a.shapeCheckCommand(), a.shapeMakeCommand(), a.shapeEdgesCommand(), a.shapeExplainCommand()},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {

@@ -20,13 +20,13 @@ func (a *app) talkCommand() *cli.Command {
 		Name:      "talk",
 		Usage:     "be the candidate of an interactive problem by hand",
 		ArgsUsage: "[CASE]",
-		Description: "Runs the other side on a case, the first one if none is named. What you type is what\n" +
+		Description: "Runs the interactor on a case, the first one if none is named. What you type is what\n" +
 			"the candidate says, line by line; Ctrl-D ends it. Standard output has what the other\n" +
 			"side says and nothing else, so that it can be a pipe.\n\n" +
 			"   cold talk samples/shallow\n\n" +
-			"Exit status: 0 accepted, 1 rejected, 64 bad usage, 70 the other side failed.",
+			"Exit status: 0 accepted, 1 rejected, 64 bad usage, 70 the interactor failed.",
 		Flags: []cli.Flag{
-			&cli.BoolFlag{Name: "uncontained", Usage: "let the other side use the network and your files", Destination: &open},
+			&cli.BoolFlag{Name: "uncontained", Usage: "let the interactor use the network and your files", Destination: &open},
 		},
 		Action: func(ctx context.Context, c *cli.Command) error {
 			p, err := a.load()
@@ -92,7 +92,7 @@ func (a *app) tryChecker(ctx context.Context, c *cli.Command, p *problem.Problem
 	case f.input != "" || f.failed || f.json != "":
 		return usageError("--checker goes with neither --input nor --failed nor --json")
 	case p.Interactive():
-		return usageError("the other side of an interactive problem is tried by 'cold talk'")
+		return usageError("the interactor of an interactive problem is tried by 'cold talk'")
 	}
 	indices, err := f.cases(p, nil, nil)
 	if err != nil {

@@ -111,7 +111,7 @@ type differs struct {
 
 // A said is one line of a talk.
 type said struct {
-	By      string  `json:"by"` // "candidate" or "other"
+	By      string  `json:"by"` // "candidate" or "interactor"
 	Seconds float64 `json:"seconds"`
 	Text    string  `json:"text"`
 }
@@ -203,7 +203,7 @@ func newCase(p problem.Case, o verdict.Outcome) testCase {
 		for _, line := range k.Lines {
 			by := "candidate"
 			if line.ByOther {
-				by = "other"
+				by = "interactor"
 			}
 			lines = append(lines, said{by, line.After.Seconds(), line.Text})
 		}

@@ -77,7 +77,7 @@ func (v *CrossView) heading(e cross.Began) {
 	case e.Base == cross.ByChecker:
 		line += " against the checker"
 		if v.Problem.Interactive() {
-			line = strings.Join(names, ", ") + " against the other side"
+			line = strings.Join(names, ", ") + " against the interactor"
 		}
 	case e.Base == cross.ByEachOther:
 		line += " against each other"
@@ -164,7 +164,7 @@ func (v *CrossView) found(f cross.Found) {
 	s.Print("%s", s.wrapped(dim, v.sizeWords(f), "  "))
 	s.Print("%s", s.wrapped(dim, originWords(f), "  "))
 	if words := v.companyWords(f); words != "" {
-		s.Print("%s", s.wrapped(normal, marked.Render("in company only:")+" "+words, "  "))
+		s.Print("%s", s.wrapped(normal, marked.Render("only after other cases:")+" "+words, "  "))
 	}
 	if f.Doubt != "" {
 		s.Print("%s", s.wrapped(normal, marked.Render("mind:")+" "+Visible(f.Doubt), "  "))
@@ -201,7 +201,7 @@ func (v *CrossView) companyWords(f cross.Found) string {
 	if v.Problem.Call != nil {
 		what, left = "calls", "the call before"
 	}
-	return fmt.Sprintf("each of these %d %s alone is answered as expected; something is left over from %s", f.Company, what, left)
+	return fmt.Sprintf("each of these %d %s on its own is answered as expected; something is left over from %s", f.Company, what, left)
 }
 
 // answers sets out who answered what.

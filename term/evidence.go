@@ -66,7 +66,7 @@ func (v *TryView) facts(candidate string, c *problem.Case, o verdict.Outcome) {
 	if len(o.Checker.Bytes) > 0 {
 		who := "the checker wrote"
 		if o.Talk != nil {
-			who = "the other side wrote"
+			who = "the interactor wrote"
 		}
 		s.Print("\n  %s", strong.Render(who))
 		s.printText(o.Checker, stderrMost)

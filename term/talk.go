@@ -11,10 +11,10 @@ import (
 	"coldverdict/core/verdict"
 )
 
-// A TalkView shows a person what the other side of an interactive problem says.
+// A TalkView shows a person what the interactor of an interactive problem says.
 // What is written to it goes to Out, to the byte where Styled is not set.
 type TalkView struct {
-	Screen *Screen   // for all that the other side does not say
+	Screen *Screen   // for all that the interactor does not say
 	Out    io.Writer // for what it says
 	Styled bool      // Out is for eyes: lines are marked, and control characters escaped
 
@@ -72,7 +72,7 @@ func (v *TalkView) End(o verdict.Outcome) {
 	}
 	v.Screen.Print("%s", v.Screen.wrapped(normal, line+dim.Render(" ("+count(said, "line")+" said by you)"), ""))
 	if len(o.Checker.Bytes) > 0 {
-		v.Screen.Print("  %s", strong.Render("the other side wrote"))
+		v.Screen.Print("  %s", strong.Render("the interactor wrote"))
 		v.Screen.printText(o.Checker, stderrMost)
 	}
 	v.Screen.Flush()

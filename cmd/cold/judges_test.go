@@ -104,7 +104,7 @@ func TestAPersonTalksByHand(t *testing.T) {
 	s.input = "probe 3\ndepth 6\n"
 	got := s.run(t, "talk", "two")
 	assert.Equal(t, 0, got.status)
-	assert.Equal(t, "6 3\ndeeper\n", got.out, "the other side's words and nothing else")
+	assert.Equal(t, "6 3\ndeeper\n", got.out, "the interactor's words and nothing else")
 	assert.Contains(t, got.errors, "you are the candidate of samples/two")
 	assert.Contains(t, got.errors, "accepted (2 lines said by you)")
 	s.input = "climb\n"
@@ -129,7 +129,7 @@ func TestAMistakeInAScriptIsToldBeforeAnythingRuns(t *testing.T) {
 	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "talk.star"), []byte("def talk(case, say, hear):\n    say(nothing)\n"), 0o644))
 	got := s.run(t, "try", "crevasse.py")
 	assert.Equal(t, 70, got.status)
-	assert.Contains(t, got.out, "the other side cannot be used: talk.star:2:9: undefined: nothing")
+	assert.Contains(t, got.out, "the interactor cannot be used: talk.star:2:9: undefined: nothing")
 	assert.Equal(t, 70, s.run(t, "talk").status)
 	require.NoError(t, os.Remove(filepath.Join(s.dir, "talk.star")))
 	got = s.run(t, "try", "crevasse.py")

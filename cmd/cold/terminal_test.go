@@ -52,7 +52,7 @@ func screen(t testing.TB, master *os.File, until string) string {
 		shown.Write(buffer[:n])
 		if err != nil || until != "" && strings.Contains(shown.String(), until) {
 			if err != nil && err != io.EOF {
-				assert.ErrorIs(t, err, syscall.EIO) // the other side is gone
+				assert.ErrorIs(t, err, syscall.EIO) // the interactor is gone
 			}
 			return shown.String()
 		}

@@ -190,7 +190,7 @@ func (a *accusation) expected(ctx context.Context, texts [][]byte) (expected [][
 	switch {
 	case a.way == Disagrees:
 		return own(a.other, texts)
-	case a.way == InCompany && a.base != ByReference:
+	case a.way == AfterOthers && a.base != ByReference:
 		return a.eachAlone(texts, own)
 	case a.base == ByReference && (aboutAnswers(a.kind.verdict) || a.way == Unsteady):
 		expected, t, err := a.ask(ctx, a.worker, texts, false)
@@ -310,10 +310,10 @@ func (a *accusation) originOf(one *shape.Input, otherwise Origin) Origin {
 	return otherwise
 }
 
-// company returns how many cases an input has where each of them alone is answered as
+// company returns how many cases an input has where each of them on its own is answered as
 // expected; 0 if one is not.
 func (a *accusation) company(ctx context.Context, in *shape.Input) (int, error) {
-	if a.way == InCompany {
+	if a.way == AfterOthers {
 		return in.Cases(), nil
 	}
 	for i := range in.Cases() {
@@ -337,7 +337,7 @@ func (a *accusation) cutCalls(ctx context.Context, f *Found) ([][]byte, error) {
 		return all
 	}
 	alone := false
-	if a.way != InCompany {
+	if a.way != AfterOthers {
 		var err error
 		if alone, err = a.fails(ctx, last.bytes()); err != nil {
 			return texts(list), err

@@ -6,7 +6,7 @@
 // first, then random inputs whose sizes grow slowly, and beside them large ones for
 // the limits. What has shown something new is tried more often. Where a file holds
 // many cases, or the problem is a function, as many inputs as fit go into one run, and
-// a failure is cut down to the input that causes it; one that fails in company only is
+// a failure is cut down to the input that causes it; one that fails only after other cases is
 // recognised.
 //
 // A candidate is accused only of what it does again. A reference that fails, is too
@@ -66,7 +66,7 @@ type Base int
 const (
 	ByNothing   Base = iota // limits, and its own answers only
 	ByReference             // what the reference prints
-	ByChecker               // a checker that needs no expected output, or the other side of a talk
+	ByChecker               // a checker that needs no expected output, or the interactor of a talk
 	ByEachOther             // what the other candidates print
 )
 
@@ -91,10 +91,10 @@ type Way int
 
 // The ways.
 const (
-	Fails     Way = iota // its verdict says it
-	Unsteady             // it answers otherwise when it is run again
-	InCompany            // it answers otherwise when other cases come before
-	Disagrees            // with another candidate, and nobody knows who is right
+	Fails       Way = iota // its verdict says it
+	Unsteady               // it answers otherwise when it is run again
+	AfterOthers            // it answers otherwise when other cases come before
+	Disagrees              // with another candidate, and nobody knows who is right
 )
 
 // A Found is a failure of a candidate.
@@ -178,7 +178,7 @@ type Peak struct {
 	Bytes  int64
 }
 
-// A FaultError is a failure on our side: of a checker, or of the other side.
+// A FaultError is a failure on our side: of a checker, or of the interactor.
 type FaultError struct {
 	Message string
 	Input   []byte

@@ -204,7 +204,7 @@ func TestAFailureInAFileOfManyCasesIsCutDownToTheCase(t *testing.T) {
 	assert.Contains(t, string(in.Append(nil)), "\n3\n7 ", "the seed makes the case again")
 }
 
-func TestACaseThatFailsInCompanyOnlyIsRecognised(t *testing.T) {
+func TestACaseThatFailsOnlyAfterOthersIsRecognised(t *testing.T) {
 	f := newTrial(t, boxes, "reference.c", boxSums("", ""), "candidate.c", boxSums("int kept;", "if (s > 5) kept = 1; if (kept && n == 2) s++;")).found(t)
 	assert.Equal(t, verdict.WrongAnswer, f.Outcome.Verdict)
 	if f.Company == 0 { // a case with two crates and more than 5 shows it alone
@@ -228,13 +228,13 @@ func TestWithoutAReferenceAnswersMustNotVary(t *testing.T) {
 		way          Way
 	}{
 		"from run to run":         {sumShape, sum("struct timespec t; clock_gettime(CLOCK_REALTIME, &t); s += t.tv_nsec;"), Unsteady},
-		"with the order of cases": {boxes, boxSums("int last;", "if (last == 9) s++; last = w[n-1];"), InCompany},
+		"with the order of cases": {boxes, boxSums("int last;", "if (last == 9) s++; last = w[n-1];"), AfterOthers},
 	} {
 		t.Run(name, func(t *testing.T) {
 			r := newTrial(t, test.text, "candidate.c", test.source)
 			f := r.found(t)
 			assert.Equal(t, test.way, f.Way)
-			if test.way == InCompany {
+			if test.way == AfterOthers {
 				assert.Equal(t, "2\n1\n9\n1\n1\n", inputOf(f))
 				assert.Equal(t, 2, f.Company)
 			}

@@ -232,7 +232,7 @@ func (s *search) unsteady(ctx context.Context, worker, candidate int, p *pack, p
 	if again := firstFailure(outcomes); again >= 0 {
 		return Unsteady, again, nil
 	}
-	return InCompany, len(turned) - 1 - at, nil
+	return AfterOthers, len(turned) - 1 - at, nil
 }
 
 // turned are the inputs of a pack in the opposite order, and what was printed for

@@ -31,7 +31,7 @@ type checker struct {
 
 const (
 	roleChecker    = "the checker"
-	roleInteractor = "the other side"
+	roleInteractor = "the interactor"
 	roleGenerator  = "what makes inputs"
 )
 

@@ -38,7 +38,7 @@ func (e *Edges) Close() error { return e.scratch.Remove() }
 
 // AddEdges makes edge cases from a problem's shape, at most so many; where [make]
 // makes the inputs, it makes some of all sizes. Their expected outputs come from the reference, as far as there is one and it is fast enough;
-// where the checker or the other side judges without one, none are needed. progress
+// where the checker or the interactor judges without one, none are needed. progress
 // is told what goes on. The error is the context's, a *shape.MakeError, or says what
 // failed on our side.
 func AddEdges(ctx context.Context, p *problem.Problem, env Env, most int, progress func(words string)) (e *Edges, err error) {
@@ -155,7 +155,7 @@ func (e *Edges) answer(ctx context.Context, env Env, from int, progress func(str
 	held := "are held to the limits only"
 	switch {
 	case p.Interactive():
-		e.Answers = "the other side judges them"
+		e.Answers = "the interactor judges them"
 		return nil
 	case p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
 		e.Answers = "the checker judges them, and needs no expected output"

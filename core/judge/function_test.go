@@ -232,9 +232,9 @@ func TestWhatIsLeftBetweenCallsIsTold(t *testing.T) {
 	outcomes, ended := calledAs(t, p, "f.py", source, options{})
 	assert.Equal(t, verdict.WrongAnswer, ended.Verdict)
 	assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
-	assert.Contains(t, outcomes[1].Message, "right alone, wrong after calls/1")
+	assert.Contains(t, outcomes[1].Message, "right on its own, wrong after calls/1")
 	assert.NotEmpty(t, outcomes[1].Hints)
-	assert.NotContains(t, outcomes[2].Message, "right alone", "it is wrong alone, too")
+	assert.NotContains(t, outcomes[2].Message, "right on its own", "it is wrong alone, too")
 	outcomes, _ = calledAs(t, p, "f.py", source, options{Alone: true})
 	assert.Equal(t, verdict.Accepted, outcomes[1].Verdict)
 	assert.Equal(t, verdict.WrongAnswer, outcomes[2].Verdict)
@@ -407,7 +407,7 @@ func TestManyWaysToRunCasesHoldForCalls(t *testing.T) {
 func TestACallThatSucceedsOnlySometimesIsUnsteady(t *testing.T) {
 	needLanguageOf(t, "f.py")
 	p := function(t, "f(k: int) -> int", "k = 1 => 1", "k = 2 => 2")
-	// In company it is wrong, and alone it crashes.
+	// After others it is wrong, and on its own it crashes.
 	outcomes, _ := calledAs(t, p, "f.py", "n = 0\ndef f(k):\n    global n\n    n += 1\n    if k == 2 and n == 1: raise ValueError('alone')\n    return k if k == 1 else 7\n", options{})
 	assert.Equal(t, verdict.RuntimeError, outcomes[1].Verdict, "the worse of both stands")
 	assert.True(t, outcomes[1].Unsteady)
@@ -486,7 +486,7 @@ func TestCallsOfARequestShareAProcess(t *testing.T) {
 	s, err := started(t, p, []problem.Solution{{File: "f.py"}}, options{Cache: testenv.SharedDir(), Jobs: 1})
 	require.NoError(t, err)
 	calls := []problem.Case{asked("n = 7\n", "1\n"), asked("n = 7\n", "2\n"), asked("n = 7\n", "1\n")}
-	for once, message := range map[bool]string{true: "expected 1, got 3", false: "right alone, wrong after asked/1"} {
+	for once, message := range map[bool]string{true: "expected 1, got 3", false: "right on its own, wrong after asked/1"} {
 		outcomes, err := s.Judge(context.Background(), 0, Request{Cases: calls, SkipRerun: once})
 		require.NoError(t, err)
 		require.Len(t, outcomes, 3)

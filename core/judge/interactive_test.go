@@ -17,7 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
-// The other side says its input, hears a number, and accepts 42.
+// The interactor says its input, hears a number, and accepts 42.
 const (
 	talkScript = `
 def talk(case, say, hear):
@@ -127,8 +127,8 @@ func TestEachEndOfATalkGetsItsVerdict(t *testing.T) {
 		{"hog", verdict.MemoryLimit, "", 0},
 		{"flood", verdict.OutputLimit, "", 0},
 		{"pingpong", verdict.Accepted, "", 1},
-		{"broken", verdict.Fault, "the other side talk.star failed: talk.star:3:45: in talk: floored division by zero", 0},
-		{"mute", verdict.Fault, "the other side talk.star passed its limit of 1s of processor time", 0},
+		{"broken", verdict.Fault, "the interactor talk.star failed: talk.star:3:45: in talk: floored division by zero", 0},
+		{"mute", verdict.Fault, "the interactor talk.star passed its limit of 1s of processor time", 0},
 		{"undecided", verdict.Fault, "talk returned None", 0},
 	}
 	r := talkTry(t, problem.Talk{Script: "talk.star"}, saidBy(list)...)
@@ -151,14 +151,14 @@ func TestEachEndOfATalkGetsItsVerdict(t *testing.T) {
 	}
 }
 
-func TestTheOtherSideCanBeAProgram(t *testing.T) {
+func TestTheInteractorCanBeAProgram(t *testing.T) {
 	list := []expectation{
 		{"right", verdict.Accepted, "", 1},
 		{"wrong", verdict.WrongAnswer, "it is something else", 0},
 		{"unflushed", verdict.Stalled, "both sides wait for each other", 0},
 		{"early", verdict.WrongAnswer, "it ended early", 0},
-		{"broken", verdict.Fault, "the other side talk.c ended with exit status 3", 0},
-		{"slow", verdict.Fault, "the other side talk.c did not answer within 4s", 0},
+		{"broken", verdict.Fault, "the interactor talk.c ended with exit status 3", 0},
+		{"slow", verdict.Fault, "the interactor talk.c did not answer within 4s", 0},
 	}
 	talkTry(t, problem.Talk{Program: "talk.c"}, saidBy(list)...).expect(t, list)
 }

@@ -246,7 +246,7 @@ func afterOthers(first attempt, own verdict.Outcome) verdict.Outcome {
 	case !own.Ran, own.Verdict == o.Verdict:
 		return o
 	case own.Verdict.Passing():
-		o.Message = fmt.Sprintf("right alone, wrong after %s: something is left over from an earlier call; %s", first.after, o.Message)
+		o.Message = fmt.Sprintf("right on its own, wrong after %s: something is left over from an earlier call; %s", first.after, o.Message)
 		o.Message = strings.TrimSuffix(o.Message, "; ")
 		o.Hints = append([]string{"what is kept between calls (a global, a static, a default argument, a class's own list) must be set anew in each"}, o.Hints...)
 		o.Hints = o.Hints[:min(len(o.Hints), 2)]

@@ -119,7 +119,7 @@ func TestWhatIsRunAgain(t *testing.T) {
 		{name: "past it alone, too", answers: []verdict.Outcome{slow, slow}, concurrent: true, calls: []string{"run [0]"}, want: verdict.TimeLimit},
 		{name: "near the wall limit beside others", answers: []verdict.Outcome{waited(verdict.Stalled, 2*time.Second), fits}, concurrent: true, calls: []string{"run [0]"}, want: verdict.Accepted},
 		{name: "near the time limit, and wrong only beside others", answers: []verdict.Outcome{ran(verdict.WrongAnswer, 0.8), fits}, concurrent: true, calls: []string{"run [0]"}, want: verdict.WrongAnswer, unsteady: true},
-		{name: "a call that fails only after others", answers: []verdict.Outcome{wrong, fits}, after: "a/9", calls: []string{"run [0]"}, want: verdict.WrongAnswer, message: "right alone, wrong after a/9: something is left over from an earlier call"},
+		{name: "a call that fails only after others", answers: []verdict.Outcome{wrong, fits}, after: "a/9", calls: []string{"run [0]"}, want: verdict.WrongAnswer, message: "right on its own, wrong after a/9: something is left over from an earlier call"},
 		{name: "a call that fails on its own, too", answers: []verdict.Outcome{wrong, wrong}, after: "a/9", calls: []string{"run [0]"}, want: verdict.WrongAnswer},
 		{name: "a call that fails worse on its own", answers: []verdict.Outcome{wrong, ran(verdict.RuntimeError, 0.1)}, after: "a/9", calls: []string{"run [0]"}, want: verdict.RuntimeError, unsteady: true},
 		{name: "a call that fails after others, not to be run again", answers: []verdict.Outcome{wrong, fits}, after: "a/9", skipRerun: true, want: verdict.WrongAnswer},

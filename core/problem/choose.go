@@ -145,7 +145,7 @@ func (p *Problem) PathOf(name string) string {
 	return filepath.Join(p.Dir, name)
 }
 
-// judges reports whether a file is a checker, the other side of an interactive
+// judges reports whether a file is a checker, the interactor of an interactive
 // problem, or what makes inputs.
 func (p *Problem) judges(name string) bool {
 	if slices.Contains([]string{p.PathOf(p.Talk.Program), p.PathOf(p.Compare.Program), p.PathOf(p.Make.Program)}, p.PathOf(name)) {

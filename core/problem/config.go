@@ -45,7 +45,7 @@ func (l *loader) config() {
 		"case":        c.caseRules,
 	})
 	if p.Interactive() && (c.Has("compare") || c.Has("files")) {
-		c.WrongAt("interactive", "the other side of an interactive problem judges, over standard input and output; take [compare] and [files] out")
+		c.WrongAt("interactive", "the interactor of an interactive problem judges, over standard input and output; take [compare] and [files] out")
 	}
 	c.checkCall()
 	if p.Call != nil && !c.Has("compare") {
@@ -180,8 +180,8 @@ func (c *configReader) fit(at string, compare *Comparison) string {
 
 func (c *configReader) interactive(at string, value any) {
 	talk := &c.problem.Talk
-	c.scriptOrProgram(at, value, &talk.Script, &talk.Program, "script and program are both the other side",
-		"[interactive] names no other side; write script = \"talk.star\" or program = \"talk.cpp\"")
+	c.scriptOrProgram(at, value, &talk.Script, &talk.Program, "script and program are both the interactor",
+		"[interactive] names no interactor; write script = \"talk.star\" or program = \"talk.cpp\"")
 }
 
 // script takes the name of a Starlark file.

@@ -109,7 +109,7 @@ func (c *configReader) own(into **Comparison) func(string, any) {
 		compare := c.comparison(at, value)
 		*into = &compare
 		if c.problem.Interactive() || c.Has("interactive") {
-			c.WrongAt(at, "the other side of an interactive problem judges; take %s out", at)
+			c.WrongAt(at, "the interactor of an interactive problem judges; take %s out", at)
 		}
 	}
 }

@@ -63,7 +63,7 @@ program = "check.cpp"
 	assert.ErrorContains(t, err, "check.cpp", "a checker is no candidate")
 }
 
-func TestAnOtherSideMakesAProblemInteractive(t *testing.T) {
+func TestAnInteractorMakesAProblemInteractive(t *testing.T) {
 	p, err := Load(folder(t, map[string]string{"cases.md": "## a\n```input\n```\n", "talk.star": "", "verdict.toml": "[interactive]\nscript = \"talk.star\"\n"}), words)
 	require.NoError(t, err)
 	assert.True(t, p.Interactive())
@@ -87,8 +87,8 @@ func TestMistakesAboutWhoDecidesAreTold(t *testing.T) {
 		"[compare]\nprogram = \"check.star\"\n":                         {`verdict.toml:2: "check.star" is a script; name it by script`},
 		"[compare]\nscript = \"check.star\"\nprogram = \"check.cpp\"\n": {"verdict.toml:1: script and program both decide"},
 		"[compare]\nscript = \"check.star\"\nmode = \"tokens\"\n":       {"verdict.toml:1: a checker of your own decides alone"},
-		"[interactive]\n": {"verdict.toml:1: [interactive] names no other side"},
-		"[interactive]\nscript = \"check.star\"\n[compare]\nmode = \"tokens\"\n":                       {"verdict.toml:1: the other side of an interactive problem judges"},
+		"[interactive]\n": {"verdict.toml:1: [interactive] names no interactor"},
+		"[interactive]\nscript = \"check.star\"\n[compare]\nmode = \"tokens\"\n":                       {"verdict.toml:1: the interactor of an interactive problem judges"},
 		"[[group]]\nname = \"smal\"\n":                                                                 {`verdict.toml:1: no case is in the group "smal"; did you mean "small"?`},
 		"[[group]]\nname = \"Small\"\n":                                                                {`verdict.toml:2: a group is named in lower case with hyphens: "small"`, "no case is in the group"},
 		"[[group]]\npoints = 3\n":                                                                      {"verdict.toml:1: a [[group]] needs a name"},

@@ -58,7 +58,7 @@ type Problem struct {
 	Limits  Limits
 	Compare Comparison
 	Rules   []GroupRule // the [[group]] tables of verdict.toml, in its order
-	Talk    Talk        // an interactive problem's other side
+	Talk    Talk        // an interactive problem's interactor
 	Make    Make        // what makes inputs, beside the shape
 
 	words     Vocabulary // that it was read with
@@ -78,7 +78,7 @@ func (p *Problem) Name() string { return filepath.Base(p.Dir) }
 type Limits struct {
 	General  verdict.Limits
 	Language map[string]verdict.Limits // by the language's name
-	Checker  verdict.Limits            // of checkers and of the other side of interactive problems
+	Checker  verdict.Limits            // of checkers and of the interactor of interactive problems
 }
 
 // Defaults hold where nothing was set. The wall-clock limit follows the time.
@@ -86,7 +86,7 @@ var Defaults = verdict.Limits{
 	Time: 2 * time.Second, Memory: 256 << 20, Output: 64 << 20, Processes: 2048,
 }
 
-// CheckerDefaults hold for checkers, and for the other side of interactive
+// CheckerDefaults hold for checkers, and for the interactor of interactive
 // problems, where nothing was set. The wall-clock limit follows the time.
 var CheckerDefaults = verdict.Limits{
 	Time: 10 * time.Second, Memory: 1 << 30, Output: 64 << 20, Processes: 2048,
@@ -162,7 +162,7 @@ type Comparison struct {
 // Custom reports whether a checker of a person's own decides.
 func (c Comparison) Custom() bool { return c.Script != "" || c.Program != "" }
 
-// Talk is the other side of an interactive problem: a script or a program, at
+// Talk is the interactor of an interactive problem: a script or a program, at
 // most one of them; the problem is not interactive without.
 type Talk struct{ Script, Program string }
 
@@ -170,7 +170,7 @@ type Talk struct{ Script, Program string }
 // one of them.
 type Make struct{ Script, Program string }
 
-// Interactive reports whether solutions talk with another side.
+// Interactive reports whether solutions talk with an interactor.
 func (p *Problem) Interactive() bool { return p.Talk != Talk{} }
 
 // Files name what a solution reads and writes in its working folder in place of

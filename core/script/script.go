@@ -1,4 +1,4 @@
-// Package script runs what a person writes in Starlark: checkers, the other side
+// Package script runs what a person writes in Starlark: checkers, the interactor
 // of interactive problems, and what makes inputs.
 //
 // Starlark is https://github.com/google/starlark-go/blob/master/doc/spec.md,
@@ -49,7 +49,7 @@ const (
 	ExpectedFile = "expected"
 )
 
-// DecisionFD is the descriptor on which the other side of an interactive
+// DecisionFD is the descriptor on which the interactor of an interactive
 // problem says its decision.
 const DecisionFD = 3
 
@@ -61,7 +61,7 @@ const mostSteps = 300_000_000
 // says its decision on standard output. Both paths are absolute.
 func Decide(script, folder string) (box.Program, error) { return program(decides, script, folder) }
 
-// Talk returns the program that is the other side of an interactive problem
+// Talk returns the program that is the interactor of an interactive problem
 // for an input, over standard input and output, and says its decision on
 // DecisionFD.
 func Talk(script, input string) (box.Program, error) { return program(talks, script, input) }

@@ -101,7 +101,7 @@ func TestAScriptIsCheckedBeforeItIsRun(t *testing.T) {
 	assert.ErrorContains(t, Check(write(t, "def decide(case, got, expected):\n  return accept()\n"), Talks), "write def talk(case, say, hear):")
 }
 
-// spoken runs the other side of a talk with a candidate that says all at once.
+// spoken runs the interactor of a talk with a candidate that says all at once.
 func spoken(t testing.TB, body, candidate string) (says, decision string, err error) {
 	input := filepath.Join(t.TempDir(), "input")
 	require.NoError(t, os.WriteFile(input, []byte("5\n"), 0o644))
@@ -111,7 +111,7 @@ func spoken(t testing.TB, body, candidate string) (says, decision string, err er
 	return out.String(), said.String(), err
 }
 
-func TestTheOtherSideOfATalkSaysAndHears(t *testing.T) {
+func TestTheInteractorOfATalkSaysAndHears(t *testing.T) {
 	for _, tt := range []struct{ body, candidate, says, decision string }{
 		{"say(case.ints[0], 'metres')\nreturn accept()", "", "5 metres\n", "accept\n"},
 		{"line = hear()\nreturn reject(line)", "probe 3\r\n", "", "reject probe 3\n"},

@@ -16,7 +16,7 @@ import (
 // had said by then and nobody had heard.
 const UnreadWord = "unread "
 
-// talk runs the other side of an interactive problem.
+// talk runs the interactor of an interactive problem.
 func talk(script, input string, in io.Reader, out, said io.Writer) error {
 	data, err := os.ReadFile(input)
 	if err != nil {
@@ -60,7 +60,7 @@ type ears struct {
 	line int // lines heard
 }
 
-// forTalk are the names that the other side of a talk knows beside the
+// forTalk are the names that the interactor of a talk knows beside the
 // language's own.
 func forTalk(e *ears) starlark.StringDict {
 	known := starlark.StringDict{

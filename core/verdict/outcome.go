@@ -75,7 +75,7 @@ type Outcome struct {
 	Stdout Text // what the program printed, or its beginning
 	Stderr Text // what it wrote to standard error, or its beginning
 
-	// Checker is what a checker, or the other side of a talk, wrote beside its
+	// Checker is what a checker, or the interactor of a talk, wrote beside its
 	// decision, or its beginning.
 	Checker Text
 	Talk    *Talk // what was said in an interactive problem; nil in others
@@ -87,10 +87,10 @@ type Differs struct {
 	Difference *Difference // Expected is what the other one printed or returned
 }
 
-// A Talk is what a candidate and the other side said to each other, or its
+// A Talk is what a candidate and the interactor said to each other, or its
 // beginning and its end.
 type Talk struct {
-	Other   string // name of the other side
+	Other   string // name of the interactor
 	Lines   []Said
 	LeftOut int // lines before Lines[Gap] that were not kept
 	Gap     int
@@ -98,7 +98,7 @@ type Talk struct {
 
 // A Said is one line of a talk.
 type Said struct {
-	ByOther bool          // the other side said it, not the candidate
+	ByOther bool          // the interactor said it, not the candidate
 	After   time.Duration // since the candidate began; when its first byte came
 	Text    string        // without the line end; a long one is cut
 	Open    bool          // there was no line end
