@@ -24,8 +24,8 @@ func TestAStatementGivesItsSamplesAndLimits(t *testing.T) {
 		took    string   // a line that says where something is from
 		unsure  []string // parts of what it was unsure of
 	}{
-		{"sections.html", "Sledge loading", "2s", "256MiB", problem.Files{},
-			[]string{"4 10\n5 5 5 5\n", "2\n", "3 10\n6 6 6\n", "3\n"}, "25 sample 1: input of 2 lines", nil},
+		{"sections.html", "Teams and crates", "2s", "256MiB", problem.Files{},
+			[]string{"9 5\n6 3 4 7 2\n", "2\n", "10 3\n4 4 4\n", "0\n"}, "25 sample 1: input of 2 lines", nil},
 		{"table.html", "Radio beacons", "1.5s", "64MiB", problem.Files{},
 			[]string{"3 2\n1 2\n2 3\n", "connected\n", "3 1\n1 2\n", "apart\n"}, "9 sample 2: input of 2 lines", nil},
 		{"lines.html", "Ice cores", "500ms", "1GiB", problem.Files{Input: "cores.in", Output: "cores.out"},

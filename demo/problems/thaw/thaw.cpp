@@ -2,7 +2,7 @@
 #include <algorithm>
 #include <vector>
 
-class Solution {
+class Thaw {
 public:
     int longestThaw(const std::vector<int>& temps, long long limit) {
         int best = 0, first = 0;
