@@ -13,6 +13,7 @@ import (
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/script"
+	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 )
 
@@ -255,19 +256,15 @@ func (s *search) ask(ctx context.Context, worker int, texts [][]byte, large bool
 		limits.Time = referenceTimeLarge
 	}
 	if s.problem.Call == nil {
-		limits.Time = max(limits.Time, loadTime(s.prepared.Plan(s.reference).Language))
+		limits.Time = max(limits.Time, startTime(s.prepared.Plan(s.reference).Build.Language))
 	}
 	answers, _, t, err := s.answers(ctx, worker+s.workers, s.reference, texts, limits)
 	return answers, t, err
 }
 
-// loadTime is what a reference in a language may take before its own first line.
-func loadTime(language string) time.Duration {
-	switch language {
-	case "java", "kotlin", "scala", "csharp":
-		return 2 * time.Second
-	}
-	return 0
+// startTime is what a runtime may take before the first line of the reference.
+func startTime(l *toolchain.Language) time.Duration {
+	return time.Duration(l.StartSeconds * float64(time.Second))
 }
 
 // cases are inputs with their expected outputs, to be judged as the base says.

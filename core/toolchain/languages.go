@@ -51,7 +51,10 @@ type Language struct {
 	Says      map[string][]Pattern // by kind
 	Advice    map[string]string    // by kind
 	Slow      SlowInput
-	Notes     []Note
+	// StartSeconds is the processor time that the runtime may take before the first line of a
+	// source, in seconds; 0: next to none.
+	StartSeconds float64
+	Notes        []Note
 }
 
 // A Command is a program and its arguments, with {words} in them.

@@ -107,6 +107,7 @@ func (r *tableReader) fields(l *Language) settings.Fields {
 		"main":   r.OneOf(&l.Main, []string{"", "jvm"}),
 		"errors": r.patterns(&l.Errors), "innermost": r.OneOf(&l.Innermost, []string{"first", "last"}),
 		"says": r.says(&l.Says), "advice": r.textTable(&l.Advice),
+		"start": r.Tolerance(&l.StartSeconds),
 		"slow_input": func(at string, value any) {
 			r.Table(at, value, settings.Fields{
 				"match": r.pattern(&l.Slow.Match), "unless": r.pattern(&l.Slow.Unless),
