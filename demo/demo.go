@@ -30,7 +30,7 @@ func Tour() []Stop {
 		{"tents", "Any valid placement is right, so a checker decides, written in Starlark, and for the long row in Python. It is itself tried on answers of which it is known what it must say: 'cold try --checker'."},
 		{"crevasse", "An interactive problem: the solution probes for a depth, and the interactor answers. One asks too often, one forgets to flush, one stops early, one never stops talking. 'cold talk' lets you be the candidate."},
 		{"thaw", "A function in place of a program, called in seven languages, many times in one process. One forgets to return, one changes its argument, one loses the last day, one remembers the call before, one counts in 32 bits."},
-		{"logbook", "Two questions about one large input that lies in a file of its own name. Nobody knows the answers yet, so they are printed and not judged; one that is known to be too low is never taken again."},
+		{"logbook", "Two questions about one large input that lies in a file of its own name. Nobody knows the answers yet, so they are printed and not judged; one that is known to be too small is never taken again."},
 	}
 }
 

@@ -1,4 +1,4 @@
-// Wrong: probes half metres, of which the other side knows nothing.
+// Wrong: probes half metres, of which the interactor knows nothing.
 const lines = [];
 let wake = null;
 require("readline").createInterface({ input: process.stdin })
