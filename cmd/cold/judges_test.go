@@ -96,7 +96,7 @@ func TestPointsAndTalksAreInTheSummaryAndInJSON(t *testing.T) {
 	decode(s)
 	talk := all.Solutions[0].Cases[0].Talk
 	require.Len(t, talk, 2)
-	assert.Equal(t, "other 100 7, candidate probe 50", talk[0].By+" "+talk[0].Text+", "+talk[1].By+" "+talk[1].Text)
+	assert.Equal(t, "interactor 100 7, candidate probe 50", talk[0].By+" "+talk[0].Text+", "+talk[1].By+" "+talk[1].Text)
 }
 
 func TestAPersonTalksByHand(t *testing.T) {
