@@ -91,7 +91,7 @@ func TestEachWayToFailIsSaidInItsWords(t *testing.T) {
 	}{
 		"only after other cases: each of these 2 cases on its own is answered as expected; something is left over from the case before": {nil, cross.Found{Cases: one, Outcome: rejected, Company: 2}},
 		"only after other cases: each of these 2 calls on its own is answered as expected; something is left over from the call before": {&call, cross.Found{Cases: append(one, one...), Outcome: rejected, Company: 2}},
-		"\n  … 2 calls before left out …\n\n  call 3, before it, 5 lines":                                                   {&call, cross.Found{Cases: []problem.Case{one[0], one[0], one[0], one[0], one[0], one[0], one[0]}, Outcome: rejected, Company: 7}},
+		"\n  … 2 calls before left out …\n\n  call 3, before it, 5 lines":                                                               {&call, cross.Found{Cases: []problem.Case{one[0], one[0], one[0], one[0], one[0], one[0], one[0]}, Outcome: rejected, Company: 7}},
 		"call 1, before it": {&call, cross.Found{Cases: append(one, one...), Outcome: rejected, Company: 2}},
 		"greedy.cpp: it does not do the same on every run; wrong answer":                         {nil, cross.Found{Way: cross.Unsteady, Cases: one, Outcome: rejected}},
 		"2 candidates give different answers to one input, and no reference says which is right": {nil, cross.Found{Way: cross.Disagrees, Cases: one}},
