@@ -19,6 +19,7 @@ var floors = [][]string{
 	{"cli"},
 	{"term", "report"},
 	{"core/cross", "core/intake", "core/judge/solutions"},
+	{"core/coverage", "core/edges"},
 	{"core/judge"},
 	{"core/call"},
 	{"core/toolchain", "core/script"},

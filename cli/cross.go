@@ -325,11 +325,11 @@ func (a *app) crossError(ctx context.Context, err error) error {
 	switch {
 	case ctx.Err() != nil:
 		return err
-	case errors.As(err, &unable) && unable.Verdict == verdict.CompileError:
+	case errors.As(err, &unable) && unable.End.Verdict == verdict.CompileError:
 		a.screen.Unbuilt(unable)
 		return exit(exitRejected)
 	case errors.As(err, &unable):
-		return errors.New(unable.Message)
+		return errors.New(unable.End.Message)
 	case errors.As(err, &wrong):
 		return wrongShape(wrong)
 	case errors.As(err, &fault) && len(fault.Input) > 0:

@@ -10,6 +10,7 @@ import (
 
 	"github.com/urfave/cli/v3"
 
+	"coldverdict/core/edges"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/settings"
@@ -214,7 +215,7 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, env
 	if p.Shape == nil && p.Make == (problem.Make{}) {
 		return nil, nil, noShape()
 	}
-	e, err := judge.AddEdges(ctx, p, env, usualEdgeCases, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
+	e, err := edges.Add(ctx, p, env, usualEdgeCases, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
 	a.screen.Progress("")
 	if err != nil {
 		return nil, nil, wrongMaker(ctx, err)

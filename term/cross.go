@@ -408,14 +408,14 @@ func shortText(text []byte) string {
 
 // Unbuilt shows why a solution cannot be set against others.
 func (s *Screen) Unbuilt(e *judge.UnableError) {
-	s.Print("%s %s", strong.Render(solutionName(e.Solution)+":"), verdictStyle(e.Verdict).Render(e.Verdict.String()))
-	if e.Message != "" {
-		s.Print("%s", s.wrapped(normal, Visible(e.Message), "  "))
+	s.Print("%s %s", strong.Render(solutionName(e.Solution)+":"), verdictStyle(e.End.Verdict).Render(e.End.Verdict.String()))
+	if e.End.Message != "" {
+		s.Print("%s", s.wrapped(normal, Visible(e.End.Message), "  "))
 	}
 	if e.Log != "" {
 		s.printText(verdict.Text{Bytes: []byte(e.Log)}, mostLog)
 	}
-	for _, hint := range e.Hints {
+	for _, hint := range e.End.Hints {
 		s.hint(hint)
 	}
 }

@@ -4,7 +4,7 @@ import (
 	"fmt"
 	"strings"
 
-	"coldverdict/core/judge"
+	"coldverdict/core/edges"
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
@@ -66,7 +66,7 @@ func (s *Screen) EdgeCover(e shape.EdgeCases) {
 
 // Edges says which edge cases were added to the cases of a problem, and what is known
 // of their answers.
-func (s *Screen) Edges(e *judge.Edges) {
+func (s *Screen) Edges(e *edges.Added) {
 	words := fmt.Sprintf("%s from %s: %s", Count(e.Made, "edge case"), Visible(e.From), Visible(e.Answers))
 	s.Print("%s\n", s.wrapped(dim, words, ""))
 }

@@ -8,6 +8,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"coldverdict/core/edges"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
@@ -227,7 +228,7 @@ func TestEdgeCasesAreListedWithTheirSizes(t *testing.T) {
 	}, Pairs: 12, Covered: 12})
 	s.EdgeCover(shape.EdgeCases{Cases: make([]shape.EdgeCase, 1), Pairs: 1200, Covered: 7, Contradicting: 2})
 	s.EdgeCover(shape.EdgeCases{Cases: make([]shape.EdgeCase, 1)})
-	s.Edges(&judge.Edges{Made: 3, From: "input.shape", Answers: "brute.py answers all of them\x1b[2J"})
+	s.Edges(&edges.Added{Made: 3, From: "input.shape", Answers: "brute.py answers all of them\x1b[2J"})
 	s.Flush()
 	assert.Equal(t, `       6 B  n-least.w-all-equal
      2 MiB  n-largest.w-few-distinct.q-l

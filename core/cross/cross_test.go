@@ -449,7 +449,7 @@ func TestMistakesOfTheProblemAreErrors(t *testing.T) {
 	r = newTrial(t, sumShape, "candidate.c", "int main(void) { return }")
 	var unable *judge.UnableError
 	require.ErrorAs(t, run(r), &unable)
-	assert.Equal(t, verdict.CompileError, unable.Verdict)
+	assert.Equal(t, verdict.CompileError, unable.End.Verdict)
 	assert.Equal(t, "candidate.c", unable.Solution.File)
 	assert.Contains(t, unable.Log, "expected expression")
 

@@ -4,7 +4,7 @@ import (
 	"context"
 	"time"
 
-	"coldverdict/core/judge"
+	"coldverdict/core/coverage"
 )
 
 // Reached is what of a candidate's source ran.
@@ -21,7 +21,7 @@ const mostTraced = 2
 
 // A tracer says which parts of a candidate run.
 type tracer struct {
-	build  *judge.Tracer
+	build  *coverage.Tracer
 	traced int // inputs; guarded by the search
 }
 
@@ -39,7 +39,7 @@ func (s *search) openTracers(ctx context.Context, o Options, wanted bool) <-chan
 			env := o.Env
 			env.Jobs = 1
 			// Without them the search is only less wise.
-			if t, err := judge.OpenTracer(ctx, s.problem, o.Candidates[i], o.Build.Limits, env); err == nil && t != nil {
+			if t, err := coverage.Open(ctx, s.problem, o.Candidates[i], o.Build.Limits, env); err == nil && t != nil {
 				list[i] = &tracer{build: t}
 			}
 		}

@@ -133,11 +133,11 @@ func (j *Judge) Talk(ctx context.Context, index int, in io.Reader, out io.Writer
 		return result, err
 	}
 	result.Talk = c.transcript.whole()
-	result.Checker = verdict.Text{Bytes: c.errs.Text, Cut: c.errs.Cut}
-	if c.undecided != nil {
-		result.Verdict, result.Message = verdict.Fault, c.undecided.Error()
+	result.Checker = verdict.Text{Bytes: c.said.errs.Text, Cut: c.said.errs.Cut}
+	if c.said.undecided != nil {
+		result.Verdict, result.Message = verdict.Fault, c.said.undecided.Error()
 		return result, nil
 	}
-	c.decision.into(&result)
+	c.said.decision.into(&result)
 	return result, nil
 }

@@ -126,25 +126,37 @@ type conversation struct {
 	transcript   transcript
 	toInteractor *box.Pipe
 	toCandidate  *box.Pipe
-	stop         context.Context
-	end          context.CancelFunc // ends both sides
+	stop         context.Context    // ends both sides
+	end          context.CancelFunc // ends stop
+	time         talkTime
+	said         interactorEnd
+	ends         talkEnds
+}
 
-	mu              sync.Mutex
-	candidateEnded  bool // before the interactor
-	interactorEnded bool // before the candidate
-	bothWait        bool // neither would ever have said anything again
-	interactorSlow  bool // the candidate waits, and the interactor does not
-	passedWall      bool // the time that is the two sides' own passed the candidate's limit
+// The talkEnds say what ended first. The lock guards the rest.
+type talkEnds struct {
+	mu             sync.Mutex
+	candidate      bool // before the interactor
+	interactor     bool // before the candidate
+	bothWait       bool // neither would ever have said anything again
+	interactorSlow bool // the candidate waits, and the interactor does not
+	passedWall     bool // the time that is the two sides' own passed the candidate's limit
+}
 
+// The talkTime says how much of the elapsed time was not the two sides' own.
+type talkTime struct {
 	looking looking
-	notOwn  time.Duration // of the elapsed time, as the last look found
+	notOwn  time.Duration // as the last look found
 	delayed time.Duration // in which this process did not run, before the talk
 	starved time.Duration // in which the machine did not let the interactor run
+}
 
+// An interactorEnd is what the interactor left at its end.
+type interactorEnd struct {
 	decision  decision
 	undecided error    // why there is no decision
-	unread    string   // what the interactor had not read when it decided
-	errs      box.Head // what the interactor wrote to standard error
+	unread    string   // what it had not read when it decided
+	errs      box.Head // what it wrote to standard error
 	words     box.Head // its decision
 }
 
@@ -153,7 +165,7 @@ func (r *caseRun) conversation() (c *conversation, err error) {
 	j := r.run.judge
 	c = &conversation{
 		run: r, interactor: &j.checkers[j.checkerOf(r.test)].checker, dir: r.folder(),
-		errs: box.Head{Most: KeptText}, words: box.Head{Most: KeptText},
+		said: interactorEnd{errs: box.Head{Most: KeptText}, words: box.Head{Most: KeptText}},
 	}
 	c.stop, c.end = context.WithCancel(context.Background())
 	if c.toInteractor, err = box.NewPipe(); err != nil {
@@ -226,7 +238,7 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	if err := errors.Join(r.worker.open(), r.worker.checker.open()); err != nil {
 		return o, err
 	}
-	c.transcript.began, c.delayed = time.Now(), box.Delayed()
+	c.transcript.began, c.time.delayed = time.Now(), box.Delayed()
 	var sides, watch sync.WaitGroup
 	var failed error
 	watching, watched := context.WithCancel(ctx)
@@ -239,9 +251,9 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 		Program: r.run.prepared.program(r.run.solution, r.limits), Limits: limits, Input: c.toCandidate.Input, Prompt: true, Stop: c.stop,
 		Output: io.MultiWriter(out, recorder{false, &c.transcript, c.toInteractor}), Errors: errs,
 	})
-	c.mu.Lock()
-	c.candidateEnded = !c.interactorEnded
-	c.mu.Unlock()
+	c.ends.mu.Lock()
+	c.ends.candidate = !c.ends.interactor
+	c.ends.mu.Unlock()
 	if err != nil || !result.Succeeded() {
 		c.end() // nothing that the interactor still says can matter
 	}
@@ -252,16 +264,16 @@ func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	if err := errors.Join(err, failed); err != nil {
 		return o, err
 	}
-	tooBusy := result.Ending == box.PassedWall                                                // which is ten times the limit
-	if c.passedWall && (result.Ending == box.EndedByRequest || result.Ending == box.Exited) { // the interactor may have gone first
+	tooBusy := result.Ending == box.PassedWall                                                     // which is ten times the limit
+	if c.ends.passedWall && (result.Ending == box.EndedByRequest || result.Ending == box.Exited) { // the interactor may have gone first
 		result.Ending, result.Signal, result.ExitCode = box.PassedWall, 0, 0
 	}
-	result.Usage.Starved = min(result.Usage.Wall, max(c.notOwn, result.Usage.Starved+c.starved+box.Delayed()-c.delayed))
+	result.Usage.Starved = min(result.Usage.Wall, max(c.time.notOwn, result.Usage.Starved+c.time.starved+box.Delayed()-c.time.delayed))
 	o, m := r.outcomeOf(result, out, errs)
 	o.Talk = c.transcript.whole()
 	o.Talk.Other = c.interactor.name
-	o.Checker = verdict.Text{Bytes: c.errs.Text, Cut: c.errs.Cut}
-	if c.interactorEnded {
+	o.Checker = verdict.Text{Bytes: c.said.errs.Text, Cut: c.said.errs.Cut}
+	if c.ends.interactor {
 		o.Stderr = verdict.Text{} // what it says of the end of its input is no cause
 	}
 	c.judge(&o, result)
@@ -283,21 +295,21 @@ func (c *conversation) runInteractor(ctx context.Context, listener io.Writer) er
 	}
 	result, err := c.run.worker.checker.Run(ctx, box.Run{
 		Program: program, Limits: limits, Input: c.toInteractor.Input, Prompt: true, Stop: c.stop,
-		Output: recorder{true, &c.transcript, listener}, Errors: &c.errs, Decision: &c.words,
+		Output: recorder{true, &c.transcript, listener}, Errors: &c.said.errs, Decision: &c.said.words,
 	})
 	if err != nil {
 		c.end()
 		return err
 	}
-	c.mu.Lock()
-	c.interactorEnded, c.starved = !c.candidateEnded, result.Usage.Starved
-	c.mu.Unlock()
-	c.decision, c.undecided = c.interactor.judged(result, &c.words, &c.errs, limits)
-	_, rest, _ := strings.Cut(string(c.words.Text), "\n")
+	c.ends.mu.Lock()
+	c.ends.interactor, c.time.starved = !c.ends.candidate, result.Usage.Starved
+	c.ends.mu.Unlock()
+	c.said.decision, c.said.undecided = c.interactor.judged(result, &c.said.words, &c.said.errs, limits)
+	_, rest, _ := strings.Cut(string(c.said.words.Text), "\n")
 	if quoted, ok := strings.CutPrefix(strings.TrimSpace(rest), script.UnreadWord); ok && c.interactor.script != "" {
-		c.unread, _ = strconv.Unquote(quoted)
+		c.said.unread, _ = strconv.Unquote(quoted)
 	}
-	if c.undecided != nil || c.decision.verdict == verdict.WrongAnswer {
+	if c.said.undecided != nil || c.said.decision.verdict == verdict.WrongAnswer {
 		c.end() // nothing that the candidate still does can matter
 	}
 	c.toCandidate.End()
@@ -325,10 +337,10 @@ func (c *conversation) watchBoth(ctx context.Context) {
 		case <-timer.C:
 		}
 		if c.tooLong() {
-			c.mu.Lock()
-			c.passedWall = !c.interactorEnded && !c.candidateEnded
-			c.mu.Unlock()
-			if c.passedWall { // else what is left has limits of its own
+			c.ends.mu.Lock()
+			c.ends.passedWall = !c.ends.interactor && !c.ends.candidate
+			c.ends.mu.Unlock()
+			if c.ends.passedWall { // else what is left has limits of its own
 				c.end()
 			}
 			return
@@ -344,14 +356,14 @@ func (c *conversation) watchBoth(ctx context.Context) {
 			// In this order: what was under way before either was seen to wait
 			// has either not arrived, or is counted.
 			idle := mine.Quiet() && theirs.Quiet() && c.toCandidate.Idle() && c.toInteractor.Idle() && c.transcript.count() == said
-			c.mu.Lock()
-			over := c.interactorEnded || c.candidateEnded
+			c.ends.mu.Lock()
+			over := c.ends.interactor || c.ends.candidate
 			if !over && idle && candidate != box.NotWaiting && other == box.NotWaiting {
 				slowAt = time.Now()
 			}
 			// The candidate's limit may have ended it just now, so that it waits no more.
-			c.interactorSlow = !c.interactorEnded && time.Since(slowAt) < longWait
-			c.mu.Unlock()
+			c.ends.interactorSlow = !c.ends.interactor && time.Since(slowAt) < longWait
+			c.ends.mu.Unlock()
 			both := idle && !over && candidate != box.NotWaiting && other != box.NotWaiting
 			switch {
 			case !both:
@@ -361,9 +373,9 @@ func (c *conversation) watchBoth(ctx context.Context) {
 			}
 			certain := candidate == box.Waits && other == box.Waits
 			if both && (certain || time.Since(since) > longWait) {
-				c.mu.Lock()
-				c.bothWait = true
-				c.mu.Unlock()
+				c.ends.mu.Lock()
+				c.ends.bothWait = true
+				c.ends.mu.Unlock()
 				c.end()
 				return
 			}
@@ -428,9 +440,9 @@ func (c *conversation) tooLong() bool {
 	candidate, interactor := c.run.worker.box, c.run.worker.checker.box
 	mine, ok := candidate.Now()
 	theirs, ok2 := interactor.Now()
-	c.looking.note(look{now, mine.CPU + theirs.CPU, candidate.Ready() || interactor.Ready(), c.transcript.count()})
-	own := c.looking.own(elapsed, mine.Starved+theirs.Starved+box.Delayed()-c.delayed)
-	c.notOwn = elapsed - own
+	c.time.looking.note(look{now, mine.CPU + theirs.CPU, candidate.Ready() || interactor.Ready(), c.transcript.count()})
+	own := c.time.looking.own(elapsed, mine.Starved+theirs.Starved+box.Delayed()-c.time.delayed)
+	c.time.notOwn = elapsed - own
 	return elapsed > limit && (!ok || !ok2 || own > limit)
 }
 
@@ -439,20 +451,20 @@ func (c *conversation) tooLong() bool {
 func (c *conversation) judge(o *verdict.Outcome, result box.Result) {
 	passed := result.Ending != box.Exited && result.Ending != box.EndedByRequest
 	switch {
-	case passed && result.Ending == box.PassedWall && c.interactorSlow:
+	case passed && result.Ending == box.PassedWall && c.ends.interactorSlow:
 		o.Verdict, o.Message = verdict.Fault, fmt.Sprintf("%s %s did not answer within %v", c.interactor.role, c.interactor.name, c.run.limits.Wall)
 	case passed:
-	case c.bothWait:
+	case c.ends.bothWait:
 		o.Verdict, o.Waited, o.Message = verdict.Stalled, true, c.waitWords()
-	case c.candidateEnded && o.Verdict != verdict.Accepted:
-	case c.undecided != nil:
-		o.Verdict, o.Message = verdict.Fault, c.undecided.Error()
-	case c.decision.verdict == verdict.WrongAnswer:
-		c.decision.into(o)
+	case c.ends.candidate && o.Verdict != verdict.Accepted:
+	case c.said.undecided != nil:
+		o.Verdict, o.Message = verdict.Fault, c.said.undecided.Error()
+	case c.said.decision.verdict == verdict.WrongAnswer:
+		c.said.decision.into(o)
 	case o.Verdict != verdict.Accepted: // it failed after all was said
 	default:
-		late := c.unread + string(c.toInteractor.Unread(saidLongest))
-		c.decision.into(o)
+		late := c.said.unread + string(c.toInteractor.Unread(saidLongest))
+		c.said.decision.into(o)
 		if late = strings.TrimSpace(late); late != "" {
 			o.Verdict, o.Share = verdict.WrongAnswer, 0
 			o.Message = fmt.Sprintf("it went on talking after the end: %q", shortened(late))

@@ -28,6 +28,7 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
 )
 
 // KeptText bounds what is kept of one output of one run, in bytes.
@@ -127,11 +128,36 @@ func (j *Judge) builder() *worker {
 	return &worker{options: box.Options{Scratch: j.scratch.Dir, Uncontained: j.env.Uncontained, Hidden: j.secrets(), Coarse: true}}
 }
 
-// build builds one source, in a sandbox of its own.
-func (j *Judge) build(ctx context.Context, source toolchain.Source) (build toolchain.Build, err error) {
+// Build builds one source, in a sandbox of its own.
+func (j *Judge) Build(ctx context.Context, source toolchain.Source) (build toolchain.Build, err error) {
 	w := j.builder()
 	build, err = j.kit.Build(ctx, w, source)
 	return build, errors.Join(err, w.close())
+}
+
+// Limits are the problem's limits for a language, with others set above them, and those among
+// them that nobody set.
+func (j *Judge) Limits(l *toolchain.Language, set ...verdict.Limits) (limits, unset verdict.Limits) {
+	var names []string
+	if l != nil {
+		names = j.env.Languages.Family(l)
+	}
+	return j.problem.Limits.For(names, set...)
+}
+
+// Runner makes a sandbox for one build, as a solution has it, which also lets the program write
+// to the descriptor of decisions. It is closed with the judge, and serves one run at a time.
+func (j *Judge) Runner(build *toolchain.Build) (toolchain.Runner, error) {
+	options := j.sandbox()
+	options.Decides = true
+	if !options.Uncontained {
+		hidden, err := j.hidden([]Plan{{Build: build}}, j.problem.Cases)
+		if err != nil {
+			return nil, err
+		}
+		options.Hidden = hidden
+	}
+	return j.newWorker(options), nil
 }
 
 // sandbox are the options of a worker that runs what was built.

@@ -108,33 +108,31 @@ func (p *Prepared) plan(ctx context.Context, w *worker, solution problem.Solutio
 	}
 	build, err := j.kit.Build(ctx, w, source)
 	plan := Plan{Solution: solution, Groups: map[string]verdict.Limits{}}
-	var names []string
 	if build.Language != nil {
 		plan.Language = build.Language.Name
-		names = j.env.Languages.Family(build.Language)
 	}
-	plan.Limits, plan.Unset = j.problem.Limits.For(names, p.options.Limits)
+	plan.Limits, plan.Unset = j.Limits(build.Language, p.options.Limits)
 	for _, rule := range j.problem.Rules {
 		if rule.Limits != (verdict.Limits{}) {
-			plan.Groups[rule.Name], _ = j.problem.Limits.For(names, rule.Limits, p.options.Limits)
+			plan.Groups[rule.Name], _ = j.Limits(build.Language, rule.Limits, p.options.Limits)
 		}
 	}
 	if err != nil {
 		return plan, err
 	}
 	if build.Checked {
-		plan.Limits = widened(plan.Limits)
+		plan.Limits = Widened(plan.Limits)
 		for name, l := range plan.Groups {
-			plan.Groups[name] = widened(l)
+			plan.Groups[name] = Widened(l)
 		}
 	}
 	plan.Build = &build
 	return plan, nil
 }
 
-// widened are the limits of a checked build, which is slower and larger than
+// Widened are the limits of a checked or a traced build, which is slower and larger than
 // the one that a judge runs, and says nothing of its limits.
-func widened(l verdict.Limits) verdict.Limits {
+func Widened(l verdict.Limits) verdict.Limits {
 	l.Time, l.Wall = 10*l.Time, 10*l.Wall
 	l.Memory = 4*l.Memory + 512<<20
 	return l
@@ -149,12 +147,12 @@ func (p *Prepared) Plan(solution int) Plan { return p.plans[solution] }
 // An UnableError says why a solution cannot be run at all.
 type UnableError struct {
 	Solution problem.Solution
-	Ended           // Verdict is compile error, skipped or fault
+	End      Ended  // its Verdict is compile error, skipped or fault
 	Log      string // of the compiler
 }
 
 func (e *UnableError) Error() string {
-	return fmt.Sprintf("%s: %s: %s", e.Solution.File, e.Verdict, e.Message)
+	return fmt.Sprintf("%s: %s: %s", e.Solution.File, e.End.Verdict, e.End.Message)
 }
 
 // Unable says why a solution cannot be run at all, before any case is looked at; nil: it can.
@@ -162,7 +160,7 @@ func (p *Prepared) Unable(solution int) *UnableError {
 	plan := &p.plans[solution]
 	because := func(e Ended, log string) *UnableError {
 		e.Solution = solution
-		return &UnableError{Solution: plan.Solution, Ended: e, Log: log}
+		return &UnableError{Solution: plan.Solution, End: e, Log: log}
 	}
 	if fault := p.faults[solution]; fault != nil {
 		return because(p.ofFault(fault), "")

@@ -123,7 +123,7 @@ func TestWhatCannotBeRunIsToldAtTheStart(t *testing.T) {
 		_, err := started(t, one.problem, []problem.Solution{one.solution, {File: name}}, one.options)
 		var unable *UnableError
 		require.ErrorAs(t, err, &unable, name)
-		assert.Equal(t, test.want, unable.Verdict, name)
-		assert.NotEmpty(t, unable.Message)
+		assert.Equal(t, test.want, unable.End.Verdict, name)
+		assert.NotEmpty(t, unable.End.Message)
 	}
 }

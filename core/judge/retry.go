@@ -60,7 +60,7 @@ const (
 // batch runs the cases of a batch, again where that is needed, and hands on what came of each.
 // Concurrent says that other batches run beside it.
 func (r *solutionRun) batch(ctx context.Context, x executor, w *worker, positions []int, concurrent bool, put func(int, verdict.Outcome)) error {
-	s := &settling{run: r, executor: x, worker: w, put: put, reruns: map[int]attempt{}, deep: -1}
+	s := &settling{run: r, executor: x, worker: w, put: put, reruns: map[int]attempt{}}
 	repeats := map[int]*repeated{}
 	for pass := range r.options.Repeat {
 		err := r.pass(ctx, x, w, positions, concurrent, func(a attempt) {
@@ -192,8 +192,7 @@ type settling struct {
 	reruns        map[int]attempt // failed after others, and are run again
 	order         []int           // of them
 	wrong, limits int             // how many of them failed in which way
-	deep          int             // the first that is not run again and passed its memory limit; -1: none
-	deepest       verdict.Outcome // its outcome
+	deep          *attempt        // the first that is not run again and passed its memory limit; nil: none
 }
 
 // take takes the outcome of a case.
@@ -206,8 +205,8 @@ func (s *settling) take(a attempt) {
 		s.limits++
 	case again && !limit && s.wrong < mostRerunWrong:
 		s.wrong++
-	case o.Verdict == verdict.MemoryLimit && len(o.Hints) == 0 && s.deep < 0: // looked at when the batch has ended
-		s.deep, s.deepest = a.position, *o
+	case o.Verdict == verdict.MemoryLimit && len(o.Hints) == 0 && s.deep == nil: // looked at when the batch has ended
+		s.deep = &a
 		return
 	default:
 		s.put(a.position, *o)
@@ -219,11 +218,11 @@ func (s *settling) take(a attempt) {
 
 // finish runs again what has to be.
 func (s *settling) finish(ctx context.Context) error {
-	if s.deep >= 0 {
-		if err := s.diagnose(ctx, s.deep, &s.deepest); err != nil {
+	if s.deep != nil {
+		if err := s.diagnose(ctx, s.deep.position, &s.deep.outcome); err != nil {
 			return err
 		}
-		s.put(s.deep, s.deepest)
+		s.put(s.deep.position, s.deep.outcome)
 	}
 	for _, position := range s.order {
 		var own verdict.Outcome

@@ -245,7 +245,7 @@ func (r *solutionRun) all(ctx context.Context, tell func(Event)) (e Ended, resul
 // unable says why none of the cases can be run; nil: they can.
 func (r *solutionRun) unable() *Ended {
 	if unable := r.prepared.Unable(r.solution); unable != nil {
-		e := unable.Ended
+		e := unable.End
 		if e.Verdict == verdict.CompileError {
 			e.Score = r.noScore()
 		}
@@ -357,7 +357,7 @@ func (p *Prepared) Judge(ctx context.Context, worker int, q Request) ([]verdict.
 		err := r.batch(ctx, x, p.workers[worker], batch, len(p.workers) > 1 && !q.Unaccompanied, func(position int, o verdict.Outcome) { outcomes[position] = o })
 		var refused *refusedError
 		if errors.As(err, &refused) {
-			err = &UnableError{Solution: plan.Solution, Ended: Ended{Solution: q.Solution, Verdict: verdict.CompileError, Message: refused.why}}
+			err = &UnableError{Solution: plan.Solution, End: Ended{Solution: q.Solution, Verdict: verdict.CompileError, Message: refused.why}}
 		}
 		if err != nil {
 			return nil, err
@@ -378,7 +378,7 @@ func (p *Prepared) Start(ctx context.Context, progress func(Event)) error {
 			return unable
 		}
 		if c := p.judge.checkers[p.judge.checkerOf(&some[0])]; c != nil && c.fault != nil {
-			return &UnableError{Solution: p.plans[i].Solution, Ended: p.ofFault(c.fault)}
+			return &UnableError{Solution: p.plans[i].Solution, End: p.ofFault(c.fault)}
 		}
 	}
 	return p.open(p.judge.problem.Cases, progress)
@@ -418,7 +418,6 @@ type inOrder struct {
 	enough  func(verdict.Verdict) bool // no more is needed after this one; nil: all are
 
 	mu       sync.Mutex
-	finished int
 	waiting  map[int]verdict.Outcome // finished before an earlier one
 	results  []caseResult            // of those that were told
 	progress time.Time
@@ -439,7 +438,6 @@ const progressEvery = 50 * time.Millisecond
 func (q *inOrder) put(i int, o verdict.Outcome) (enough bool) {
 	q.mu.Lock()
 	defer q.mu.Unlock()
-	q.finished++
 	q.waiting[i] = o
 	for {
 		next := len(q.results)
@@ -454,7 +452,7 @@ func (q *inOrder) put(i int, o verdict.Outcome) (enough bool) {
 	}
 	if now := time.Now(); now.Sub(q.progress) >= progressEvery {
 		q.progress = now
-		q.running(q.finished)
+		q.running(len(q.results) + len(q.waiting))
 	}
 	return q.ended
 }

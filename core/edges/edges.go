@@ -1,4 +1,6 @@
-package judge
+// Package edges adds edge cases to a problem: inputs that its shape or its generator makes, with
+// the answers of its reference, as far as there is one.
+package edges
 
 import (
 	"context"
@@ -11,19 +13,20 @@ import (
 	"time"
 
 	"coldverdict/core/box"
+	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/script"
 	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
 )
 
-// EdgesGroup is the group of the edge cases that are made from a shape; with a number
+// Group is the group of the edge cases that are made from a shape; with a number
 // behind it where a problem has such a group itself.
-const EdgesGroup = "edges"
+const Group = "edges"
 
-// Edges are a problem with edge cases beside its own. They must be closed when the
+// Added is a problem with edge cases beside its own. It must be closed when the
 // problem is no longer needed.
-type Edges struct {
+type Added struct {
 	Problem *problem.Problem // a copy
 	Made    int              // edge cases
 	From    string           // what made them: a file
@@ -34,29 +37,29 @@ type Edges struct {
 }
 
 // Close removes the inputs that were made.
-func (e *Edges) Close() error { return e.scratch.Remove() }
+func (e *Added) Close() error { return e.scratch.Remove() }
 
-// AddEdges makes edge cases from a problem's shape, at most so many; where [make]
+// Add makes edge cases from a problem's shape, at most so many; where [make]
 // makes the inputs, it makes some of all sizes. Their expected outputs come from the reference, as far as there is one and it is fast enough;
 // where the checker or the interactor judges without one, none are needed. progress
 // is told what goes on. The error is the context's, a *shape.MakeError, or says what
 // failed on our side.
-func AddEdges(ctx context.Context, p *problem.Problem, env Env, most int, progress func(words string)) (e *Edges, err error) {
+func Add(ctx context.Context, p *problem.Problem, env judge.Env, most int, progress func(words string)) (e *Added, err error) {
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-edges-")
 	if err != nil {
 		return nil, fmt.Errorf("cannot make a folder for edge cases: %w", err)
 	}
 	copied := *p
-	e = &Edges{Problem: &copied, From: problem.ShapeFile, scratch: scratch}
+	e = &Added{Problem: &copied, From: problem.ShapeFile, scratch: scratch}
 	defer func() {
 		if err != nil {
 			err = errors.Join(err, e.Close())
 			e = nil
 		}
 	}()
-	group := EdgesGroup
+	group := Group
 	for n := 2; slices.Contains(p.Groups(), group); n++ {
-		group = fmt.Sprintf("%s-%d", EdgesGroup, n)
+		group = fmt.Sprintf("%s-%d", Group, n)
 	}
 	copied.Cases = slices.Clone(p.Cases)
 	copied.Solutions = slices.Clone(p.Solutions)
@@ -76,7 +79,7 @@ func AddEdges(ctx context.Context, p *problem.Problem, env Env, most int, progre
 	return e, e.answer(ctx, env, len(p.Cases), progress)
 }
 
-func (e *Edges) fromShape(ctx context.Context, most int, group string, progress func(string)) error {
+func (e *Added) fromShape(ctx context.Context, most int, group string, progress func(string)) error {
 	progress("choosing edge cases …")
 	chosen, err := e.Problem.Shape.EdgeCases(ctx, most)
 	if err != nil {
@@ -105,10 +108,10 @@ var (
 )
 
 // fromMaker makes inputs of all sizes; a maker knows no choices.
-func (e *Edges) fromMaker(ctx context.Context, env Env, group string, progress func(string)) (err error) {
+func (e *Added) fromMaker(ctx context.Context, env judge.Env, group string, progress func(string)) (err error) {
 	e.From = e.Problem.Make.Script + e.Problem.Make.Program
 	progress("making edge cases with " + e.From + " …")
-	m, err := OpenMaker(ctx, e.Problem, env)
+	m, err := judge.OpenMaker(ctx, e.Problem, env)
 	if err != nil {
 		return err
 	}
@@ -128,7 +131,7 @@ func (e *Edges) fromMaker(ctx context.Context, env Env, group string, progress f
 }
 
 // add adds one edge case.
-func (e *Edges) add(group, name string, text []byte) error {
+func (e *Added) add(group, name string, text []byte) error {
 	path := filepath.Join(e.scratch.Dir, name+".in")
 	if err := os.WriteFile(path, text, 0o600); err != nil {
 		return err
@@ -149,7 +152,7 @@ const (
 )
 
 // answer fills in the expected outputs of the edge cases, which begin at an index.
-func (e *Edges) answer(ctx context.Context, env Env, from int, progress func(string)) error {
+func (e *Added) answer(ctx context.Context, env judge.Env, from int, progress func(string)) error {
 	p := e.Problem
 	made := len(p.Cases) - from
 	held := "are held to the limits only"
@@ -189,7 +192,7 @@ func (e *Edges) answer(ctx context.Context, env Env, from int, progress func(str
 
 // judgeNothing takes the checker away from edge cases without an expected output,
 // which it would ask for.
-func (e *Edges) judgeNothing(from int) {
+func (e *Added) judgeNothing(from int) {
 	for i := from; i < len(e.Problem.Cases); i++ {
 		if len(e.Problem.Cases[i].Accepted) == 0 {
 			e.Problem.Cases[i].Compare = problem.Comparison{}
@@ -199,32 +202,32 @@ func (e *Edges) judgeNothing(from int) {
 
 // ask runs the reference on the edge cases, the smaller ones first, and takes what it
 // prints as the expected output. It returns how many it answered, and why not all.
-func (e *Edges) ask(ctx context.Context, env Env, reference problem.Solution, from int, progress func(string)) (known int, why string, err error) {
+func (e *Added) ask(ctx context.Context, env judge.Env, reference problem.Solution, from int, progress func(string)) (known int, why string, err error) {
 	cases := slices.Clone(e.Problem.Cases)
-	o := RunOptions{IsolateCalls: true} // a call that passes a limit is told at once
+	o := judge.RunOptions{IsolateCalls: true} // a call that passes a limit is told at once
 	for i := from; i < len(cases); i++ {
 		cases[i].Compare = problem.Comparison{} // nothing is judged
 		o.Only = append(o.Only, i)
 	}
-	tell := func(event Event) {
+	tell := func(event judge.Event) {
 		switch event := event.(type) {
-		case Building:
+		case judge.Building:
 			progress("building " + reference.File + " …")
-		case Running:
+		case judge.Running:
 			progress(fmt.Sprintf("answering edge cases with %s: %d of %d", reference.File, event.Finished, event.Total))
-		case Ended:
+		case judge.Ended:
 			if event.Verdict == verdict.Skipped || event.Verdict == verdict.Fault || event.Verdict == verdict.CompileError {
 				why = event.Message
 			}
 		}
 	}
-	j, err := Open(e.Problem, env)
+	j, err := judge.Open(e.Problem, env)
 	if err != nil {
 		return 0, "", err
 	}
 	defer func() { err = errors.Join(err, j.Close()) }()
 	limits, _ := e.Problem.Limits.For(nil)
-	prepared, err := j.Prepare(ctx, []problem.Solution{reference}, BuildOptions{Limits: verdict.Limits{Time: max(answerTime, 2*limits.Time)}}, tell)
+	prepared, err := j.Prepare(ctx, []problem.Solution{reference}, judge.BuildOptions{Limits: verdict.Limits{Time: max(answerTime, 2*limits.Time)}}, tell)
 	if err != nil {
 		return 0, "", err
 	}
@@ -257,7 +260,7 @@ func (e *Edges) ask(ctx context.Context, env Env, reference problem.Solution, fr
 }
 
 // keep puts an expected output beside its input, and notes who printed it.
-func (e *Edges) keep(index int, text []byte, source string) error {
+func (e *Added) keep(index int, text []byte, source string) error {
 	c := &e.Problem.Cases[index]
 	path := strings.TrimSuffix(c.Input.Path, ".in") + ".out"
 	if err := os.WriteFile(path, text, 0o600); err != nil {

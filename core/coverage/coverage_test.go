@@ -1,17 +1,22 @@
 //go:build linux && (amd64 || arm64)
 
-package judge
+package coverage
 
 import (
 	"context"
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"coldverdict/core/box"
+	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
 
 const branching = `#include <stdio.h>
@@ -29,11 +34,15 @@ int main(void) {
 }
 `
 
+func TestMain(m *testing.M) { testenv.Main(m, box.Supervise) }
+
 // traced opens a tracer of a source.
-func traced(t *testing.T, name, source string) *Tracer {
-	one := newTry(t)
-	require.NoError(t, os.WriteFile(filepath.Join(one.problem.Dir, name), []byte(source), 0o644))
-	tracer, err := OpenTracer(context.Background(), one.problem, problem.Solution{File: name}, one.options.Limits, one.options.env())
+func traced(t *testing.T, name, source string, files problem.Files) *Tracer {
+	testenv.Need(t, "gcc")
+	p := &problem.Problem{Dir: t.TempDir(), Files: files}
+	p.Limits.General = verdict.Limits{Time: time.Second, Wall: 4 * time.Second, Memory: 64 << 20, Output: 1 << 20}
+	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, name), []byte(source), 0o644))
+	tracer, err := Open(t.Context(), p, problem.Solution{File: name}, verdict.Limits{}, judge.Env{Cache: testenv.SharedDir()})
 	require.NoError(t, err)
 	if tracer != nil {
 		t.Cleanup(func() { assert.NoError(t, tracer.Close()) })
@@ -42,7 +51,7 @@ func traced(t *testing.T, name, source string) *Tracer {
 }
 
 func TestATracerSaysWhichPartsRan(t *testing.T) {
-	tracer := traced(t, "branching.c", branching)
+	tracer := traced(t, "branching.c", branching, problem.Files{})
 	require.NotNil(t, tracer)
 	trace := func(input string) []uint64 {
 		parts, err := tracer.Trace(context.Background(), []byte(input))
@@ -65,11 +74,7 @@ func TestATracerSaysWhichPartsRan(t *testing.T) {
 }
 
 func TestWhatCannotBeTracedHasNoTracer(t *testing.T) {
-	assert.Nil(t, traced(t, "broken.c", "int main(void) { return }"))
-	assert.Nil(t, traced(t, "script.sh", "cat\n"))
-	one := newTry(t)
-	one.problem.Files.Output = "out.txt"
-	tracer, err := OpenTracer(context.Background(), one.problem, one.solution, one.options.Limits, one.options.env())
-	require.NoError(t, err)
-	assert.Nil(t, tracer)
+	assert.Nil(t, traced(t, "broken.c", "int main(void) { return }", problem.Files{}))
+	assert.Nil(t, traced(t, "script.sh", "cat\n", problem.Files{}))
+	assert.Nil(t, traced(t, "file.c", branching, problem.Files{Output: "out.txt"}))
 }

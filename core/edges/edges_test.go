@@ -1,4 +1,4 @@
-package judge
+package edges
 
 import (
 	"os"
@@ -9,15 +9,21 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"coldverdict/core/box"
+	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/script"
 	"coldverdict/core/shape"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 )
+
+func TestMain(m *testing.M) { testenv.Main(m, box.Supervise, script.Main) }
 
 // added makes edge cases of a problem with these files, and takes them away at the
 // end of the test.
-func added(t *testing.T, most int, files map[string]string) (*Edges, error) {
+func added(t *testing.T, most int, files map[string]string) (*Added, error) {
 	t.Helper()
 	dir := t.TempDir()
 	for name, text := range files {
@@ -27,7 +33,7 @@ func added(t *testing.T, most int, files map[string]string) (*Edges, error) {
 	p, err := problem.Load(dir, problem.Vocabulary{Modes: []string{"lines"}, AnyOrders: []string{"lines"}, IsSource: toolchain.Ours().IsSource})
 	require.NoError(t, err)
 	before := len(p.Cases)
-	e, err := AddEdges(t.Context(), p, Env{}, most, func(string) {})
+	e, err := Add(t.Context(), p, judge.Env{Cache: testenv.SharedDir()}, most, func(string) {})
 	assert.Len(t, p.Cases, before, "the problem itself stays as it is")
 	if err == nil {
 		t.Cleanup(func() {
@@ -86,7 +92,7 @@ func TestWhereNoAnswerIsKnownNothingIsCompared(t *testing.T) {
 				assert.False(t, c.Compare.Custom())
 			}
 			for _, s := range e.Problem.Solutions {
-				assert.True(t, s.Runs(EdgesGroup), "each part runs them")
+				assert.True(t, s.Runs(Group), "each part runs them")
 			}
 		})
 	}
@@ -100,12 +106,16 @@ func TestWhatJudgesWithoutAnAnswerJudgesEdgeCases(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, "the checker judges them, and needs no expected output", e.Answers)
 	judged := 0
-	require.NoError(t, judgeAll(t.Context(), e.Problem, []problem.Solution{{File: "a.py"}}, options{}, func(event Event) {
-		if c, ok := event.(Case); ok {
-			assert.Equal(t, verdict.Accepted, c.Outcome.Verdict, c.Outcome.Message)
-			judged++
-		}
-	}))
+	j, err := judge.Open(e.Problem, judge.Env{Cache: testenv.SharedDir()})
+	require.NoError(t, err)
+	defer func() { assert.NoError(t, j.Close()) }()
+	prepared, err := j.Prepare(t.Context(), []problem.Solution{{File: "a.py"}}, judge.BuildOptions{}, func(judge.Event) {})
+	require.NoError(t, err)
+	for printed, err := range prepared.Output(t.Context(), 0, e.Problem.Cases, judge.RunOptions{}, func(judge.Event) {}) {
+		require.NoError(t, err)
+		assert.Equal(t, verdict.Accepted, printed.Outcome.Verdict, printed.Outcome.Message)
+		judged++
+	}
 	assert.Equal(t, e.Made, judged)
 }
 
@@ -127,7 +137,7 @@ func TestWhatMakesInputsMakesEdgeCasesOfAllSizes(t *testing.T) {
 	assert.Len(t, sizes, 5)
 	files["make.star"] = "def make(rng, size):\n    return 7\n"
 	_, err = added(t, 3, files)
-	var wrong *MakerError
+	var wrong *judge.MakerError
 	require.ErrorAs(t, err, &wrong)
 	assert.ErrorContains(t, err, "what makes inputs make.star failed: make.star:1:1: make returned 7")
 	files["make.star"] = "def mak(rng, size):\n    return 7\n"

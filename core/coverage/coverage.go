@@ -1,4 +1,6 @@
-package judge
+// Package coverage says which parts of a solution's source ran on an input, where its language has
+// a build that tells.
+package coverage
 
 import (
 	"bytes"
@@ -11,6 +13,7 @@ import (
 	"sync"
 
 	"coldverdict/core/box"
+	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
@@ -19,24 +22,24 @@ import (
 // A Tracer runs a build of a solution that says which parts of it ran. It must be
 // closed.
 type Tracer struct {
-	judge   *Judge
-	worker  *worker
+	judge   *judge.Judge
+	runner  toolchain.Runner
 	program box.Program
 	limits  verdict.Limits
 	parts   map[uint64]int // the line of each
 
-	mu  sync.Mutex // guards the worker and what follows
+	mu  sync.Mutex // guards the runner and what follows
 	ran map[uint64]bool
 }
 
-// OpenTracer builds a solution so. There is none for functions, for talks and for
+// Open builds a solution so. There is none for functions, for talks and for
 // programs that read named files, nor where the language or the compiler has no such
 // build; it is nil then. The error is the context's, or says what failed on our side.
-func OpenTracer(ctx context.Context, p *problem.Problem, solution problem.Solution, limits verdict.Limits, env Env) (t *Tracer, err error) {
+func Open(ctx context.Context, p *problem.Problem, solution problem.Solution, limits verdict.Limits, env judge.Env) (t *Tracer, err error) {
 	if p.Call != nil || p.Interactive() || p.Files != (problem.Files{}) {
 		return nil, nil
 	}
-	j, err := Open(p, env)
+	j, err := judge.Open(p, env)
 	if err != nil {
 		return nil, err
 	}
@@ -47,7 +50,7 @@ func OpenTracer(ctx context.Context, p *problem.Problem, solution problem.Soluti
 			t = nil
 		}
 	}()
-	build, err := j.build(ctx, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Traced: true})
+	build, err := j.Build(ctx, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Traced: true})
 	if ctx.Err() != nil {
 		return t, ctx.Err()
 	}
@@ -58,20 +61,12 @@ func OpenTracer(ctx context.Context, p *problem.Problem, solution problem.Soluti
 	if err != nil || len(parts) == 0 {
 		return t, nil
 	}
-	t.limits, _ = p.Limits.For(j.env.Languages.Family(build.Language), limits)
-	t.limits = widened(t.limits)
+	t.limits, _ = j.Limits(build.Language, limits)
+	t.limits = judge.Widened(t.limits)
 	t.program = build.Program(t.limits, solution.Args)
-	options := j.sandbox()
-	options.Decides = true
-	if !env.Uncontained {
-		plan := Plan{Solution: solution, Build: &build}
-		hidden, err := j.hidden([]Plan{plan}, p.Cases)
-		if err != nil {
-			return t, err
-		}
-		options.Hidden = hidden
+	if t.runner, err = j.Runner(&build); err != nil {
+		return t, err
 	}
-	t.worker = j.newWorker(options)
 	t.parts = parts
 	return t, nil
 }
@@ -91,7 +86,7 @@ func (t *Tracer) Trace(ctx context.Context, input []byte) (parts []uint64, err e
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	var told bytes.Buffer
-	_, err = t.worker.Run(ctx, box.Run{Program: t.program, Limits: t.limits, Input: file, Decision: &told})
+	_, err = t.runner.Run(ctx, box.Run{Program: t.program, Limits: t.limits, Input: file, Decision: &told})
 	if err != nil {
 		return nil, fmt.Errorf("the traced build: %w", err)
 	}
