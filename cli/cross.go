@@ -38,7 +38,7 @@ func (a *app) crossCommand() *cli.Command {
 	var f crossFlags
 	return &cli.Command{
 		Name:      "cross",
-		Usage:     "set solutions against a reference on made inputs until they part",
+		Usage:     "compare solutions with a reference on generated inputs until they differ",
 		ArgsUsage: "[CANDIDATE ...]",
 		Description: "Makes inputs from input.shape, or with what [make] names: edge cases first, then random ones\n" +
 			"whose sizes grow. What fails is shrunk while it fails in the same way, and shown. Without\n" +
@@ -50,7 +50,7 @@ func (a *app) crossCommand() *cli.Command {
 			"Exit status: 0 nothing was found, 1 something was, 10 nothing was judged,\n" +
 			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
 		Flags: []cli.Flag{
-			&cli.StringFlag{Name: "against", Usage: "hold answers against those of `REFERENCE`", DefaultText: "the reference in verdict.toml", Destination: &f.against, TakesFile: true},
+			&cli.StringFlag{Name: "against", Usage: "compare answers with those of `REFERENCE`", DefaultText: "the reference in verdict.toml", Destination: &f.against, TakesFile: true},
 			&cli.StringFlag{Name: "group", Usage: "of sources that answer several parts, take those that run the group `NAME`", Destination: &f.group},
 			&cli.FloatFlag{Name: "seconds", Usage: "try inputs for `N` seconds", Value: usualSeconds, Destination: &f.seconds},
 			&cli.IntFlag{Name: "count", Usage: "try `N` inputs at the most", DefaultText: "as many as the time allows", Destination: &f.count},

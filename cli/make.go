@@ -109,7 +109,7 @@ func (a *app) shapeMake(ctx context.Context, f makeFlags) (err error) {
 		if _, err := a.out.Write(text); err != nil {
 			return err
 		}
-		a.screen.Remark("made from seed %s, %s", seed, said)
+		a.screen.Remark("generated from seed %s, %s", seed, said)
 		return nil
 	}
 	names := make([]string, f.count)
@@ -120,7 +120,7 @@ func (a *app) shapeMake(ctx context.Context, f makeFlags) (err error) {
 	if err != nil {
 		return err
 	}
-	a.screen.Print("made %s (%s) from seed %s on, %s, in %s", view.Count(f.count, "input"), view.Size(total), seed, said, view.Visible(f.out))
+	a.screen.Print("generated %s (%s) from seed %s on, %s, in %s", view.Count(f.count, "input"), view.Size(total), seed, said, view.Visible(f.out))
 	return nil
 }
 
@@ -267,7 +267,7 @@ func (a *app) shapeEdges(ctx context.Context, count int, out string, list bool) 
 	if err != nil {
 		return err
 	}
-	a.screen.Print("made %s (%s) in %s", view.Count(len(names), "edge case"), view.Size(total), view.Visible(out))
+	a.screen.Print("generated %s (%s) in %s", view.Count(len(names), "edge case"), view.Size(total), view.Visible(out))
 	a.screen.EdgeCover(edges)
 	return nil
 }

@@ -13,7 +13,7 @@ import (
 func (a *app) shapeCommand() *cli.Command {
 	return &cli.Command{
 		Name:  "shape",
-		Usage: "hold inputs against input.shape, make them from it, and say what it means",
+		Usage: "check inputs against input.shape, generate inputs from it, and say what it means",
 		Description: "input.shape says what one valid input looks like, in the order and words of a statement:\n\n" +
 			"   least: int 1..4e9, n: int 1..1e5\n" +
 			"   w: int[n] 1..2e9",
@@ -43,7 +43,7 @@ func (a *app) shapeCheckCommand() *cli.Command {
 	var o shape.Options
 	return &cli.Command{
 		Name:      "check",
-		Usage:     "hold the cases' inputs against the shape",
+		Usage:     "check the cases' inputs against the shape",
 		ArgsUsage: "[CASE ...]",
 		Description: "Says of the first fault in each input where it lies, which value it is and which\n" +
 			"constraint it breaks. Without CASE it checks all of them.\n\n   cold shape check samples\n\n" +

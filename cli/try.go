@@ -74,7 +74,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.IntFlag{Name: "jobs", Usage: "run `N` cases beside each other", DefaultText: "one a processor core", Destination: &f.jobs},
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
 			&cli.StringFlag{Name: "lang", Usage: "take the solutions for `NAME`, such as cpp17, whatever their extension", Destination: &f.lang},
-			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and hold it against its expect", Destination: &f.every},
+			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and compare it with its expect", Destination: &f.every},
 			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times, one at a time, and show how its time varies", Value: 1, Destination: &f.repeat},
 			&cli.BoolFlag{Name: "checked", Usage: "run builds that stop at what is undefined, out of range or overflows, with wider limits", Destination: &f.checked},
 			&cli.BoolFlag{Name: "checker", Usage: "try the checker of your own on the answers that cases have for it", Destination: &f.checker},

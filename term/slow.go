@@ -20,7 +20,7 @@ func (v *CrossView) CloseSlow(all []cross.Slowness, r *cross.Result) {
 			s.Print("%s nothing was tried", strong.Render(solutionName(plan.Solution)+":"))
 			continue
 		}
-		s.Print("  %s", dim.Render(pad("", 4)+padLeft("time", 8)+padLeft("memory", 10)+padLeft("input", 10)+"  how it was made"))
+		s.Print("  %s", dim.Render(pad("", 4)+padLeft("time", 8)+padLeft("memory", 10)+padLeft("input", 10)+"  how it was generated"))
 		for _, t := range slowness.Worst[:min(len(slowness.Worst), mostSlow)] {
 			o, badge := t.Outcome, pad("", 4)
 			if !o.Verdict.Passing() {

@@ -630,7 +630,7 @@ func (v *TryView) ShowExpectations() {
 		got := t.ended.Verdict
 		words := expectationWords(got, t.plan.Solution.Expect)
 		if got == verdict.Skipped {
-			words = "not held against its expectation"
+			words = "not compared with its expectation"
 		}
 		v.Screen.Print("  %s  %s  %s", pad(t.name, wide), verdictStyle(got).Render(pad(got.Short(), 3)), words)
 	}

@@ -73,7 +73,7 @@ func TestInputsAreMade(t *testing.T) {
 	s := folder(t, map[string]string{"input.shape": "n: int 1..5, cap: int 1..10\nw: int[n] 1..cap\n"})
 	first := s.run(t, "shape", "make", "--seed", "42", "--size", "1")
 	require.Equal(t, 0, first.status, first.errors)
-	assert.Equal(t, "made from seed 1:42, size 1\n", first.errors)
+	assert.Equal(t, "generated from seed 1:42, size 1\n", first.errors)
 	again := s.run(t, "shape", "make", "--seed", "1:42", "--size", "1.0")
 	assert.Equal(t, first.out, again.out)
 	s.input = first.out
@@ -82,7 +82,7 @@ func TestInputsAreMade(t *testing.T) {
 
 	got := s.run(t, "shape", "make", "--seed", "7", "--count", "3", "--style", "all-equal", "--out", "cases/random")
 	assert.Equal(t, 0, got.status, got.errors)
-	assert.Contains(t, got.out, "made 3 inputs (")
+	assert.Contains(t, got.out, "generated 3 inputs (")
 	assert.Contains(t, got.out, "from seed 1:7 on, size 0.2, style all-equal, in cases/random")
 	for _, name := range []string{"seed-7", "seed-8", "seed-9"} {
 		assert.FileExists(t, filepath.Join(s.dir, "cases", "random", name+".in"))
@@ -130,7 +130,7 @@ func TestEdgeCasesAreListedAndWritten(t *testing.T) {
 	assert.Contains(t, list.out, "pairs of choices are in them")
 	got := s.run(t, "shape", "edges", "--count", "4", "--out", "cases/edges")
 	assert.Equal(t, 0, got.status, got.errors)
-	assert.Contains(t, got.out, "made 4 edge cases")
+	assert.Contains(t, got.out, "generated 4 edge cases")
 	assert.Equal(t, "4 cases: all valid\n", s.run(t, "shape", "check").out)
 	got = s.run(t, "shape", "edges", "--count", "4", "--out", "cases/edges")
 	assert.Equal(t, 64, got.status)
@@ -274,7 +274,7 @@ func TestWhatAPersonWroteMakesInputs(t *testing.T) {
 	assert.Equal(t, "3\n1 2 3\n", read(t, s, filepath.Join("cases", "more", "seed-3.in")))
 	got = s.run(t, "shape", "make", "--seed", "9")
 	assert.Equal(t, 64, got.status)
-	assert.Contains(t, got.errors, "what makes inputs gen.py ended with exit status 1 (with the seed 9 and the size 0.2)")
+	assert.Contains(t, got.errors, "the generator gen.py ended with exit status 1 (with the seed 9 and the size 0.2)")
 	for config, says := range map[string]string{
 		"[make]\n": "[make] names nothing that makes inputs", "[make]\nscript = \"a.py\"\n": "is no script", "[make]\nscript = \"gone.star\"\n": "there is no file",
 		"[make]\nscript = \"make.star\"\nprogram = \"gen.py\"\n": "both make inputs; take one of them out", "[make]\nscrip = \"make.star\"\n": `did you mean "script"?`,

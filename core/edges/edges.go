@@ -89,7 +89,7 @@ func (e *Added) fromShape(ctx context.Context, most int, group string, progress 
 		if err := ctx.Err(); err != nil {
 			return err
 		}
-		progress(fmt.Sprintf("making edge cases: %d of %d", i, len(chosen.Cases)))
+		progress(fmt.Sprintf("generating edge cases: %d of %d", i, len(chosen.Cases)))
 		in, err := e.Problem.Shape.Make(c.Making)
 		if err != nil {
 			return err
@@ -110,7 +110,7 @@ var (
 // fromMaker makes inputs of all sizes; a maker knows no choices.
 func (e *Added) fromMaker(ctx context.Context, env judge.Env, group string, progress func(string)) (err error) {
 	e.From = e.Problem.Make.Script + e.Problem.Make.Program
-	progress("making edge cases with " + e.From + " …")
+	progress("generating edge cases with " + e.From + " …")
 	m, err := judge.OpenMaker(ctx, e.Problem, env)
 	if err != nil {
 		return err
@@ -139,7 +139,7 @@ func (e *Added) add(group, name string, text []byte) error {
 	e.Made++
 	e.Problem.Cases = append(e.Problem.Cases, problem.Case{
 		Name: group + "/" + name, Group: group, Input: problem.Data{Path: path, Size: int64(len(text))}, Compare: e.Problem.Compare, Where: e.From,
-		Reason: "made from " + e.From + ": " + strings.ReplaceAll(name, ".", ", "),
+		Reason: "generated from " + e.From + ": " + strings.ReplaceAll(name, ".", ", "),
 	})
 	return nil
 }

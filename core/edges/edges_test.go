@@ -59,7 +59,7 @@ func TestEdgeCasesGetTheAnswersOfTheReference(t *testing.T) {
 	for _, c := range e.Problem.Cases[1:] {
 		assert.Equal(t, "edges-2", c.Group, "there is a group of that name already")
 		assert.True(t, strings.HasPrefix(c.Name, "edges-2/n-"), c.Name)
-		assert.Contains(t, c.Reason, "made from input.shape: n-")
+		assert.Contains(t, c.Reason, "generated from input.shape: n-")
 		assert.Contains(t, c.Reason, "expected is what sum.py printed")
 		require.Len(t, c.Accepted, 1)
 		fault, err := e.Problem.CheckShape(c.Input, shape.Options{})
@@ -139,7 +139,7 @@ func TestWhatMakesInputsMakesEdgeCasesOfAllSizes(t *testing.T) {
 	_, err = added(t, 3, files)
 	var wrong *judge.MakerError
 	require.ErrorAs(t, err, &wrong)
-	assert.ErrorContains(t, err, "what makes inputs make.star failed: make.star:1:1: make returned 7")
+	assert.ErrorContains(t, err, "the generator make.star failed: make.star:1:1: make returned 7")
 	files["make.star"] = "def mak(rng, size):\n    return 7\n"
 	_, err = added(t, 3, files)
 	assert.ErrorAs(t, err, &wrong)

@@ -32,7 +32,7 @@ type checker struct {
 const (
 	roleChecker    = "the checker"
 	roleInteractor = "the interactor"
-	roleGenerator  = "what makes inputs"
+	roleGenerator  = "the generator"
 )
 
 // A checkerKey is how verdict.toml names a checker.
