@@ -98,6 +98,7 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if err != nil {
 		return err
 	}
+	options.env.Languages = a.languages
 	if f.json != "" && f.json != "-" {
 		if err := problem.CanWrite(a.path(f.json)); err != nil {
 			return usageError("--json: %v", err)
@@ -107,65 +108,122 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if c.Args().Present() {
 		a.standBeside(c.Args().First())
 	}
+	t := &trial{app: a, command: c, flags: f, options: options, from: from}
 	if f.watch {
-		return a.watch(ctx, c, f, options, from)
+		return t.watch(ctx)
 	}
-	p, err := a.load()
+	return t.once(ctx)
+}
+
+// A trial is one cold try, which --watch makes again and again.
+type trial struct {
+	app     *app
+	command *cli.Command
+	flags   tryFlags
+	options judging
+	from    string    // the folder in which the person is
+	last    *watching // what --watch knows of the last time; nil: it is made once
+}
+
+// once makes it once.
+func (t *trial) once(ctx context.Context) error {
+	p, err := t.app.load()
 	if err != nil {
 		return err
 	}
-	if (f.alone || f.driver) && p.Call == nil {
+	f := t.flags
+	switch {
+	case (f.alone || f.driver) && p.Call == nil:
 		return usageError("--alone and --driver are for function problems; verdict.toml has no [call]")
-	}
-	if f.driver {
-		return a.showDriver(c, p, from, f)
-	}
-	if f.checker {
-		return a.tryChecker(ctx, c, p, options.env, f)
-	}
-	if f.edges && f.input != "" {
+	case f.driver:
+		return t.app.showDriver(t.command, p, t.from, f)
+	case f.checker:
+		return t.app.tryChecker(ctx, t.command, p, t.options.env, f)
+	case f.edges && f.input != "":
 		return usageError("--edges adds cases, and --input takes their place; choose one")
+	case f.input != "":
+		return t.app.tryInput(ctx, t.command, p, t.options, t.from, f)
 	}
-	if f.input != "" {
-		return a.tryInput(ctx, c, p, options, from, f)
+	return t.cases(ctx, p)
+}
+
+// A selection is which solutions run which cases of a problem.
+type selection struct {
+	problem   *problem.Problem // with edge cases, if they are asked for
+	solutions []problem.Solution
+	chosen    string // how the solution was chosen; empty: by name
+	options   judging
+	memory    *remembered
+	end       func() // must be called when the problem is no longer needed
+}
+
+// selected selects the solutions and the cases.
+func (t *trial) selected(ctx context.Context, p *problem.Problem) (s selection, err error) {
+	a, f := t.app, t.flags
+	names := t.command.Args().Slice()
+	if _, _, err := solutions(p, a.languages, names, t.from, f); err != nil {
+		return s, err // before anything is made for them
 	}
-	options.env.Languages = a.languages
-	if _, _, err := solutions(p, a.languages, c.Args().Slice(), from, f); err != nil {
-		return err // before anything is made for them
+	s.options = t.options
+	if s.problem, s.end, err = a.withEdges(ctx, p, f, t.options.env); err != nil {
+		return s, err
 	}
-	p, end, err := a.withEdges(ctx, p, f, options.env)
+	defer func() {
+		if err != nil {
+			s.end()
+		}
+	}()
+	if s.solutions, s.chosen, err = solutions(s.problem, a.languages, names, t.from, f); err != nil {
+		return s, err
+	}
+	if len(s.problem.Cases) == 0 {
+		if t.last != nil {
+			return s, usageError("%s has no case yet; it is run when there is one", p.Dir)
+		}
+		return s, usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
+	}
+	s.memory = rememberedOf(s.problem)
+	if s.options.run.Only, err = f.cases(s.problem, s.memory, s.solutions); err != nil {
+		return s, err
+	}
+	s.solutions = withCases(s.problem, s.solutions, s.options.run.Only)
+	s.options.build.MissingIsFault = len(s.solutions) == 1 || len(names) > 0
+	if t.last != nil {
+		s.options.run.First = t.last.first(s.problem)
+	}
+	if f.json != "" {
+		s.options.run.KeepAll = true
+	}
+	return s, nil
+}
+
+// cases runs the selected solutions on the selected cases.
+func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
+	s, err := t.selected(ctx, p)
 	if err != nil {
 		return err
 	}
-	defer end()
-	solutions, chosen, err := solutions(p, a.languages, c.Args().Slice(), from, f)
-	if err != nil {
-		return err
-	}
-	if len(p.Cases) == 0 {
-		return usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
-	}
-	memory := rememberedOf(p)
-	if options.run.Only, err = f.cases(p, memory, solutions); err != nil {
-		return err
-	}
-	solutions = withCases(p, solutions, options.run.Only)
-	if f.failed && len(options.run.Only) == 0 {
+	defer s.end()
+	a, f := t.app, t.flags
+	if f.failed && len(s.options.run.Only) == 0 {
 		a.screen.Print("nothing failed when it was run last")
 		return exit(exitUnjudged)
 	}
-	options.build.MissingIsFault = len(solutions) == 1 || c.Args().Present()
-
-	view := &term.TryView{Screen: a.screen, Problem: p, Evidence: f.evidence, Chosen: chosen, Expectations: f.every,
-		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(solutions), Names: term.SolutionNames(solutions), Stderr: f.stderr, Brief: f.madeGroup(p)}
+	view := &term.TryView{Screen: a.screen, Problem: s.problem, Evidence: f.evidence, Chosen: s.chosen, Expectations: f.every,
+		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions), Stderr: f.stderr, Brief: f.madeGroup(s.problem)}
+	if t.last != nil {
+		t.last.begin(a.screen, view)
+	}
 	var results *report.Try
 	if f.json != "" {
-		results = report.NewTry(p)
-		options.run.KeepAll = true
+		results = report.NewTry(s.problem)
 	}
 	var verdicts []verdict.Verdict
 	differ := false // two solutions answer a case that nobody can judge, and not the same
-	err = options.all(ctx, p, solutions, func(event judge.Event) {
+	err = s.options.all(ctx, s.problem, s.solutions, func(event judge.Event) {
+		if t.last != nil && ctx.Err() != nil {
+			return // a save has ended this run, and the next one is shown
+		}
 		switch e := event.(type) {
 		case judge.Ended:
 			verdicts = append(verdicts, e.Verdict)
@@ -173,8 +231,9 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 			verdicts[e.Solution] = e.Verdict
 		case judge.Case:
 			differ = differ || e.Outcome.Differs != nil
+			t.last.note(s.problem.Cases[e.Index].Name, e.Outcome)
 		}
-		memory.tell(p, solutions, event)
+		s.memory.tell(s.problem, s.solutions, event)
 		if results != nil {
 			results.Tell(event)
 		}
@@ -182,13 +241,14 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 			view.Tell(event)
 		}
 	})
-	memory.save()
+	s.memory.save()
 	if err != nil {
-		if ctx.Err() != nil && f.json != "-" {
+		if ctx.Err() != nil && f.json != "-" && t.last == nil {
 			view.Interrupted()
 		}
 		return err
 	}
+	t.last.end()
 	if f.json != "-" {
 		view.Close()
 	}
@@ -198,7 +258,7 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		}
 	}
 	if f.every {
-		return everyExit(solutions, verdicts, f.json != "-", view)
+		return everyExit(s.solutions, verdicts, f.json != "-", view)
 	}
 	if err := verdictsExit(verdicts); !differ || err == exit(exitFault) {
 		return err
@@ -290,8 +350,8 @@ func (f tryFlags) options(c *cli.Command) (o judging, err error) {
 	if f.repeat < 1 || f.repeat > mostRepeats {
 		return o, usageError("--repeat is %d; it can be 1 to %d", f.repeat, mostRepeats)
 	}
-	if f.watch && (f.input != "" || f.every || f.json != "" || f.checker || f.driver) {
-		return o, usageError("--watch goes with none of --input, --every-solution, --json, --checker and --driver")
+	if f.watch && f.input == "-" {
+		return o, usageError("--watch runs again and again, and standard input can be read once; name a file: --input FILE")
 	}
 	if f.checker && f.lang != "" {
 		return o, usageError("--lang is for solutions, and --checker tries none; [compare] says which checker is tried")

@@ -8,11 +8,10 @@ import (
 	"time"
 
 	"github.com/fsnotify/fsnotify"
-	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/cross"
-	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
 	"coldverdict/term"
 )
 
@@ -23,21 +22,22 @@ const settle = 30 * time.Millisecond
 
 // watch runs the solution now and again at each save, until it is interrupted.
 // A save during a run stops that.
-func (a *app) watch(ctx context.Context, c *cli.Command, f tryFlags, options judging, from string) error {
+func (t *trial) watch(ctx context.Context) error {
 	watcher, err := fsnotify.NewWatcher()
 	if err != nil {
 		return usageError("--watch: this system lets nobody watch files: %v", err)
 	}
 	defer watcher.Close()
 	folders := &watched{watcher: watcher, known: map[string]bool{}}
-	w := &watching{app: a, command: c, flags: f, options: options, from: from, before: map[string]term.Before{}}
+	t.last = &watching{}
+	names := t.command.Args().Slice()
 	for {
-		if err := folders.add(a.dir, c.Args().Slice(), from); err != nil {
+		if err := folders.add(t.app.dir, names, t.from); err != nil {
 			return err
 		}
 		run, stop := context.WithCancel(ctx)
 		done := make(chan error, 1)
-		go func() { done <- w.once(run) }()
+		go func() { done <- t.once(run) }()
 		saved := folders.wait(ctx)
 		select {
 		case <-saved:
@@ -48,9 +48,9 @@ func (a *app) watch(ctx context.Context, c *cli.Command, f tryFlags, options jud
 			if ctx.Err() != nil {
 				return ctx.Err()
 			}
-			w.said(err)
-			a.screen.Progress("waiting for a save; Ctrl-C ends")
-			end := w.crossing(ctx)
+			t.said(err)
+			t.app.screen.Progress("waiting for a save; Ctrl-C ends")
+			end := t.crossing(ctx)
 			select {
 			case <-saved:
 			case <-ctx.Done():
@@ -137,133 +137,105 @@ func counts(event fsnotify.Event) bool {
 	return true
 }
 
-// A watching is a solution that is run again and again.
+// A watching is what is known of the runs of a watch so far.
 type watching struct {
-	*app
-	command *cli.Command
-	flags   tryFlags
-	options judging
-	from    string
-	before  map[string]term.Before // of the last run to its end, by case
-	failed  []string               // of that run, in its order
-	passed  bool                   // the last run did, in all cases
+	before map[string]term.Before // of the last run to its end, by case
+	failed []string               // of that run, in its order
+	passed bool                   // that run did, in all cases
+
+	now     map[string]term.Before // of the run that goes on
+	failing []string
 }
 
-// crossing looks for failures beside the wait for a save, where that was asked for and
-// all cases passed. end must be called, and returns when nothing goes on any more.
-func (w *watching) crossing(ctx context.Context) (end func()) {
-	if !w.flags.cross || !w.passed {
-		return func() {}
-	}
-	ctx, stop := context.WithCancel(ctx)
-	done := make(chan struct{})
-	go func() {
-		defer close(done)
-		err := w.crossOnce(ctx)
-		if ctx.Err() == nil {
-			w.said(err)
-			w.screen.Progress("waiting for a save; Ctrl-C ends")
-		}
-	}()
-	return func() {
-		stop()
-		<-done
-		w.screen.Flush()
-	}
-}
-
-// crossOnce searches until something is found, or the context ends.
-func (w *watching) crossOnce(ctx context.Context) error {
-	p, err := w.load()
-	if err != nil {
-		return err
-	}
-	o := cross.Options{Seed: anySeed(), Env: w.options.env, Build: w.options.build}
-	o.Env.Languages, o.Build.MissingIsFault = w.languages, true
-	if _, err := w.crossed(p, w.command.Args().Slice(), w.from, crossFlags{lang: w.flags.lang}, &o); err != nil {
-		return err
-	}
-	view := &term.CrossView{Screen: w.screen, Problem: p, Seed: o.Seed, Quiet: true}
-	result, err := cross.Run(ctx, p, o, view.Tell)
-	if err != nil || ctx.Err() != nil {
-		return w.crossError(ctx, err)
-	}
-	view.Close(result)
-	return nil
-}
-
-// once runs the solution once.
-func (w *watching) once(ctx context.Context) error {
-	began := time.Now()
-	w.passed = false
-	p, err := w.load()
-	if err != nil {
-		return err
-	}
-	o := w.options
-	o.env.Languages, o.build.MissingIsFault = w.languages, true
-	p, end, err := w.withEdges(ctx, p, w.flags, o.env)
-	if err != nil {
-		return err
-	}
-	defer end()
-	list, chosen, err := solutions(p, w.languages, w.command.Args().Slice(), w.from, w.flags)
-	if err != nil {
-		return err
-	}
-	if len(p.Cases) == 0 {
-		return usageError("%s has no case yet; it is run when there is one", p.Dir)
-	}
-	memory := rememberedOf(p)
-	if o.run.Only, err = w.flags.cases(p, memory, list); err != nil {
-		return err
-	}
+// first returns the indices of the cases that failed last, which run before the others.
+func (w *watching) first(p *problem.Problem) (indices []int) {
 	index := map[string]int{}
 	for i, c := range p.Cases {
 		index[c.Name] = i
 	}
 	for _, name := range w.failed {
 		if i, ok := index[name]; ok {
-			o.run.First = append(o.run.First, i)
+			indices = append(indices, i)
 		}
 	}
-	view := &term.TryView{Screen: w.screen, Problem: p, Evidence: w.flags.evidence, Chosen: chosen, Checked: w.flags.checked, Warnings: w.flags.warnings, Together: sameCases(list), Names: term.SolutionNames(list), Stderr: w.flags.stderr, Brief: w.flags.madeGroup(p)}
+	return indices
+}
+
+// begin begins a run, whose view shows what has changed since the last.
+func (w *watching) begin(screen *term.Screen, view *term.TryView) {
+	w.now, w.failing, w.passed = map[string]term.Before{}, nil, false
 	if len(w.before) > 0 {
 		view.Before = w.before
-		w.screen.Print("\n%s", term.Moment(began))
-		w.screen.Flush()
+		screen.Print("\n%s", term.Moment(time.Now()))
+		screen.Flush()
 	}
-	now := map[string]term.Before{}
-	var failed []string
-	err = o.all(ctx, p, list, func(event judge.Event) {
-		if ctx.Err() != nil {
-			return
+}
+
+// note notes the outcome of a case. Nil notes nothing.
+func (w *watching) note(name string, o verdict.Outcome) {
+	if w == nil {
+		return
+	}
+	w.now[name] = term.BeforeOf(o)
+	if !o.Verdict.Passing() || o.Differs != nil {
+		w.failing = append(w.failing, name)
+	}
+}
+
+// end ends a run that came to its end.
+func (w *watching) end() {
+	if w != nil && len(w.now) > 0 {
+		w.before, w.failed, w.passed = w.now, w.failing, len(w.failing) == 0
+	}
+}
+
+// crossing looks for failures beside the wait for a save, where that was asked for and
+// all cases passed. end must be called, and returns when nothing goes on any more.
+func (t *trial) crossing(ctx context.Context) (end func()) {
+	if !t.flags.cross || !t.last.passed {
+		return func() {}
+	}
+	ctx, stop := context.WithCancel(ctx)
+	done := make(chan struct{})
+	go func() {
+		defer close(done)
+		err := t.crossOnce(ctx)
+		if ctx.Err() == nil {
+			t.said(err)
+			t.app.screen.Progress("waiting for a save; Ctrl-C ends")
 		}
-		memory.tell(p, list, event)
-		if e, ok := event.(judge.Case); ok {
-			name := p.Cases[e.Index].Name
-			now[name] = term.BeforeOf(e.Outcome)
-			if !e.Outcome.Verdict.Passing() || e.Outcome.Differs != nil {
-				failed = append(failed, name)
-			}
-		}
-		view.Tell(event)
-	})
+	}()
+	return func() {
+		stop()
+		<-done
+		t.app.screen.Flush()
+	}
+}
+
+// crossOnce searches until something is found, or the context ends.
+func (t *trial) crossOnce(ctx context.Context) error {
+	p, err := t.app.load()
 	if err != nil {
 		return err
 	}
-	view.Close()
-	memory.save()
-	if len(now) > 0 {
-		w.before, w.failed, w.passed = now, failed, len(failed) == 0
+	o := cross.Options{Seed: anySeed(), Env: t.options.env, Build: t.options.build}
+	o.Build.MissingIsFault = true
+	if _, err := t.app.crossed(p, t.command.Args().Slice(), t.from, crossFlags{lang: t.flags.lang}, &o); err != nil {
+		return err
 	}
+	view := &term.CrossView{Screen: t.app.screen, Problem: p, Seed: o.Seed, Quiet: true}
+	result, err := cross.Run(ctx, p, o, view.Tell)
+	if err != nil || ctx.Err() != nil {
+		return t.app.crossError(ctx, err)
+	}
+	view.Close(result)
 	return nil
 }
 
 // said tells a mistake that the person can mend while the watch goes on.
-func (w *watching) said(err error) {
+func (t *trial) said(err error) {
 	if err != nil {
-		w.status(context.Background(), err)
+		t.app.status(context.Background(), err)
 	}
-	w.screen.Flush()
+	t.app.screen.Flush()
 }

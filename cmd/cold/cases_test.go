@@ -13,6 +13,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/charmbracelet/x/ansi"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -391,6 +392,36 @@ func TestAWatchRunsAgainAtEachSaveAndShowsWhatChanged(t *testing.T) {
 	screen(t, master, "")
 	cmd.Wait()
 	assert.Equal(t, 130, cmd.ProcessState.ExitCode())
+}
+
+func TestAWatchHonoursEveryOption(t *testing.T) {
+	testenv.Need(t, "bash")
+	const rejects = "def decide(case, got, expected):\n    return reject(\"no\")\n"
+	s := folder(t, map[string]string{
+		"sum.sh": summer, "verdict.toml": "[compare]\nscript = \"check.star\"\n[[solution]]\nfile = \"sum.sh\"\n", "check.star": rejects,
+		"cases.md": "## a\n```input\n1 2\n```\n```output accept\n3\n```\n", "extra.in": "4 5\n",
+	})
+	accepts := strings.Replace(rejects, "reject(\"no\")", "accept()", 1)
+	for _, tt := range []struct {
+		args          []string
+		first, second string // what is shown before and after the checker is saved
+	}{
+		{[]string{"--checker"}, "1 wrong", "1 right"},
+		{[]string{"--every-solution"}, "expected: accepted", "as expected: accepted"},
+		{[]string{"--input", "extra.in"}, "ran to its end", "ran to its end"},
+	} {
+		t.Run(tt.args[0], func(t *testing.T) {
+			require.NoError(t, os.WriteFile(filepath.Join(s.dir, "check.star"), []byte(rejects), 0o644))
+			cmd, master := onTerminal(t, s, 100, append([]string{"try", "--watch"}, tt.args...)...)
+			assert.Contains(t, ansi.Strip(screen(t, master, "waiting for a save")), tt.first)
+			require.NoError(t, os.WriteFile(filepath.Join(s.dir, "check.star"), []byte(accepts), 0o644))
+			assert.Contains(t, ansi.Strip(screen(t, master, "waiting for a save")), tt.second)
+			_, err := master.WriteString("\x03")
+			require.NoError(t, err)
+			cmd.Wait()
+			assert.Equal(t, 130, cmd.ProcessState.ExitCode())
+		})
+	}
 }
 
 func TestAKillOrAFullDiskLeavesTheOldFileOrTheNew(t *testing.T) {

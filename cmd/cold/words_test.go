@@ -141,7 +141,7 @@ func TestWhatIsOpenedForALanguageIsTriedInIt(t *testing.T) {
 	s.dir = filepath.Join(s.dir, "beacons")
 	assert.Contains(t, s.run(t, "try", "beacons.py").out, "beacons.py (pypy): PyPy")
 	assert.Contains(t, s.run(t, "try", "beacons.cpp").out, "beacons.cpp (cpp17): C++17")
-	for _, args := range [][]string{{"--watch", "--checker"}, {"--watch", "--driver"}, {"--checker", "--lang", "cpp17"}} {
+	for _, args := range [][]string{{"--watch", "--input", "-"}, {"--checker", "--lang", "cpp17"}} {
 		got := s.run(t, append([]string{"try"}, args...)...)
 		assert.Equal(t, 64, got.status, args)
 	}
