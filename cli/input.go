@@ -22,17 +22,8 @@ import (
 // tryInput runs one solution on one input whose answer nobody knows. Standard
 // output gets the program's own bytes and nothing else.
 func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, options judging, from string, f tryFlags) error {
-	switch {
-	case len(f.patterns) > 0 || f.failed:
-		return usageError("--input runs on that input alone; leave out --case and --failed")
-	case f.every || c.Args().Len() > 1:
-		return usageError("--input runs one solution; name one")
-	case p.Interactive():
-		return usageError("this problem is interactive: 'cold talk' lets you be the candidate, and 'cold try' runs one")
-	case f.json == "-":
-		return usageError("standard output has what the program prints; write the results to a file: --json FILE")
-	case f.repeat > 1:
-		return usageError("--input runs once; leave out --repeat")
+	if err := f.goWithInput(c, p); err != nil {
+		return err
 	}
 	list, chosen, err := solutions(p, a.languages, c.Args().Slice(), from, f)
 	if err != nil {
@@ -51,14 +42,65 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	}
 	one := *p
 	one.Cases = []problem.Case{{Name: "input/" + where, Group: "input", Input: data, Where: where}}
+	if list, err = withReferences(p, list, f.groups); err != nil {
+		return err
+	}
+	// What counts is the candidate, so a reference that is missing is passed over.
+	options.env.Languages, options.env.Jobs, options.build.MissingIsFault = a.languages, 1, false
+	view := &term.InputView{Calls: p.Call != nil, Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
+	var results *report.Try
+	if f.json != "" {
+		results, options.run.KeepAll = report.NewTry(&one), true
+	}
+	texts, err := a.printedFor(ctx, &one, list, options, func(event judge.Event) {
+		if results != nil {
+			results.Tell(event)
+		}
+		view.Tell(event)
+	})
+	if err != nil {
+		return err
+	}
+	if err := compareRuns(p, view, texts); err != nil {
+		return err
+	}
+	view.Close()
+	if results != nil {
+		if err := a.writeJSON(f.json, results); err != nil {
+			return err
+		}
+	}
+	return verdictsExit([]verdict.Verdict{view.Verdict()})
+}
+
+// goWithInput says which other flags do not go with --input.
+func (f tryFlags) goWithInput(c *cli.Command, p *problem.Problem) error {
+	switch {
+	case len(f.patterns) > 0 || f.failed:
+		return usageError("--input runs on that input alone; leave out --case and --failed")
+	case f.every || c.Args().Len() > 1:
+		return usageError("--input runs one solution; name one")
+	case p.Interactive():
+		return usageError("this problem is interactive: 'cold talk' lets you be the candidate, and 'cold try' runs one")
+	case f.json == "-":
+		return usageError("standard output has what the program prints; write the results to a file: --json FILE")
+	case f.repeat > 1:
+		return usageError("--input runs once; leave out --repeat")
+	}
+	return nil
+}
+
+// withReferences chooses the one solution of a list that runs the groups, and adds the references
+// that it is compared with. Their groups do not count.
+func withReferences(p *problem.Problem, list []problem.Solution, groups []string) ([]problem.Solution, error) {
 	list = slices.DeleteFunc(list, func(s problem.Solution) bool {
-		return slices.ContainsFunc(f.groups, func(group string) bool { return !s.Runs(group) })
+		return slices.ContainsFunc(groups, func(group string) bool { return !s.Runs(group) })
 	})
 	if len(list) == 0 {
-		return usageError("no part of this source runs the group %s", strings.Join(f.groups, " and "))
+		return nil, usageError("no part of this source runs the group %s", strings.Join(groups, " and "))
 	}
 	if len(list) > 1 {
-		return usageError("%s has several parts in verdict.toml; choose one by its group: --group %s", list[0].File, list[0].Groups[0])
+		return nil, usageError("%s has several parts in verdict.toml; choose one by its group: --group %s", list[0].File, list[0].Groups[0])
 	}
 	list = list[:1]
 	if !p.Compare.Custom() { // else both may be right
@@ -67,32 +109,28 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	for i := range list {
 		list[i].Groups = nil
 	}
-	// What counts is the candidate, so a reference that is missing is passed over.
-	options.env.Languages, options.env.Jobs, options.build.MissingIsFault = a.languages, 1, false
-	view := &term.InputView{Calls: p.Call != nil, Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
+	return list, nil
+}
+
+// printedFor runs solutions on the one case of a problem and returns what each prints. What the
+// first prints goes to standard output as it comes.
+func (a *app) printedFor(ctx context.Context, one *problem.Problem, list []problem.Solution, options judging, tell func(judge.Event)) ([][]byte, error) {
 	show := a.screen.Bytes(a.out)
-	texts := make([][]byte, len(list)) // what each prints
 	options.run.Output = func(int, int) io.Writer { return show }
-	var results *report.Try
-	if f.json != "" {
-		results, options.run.KeepAll = report.NewTry(&one), true
-	}
 	var lost error
-	tell := func(event judge.Event) {
+	told := func(event judge.Event) {
 		if e, ok := event.(judge.Case); ok && e.Solution == 0 {
 			// A reader that has seen enough is no error.
 			if lost = show.Close(); errors.Is(lost, syscall.EPIPE) {
 				lost = nil
 			}
 		}
-		if results != nil {
-			results.Tell(event)
-		}
-		view.Tell(event)
+		tell(event)
 	}
-	err = options.prepared(ctx, &one, list, tell, func(prepared *judge.Prepared) error {
+	texts := make([][]byte, len(list))
+	err := options.prepared(ctx, one, list, told, func(prepared *judge.Prepared) error {
 		for i := range list {
-			for printed, err := range prepared.Output(ctx, i, one.Cases, options.run, tell) {
+			for printed, err := range prepared.Output(ctx, i, one.Cases, options.run, told) {
 				if err != nil {
 					return err
 				}
@@ -102,13 +140,14 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 		}
 		return nil
 	})
-	if err = errors.Join(err, lost); err != nil {
-		return err
-	}
-	sum := view.Runs[0].Ended.Verdict
-	for i := range list[1:] {
+	return texts, errors.Join(err, lost)
+}
+
+// compareRuns compares what the candidate printed with what each reference did.
+func compareRuns(p *problem.Problem, view *term.InputView, texts [][]byte) (err error) {
+	for i := range view.Runs[1:] {
 		r := &view.Runs[1+i]
-		if sum != verdict.Unjudged || !clean(r.Outcome) {
+		if view.Runs[0].Ended.Verdict != verdict.Unjudged || !clean(r.Outcome) {
 			continue
 		}
 		expected := problem.Data{Text: texts[1+i], Size: int64(len(texts[1+i]))}
@@ -117,13 +156,7 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 		}
 		r.Compared = true
 	}
-	view.Close()
-	if results != nil {
-		if err := a.writeJSON(f.json, results); err != nil {
-			return err
-		}
-	}
-	return verdictsExit([]verdict.Verdict{view.Verdict()})
+	return nil
 }
 
 func clean(o verdict.Outcome) bool { return o.Ran && o.Verdict == verdict.Unjudged }

@@ -219,7 +219,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 		results = report.NewTry(s.problem)
 	}
 	var verdicts []verdict.Verdict
-	differ := false // two solutions answer a case that nobody can judge, and not the same
+	differ := false
 	err = s.options.all(ctx, s.problem, s.solutions, func(event judge.Event) {
 		if t.last != nil && ctx.Err() != nil {
 			return // a save has ended this run, and the next one is shown
@@ -257,8 +257,14 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 			return err
 		}
 	}
-	if f.every {
-		return everyExit(s.solutions, verdicts, f.json != "-", view)
+	return t.status(s, verdicts, differ, view)
+}
+
+// status is the exit status of a run. Differ says that two solutions answer a case that nobody can
+// judge, and not the same.
+func (t *trial) status(s selection, verdicts []verdict.Verdict, differ bool, view *term.TryView) error {
+	if t.flags.every {
+		return everyExit(s.solutions, verdicts, t.flags.json != "-", view)
 	}
 	if err := verdictsExit(verdicts); !differ || err == exit(exitFault) {
 		return err
