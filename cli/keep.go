@@ -201,6 +201,9 @@ func (a *app) caseRefuseCommand() *cli.Command {
 }
 
 func (a *app) caseRefuse(ctx context.Context, c *cli.Command, f answerFlags) error {
+	if c.Args().Len() == 2 && f.answer == "" {
+		return usageError("an answer is given by an option: cold case refuse %s --answer %q", c.Args().Get(0), c.Args().Get(1))
+	}
 	if err := atMost(c, 1); err != nil {
 		return err
 	}

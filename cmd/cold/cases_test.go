@@ -234,6 +234,9 @@ func TestAConfirmedAnswerIsKeptAndAWrongOneRefused(t *testing.T) {
 	assert.Contains(t, got.out, "1 of these kept from a run")
 	assert.Regexp(t, `part +4 B +kept`, s.run(t, "case", "list").out)
 
+	got = s.run(t, "case", "refuse", "part", "5")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, `cold case refuse part --answer "5"`)
 	got = s.run(t, "case", "refuse", "part", "--answer", "5", "--sought", "small")
 	assert.Contains(t, got.errors, "it can be larger or smaller")
 }
