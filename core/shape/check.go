@@ -60,25 +60,24 @@ func (s *Shape) read(in io.Reader, o Options, keep bool) (top *frame, fault *Fau
 }
 
 func (s *Shape) readFrom(c *checker) (top *frame, fault *Fault, err error) {
-	defer func() {
-		if r := recover(); r != nil {
-			switch wrong := r.(type) {
-			case *Fault:
-				fault = wrong
-			case trouble:
-				fault = &Fault{Line: c.line + 1, Nth: c.nth, Text: fmt.Sprintf("%s (at %s of the shape)", wrong.text, wrong.pos)}
-			default:
-				panic(r)
-			}
-		}
-		if err = c.err; err != nil {
-			fault = nil
-		}
-	}()
 	top = c.frame(s.top, nil)
-	c.items(s.Items, top)
-	c.theEnd()
-	return top, nil, c.err
+	why := attempt(func() {
+		c.items(s.Items, top)
+		c.theEnd()
+	})
+	switch why := why.(type) {
+	case nil:
+	case *Fault:
+		fault = why
+	case trouble:
+		fault = &Fault{Line: c.line + 1, Nth: c.nth, Text: fmt.Sprintf("%s (at %s of the shape)", why.text, why.pos)}
+	default:
+		panic(why)
+	}
+	if c.err != nil {
+		fault = nil
+	}
+	return top, fault, c.err
 }
 
 // A checker holds an input against a shape.

@@ -125,8 +125,7 @@ var levels = map[string]int{
 	"or": 1, "and": 2, "=": 4, "!=": 4, "<": 4, "<=": 4, ">": 4, ">=": 4, "+": 5, "-": 5, "*": 6, "/": 6, "%": 6, "^": 8,
 }
 
-// A trouble is why an expression has no value. It is thrown as a panic within the
-// package, and caught where an input is read or a shape is looked at.
+// A trouble is why an expression has no value.
 type trouble struct {
 	pos  Pos
 	text string
@@ -140,16 +139,10 @@ func fail(pos Pos, format string, args ...any) int64 {
 
 // evaluated returns an expression's value, or why it has none.
 func evaluated(e Expr, f *frame) (n int64, wrong *trouble) {
-	defer func() {
-		if r := recover(); r != nil {
-			t, ok := r.(trouble)
-			if !ok {
-				panic(r)
-			}
-			wrong = &t
-		}
-	}()
-	return e.eval(f), nil
+	if why, ok := expected[trouble](attempt(func() { n = e.eval(f) })); ok {
+		return 0, &why
+	}
+	return n, nil
 }
 
 func (e *number) eval(*frame) int64 { return e.value }

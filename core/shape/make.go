@@ -77,21 +77,24 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 	if o.Alike {
 		m.alike = o.Size.of(uint64(s.largest))
 	}
-	defer func() {
-		if r := recover(); r != nil {
-			switch wrong := r.(type) {
-			case *MakeError:
-				in, err = nil, wrong
-			case trouble:
-				in, err = nil, &MakeError{wrong.pos, wrong.text}
-			default:
-				panic(r)
-			}
+	var top *frame
+	why := attempt(func() {
+		var wrong *unmet
+		if top, wrong = m.body(s.top, s.Items, nil, nil); wrong != nil {
+			err = wrong.tell()
 		}
-	}()
-	top, wrong := m.body(s.top, s.Items, nil, nil)
-	if wrong != nil {
-		return nil, wrong.tell()
+	})
+	switch why := why.(type) {
+	case nil:
+	case *MakeError:
+		err = why
+	case trouble:
+		err = &MakeError{why.pos, why.text}
+	default:
+		panic(why)
+	}
+	if err != nil {
+		return nil, err
 	}
 	return &Input{s, top}, nil
 }

@@ -71,6 +71,8 @@ func (p *parser) advance() token {
 // An abandoned item is one with a mistake that was reported.
 type abandoned struct{}
 
+func (abandoned) Error() string { return "a mistake was reported" }
+
 // fatal reports a mistake and gives the item up.
 func (p *parser) fatal(pos Pos, format string, args ...any) {
 	if p.now.kind != tokenBad || pos != p.now.pos { // which was reported
@@ -116,28 +118,25 @@ func (p *parser) items(stop func() bool) (list []Item) {
 
 // oneItem reads an item with its end; nil if it was at fault.
 func (p *parser) oneItem() (item Item) {
-	defer func() {
-		if r := recover(); r != nil {
-			if _, ok := r.(abandoned); !ok {
-				panic(r)
-			}
-			item = nil
-			p.recover()
+	why := attempt(func() {
+		item = p.item()
+		switch {
+		case p.now.kind == tokenLine:
+			p.advance()
+		case p.now.kind == tokenEnd, p.is("}"):
+		default:
+			p.fatal(p.now.pos, "expected the end of the line or ';', found %s", p.now)
 		}
-	}()
-	item = p.item()
-	switch {
-	case p.now.kind == tokenLine:
-		p.advance()
-	case p.now.kind == tokenEnd, p.is("}"):
-	default:
-		p.fatal(p.now.pos, "expected the end of the line or ';', found %s", p.now)
+	})
+	if _, ok := expected[abandoned](why); ok {
+		p.skipItem()
+		return nil
 	}
 	return item
 }
 
-// recover passes over the rest of an item, with the blocks in it.
-func (p *parser) recover() {
+// skipItem passes over the rest of an item, with the blocks in it.
+func (p *parser) skipItem() {
 	open := 0
 	p.depth = 0
 	for p.now.kind != tokenEnd {
@@ -494,15 +493,7 @@ func (p *parser) cases(pos Pos) Item {
 // total reads a total, and reports that there is something else.
 func (p *parser) total(c *Cases) (stop bool) {
 	for p.is("total") && !p.colonFollows() {
-		func() {
-			defer func() {
-				if r := recover(); r != nil {
-					if _, ok := r.(abandoned); !ok {
-						panic(r)
-					}
-					p.recover()
-				}
-			}()
+		why := attempt(func() {
 			t := &Total{Pos: p.advance().pos}
 			whole := p.exprAbove(levels["="])
 			t.Left = whole
@@ -512,7 +503,10 @@ func (p *parser) total(c *Cases) (stop bool) {
 			if p.now.kind != tokenLine && p.now.kind != tokenEnd && !p.is("}") {
 				p.fatal(p.now.pos, "expected the end of the line or ';', found %s", p.now)
 			}
-		}()
+		})
+		if _, ok := expected[abandoned](why); ok {
+			p.skipItem()
+		}
 		for p.now.kind == tokenLine {
 			p.advance()
 		}

@@ -109,15 +109,8 @@ func (p *preparer) must(pos Pos, text string, implied bool, holds func(f *frame)
 
 // met reports whether a condition holds; one that has no value does not.
 func (c *condition) met(f *frame) (ok bool) {
-	defer func() {
-		if r := recover(); r != nil {
-			if _, is := r.(trouble); !is {
-				panic(r)
-			}
-			ok = false
-		}
-	}()
-	return c.holds(f)
+	_, failed := expected[trouble](attempt(func() { ok = c.holds(f) }))
+	return ok && !failed
 }
 
 func (p *preparer) field(f *Field) {

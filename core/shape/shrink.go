@@ -101,21 +101,18 @@ func (k *shrinker) try(change func(top *frame) bool) bool {
 // change makes a change and brings into its bounds what it left outside. A change
 // after which an expression has no value is none.
 func (k *shrinker) change(top *frame, change func(top *frame) bool) (ok bool) {
-	defer func() {
-		if r := recover(); r != nil {
-			switch r.(type) {
-			case trouble, *MakeError:
-				ok = false
-			default:
-				panic(r)
-			}
+	why := attempt(func() {
+		if ok = change(top); ok {
+			mend(k.shape.Items, top)
 		}
-	}()
-	if !change(top) {
+	})
+	switch why.(type) {
+	case nil:
+		return ok
+	case trouble, *MakeError:
 		return false
 	}
-	mend(k.shape.Items, top)
-	return true
+	panic(why)
 }
 
 // A place is where a frame lies: from the top, a slot and a body of it, and so on.
