@@ -186,7 +186,7 @@ int main(void) {
 
 func TestManyCasesGoIntoOneFile(t *testing.T) {
 	r := newTrial(t, boxes, "reference.c", boxSums("", ""), "candidate.c", boxSums("", ""))
-	r.options.Time, r.options.Count = 0, 5000
+	r.options.Time, r.options.Count = 0, 2000
 	result := r.run(t)
 	assert.Empty(t, result.Found)
 	assert.Greater(t, result.Inputs, 10*result.Runs)
@@ -311,7 +311,7 @@ func TestAReferenceThatFailsIsNeverTheCandidatesFault(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			r := newTrial(t, sumShape, "reference.c", test.reference, "candidate.c", sum(""))
-			r.options.Time, r.options.Count = 0, 400
+			r.options.Time, r.options.Count = 0, 150
 			result := r.run(t)
 			assert.Empty(t, result.Found)
 			test.check(t, result)

@@ -178,7 +178,6 @@ func TestEachEndOfARunGetsItsVerdict(t *testing.T) {
 		{"hog", "say 3 hog", "3\n", verdict.MemoryLimit, ""},
 		{"flood", "flood", "3\n", verdict.OutputLimit, "it wrote more than 64 KiB"},
 		{"not known, and a crash", "crash", "-", verdict.RuntimeError, "segmentation fault"},
-		{"near the limit", "say 3 burn 0.43", "3\n", verdict.Accepted, "close: "},
 	}
 	var pairs []string
 	for _, tt := range tests {
@@ -200,7 +199,16 @@ func TestEachEndOfARunGetsItsVerdict(t *testing.T) {
 			assert.Empty(t, o.Stdout.Bytes, "nothing is kept of an accepted case")
 		}
 	}
-	assert.True(t, outcomes[len(tests)-1].Close)
+}
+
+func TestACaseThatComesNearItsTimeLimitIsMarked(t *testing.T) {
+	r := newTry(t, "say 3 burn 1.7", "3\n")
+	r.problem.Limits.General.Time = 2 * time.Second
+	outcomes, _ := r.outcomes(t)
+	assert.Equal(t, verdict.Accepted, outcomes[0].Verdict)
+	assert.True(t, outcomes[0].Close)
+	assert.Regexp(t, `^close: \d+ % of the time limit$`, outcomes[0].Message)
+	assert.Empty(t, outcomes[0].Stdout.Bytes, "nothing is kept of an accepted case")
 }
 
 func TestOutcomesAreToldInOrderHoweverTheyFinish(t *testing.T) {
