@@ -98,7 +98,6 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 	if err != nil {
 		return err
 	}
-	options.env.Languages = a.languages
 	if f.json != "" && f.json != "-" {
 		if err := problem.CanWrite(a.path(f.json)); err != nil {
 			return usageError("--json: %v", err)
@@ -131,6 +130,7 @@ func (t *trial) once(ctx context.Context) error {
 	if err != nil {
 		return err
 	}
+	t.options.env.Languages = t.app.languages // the problem may add some
 	f := t.flags
 	switch {
 	case (f.alone || f.driver) && p.Call == nil:

@@ -166,7 +166,7 @@ func TestPartsOfAProblemAreNotSetAgainstEachOther(t *testing.T) {
 	assert.Contains(t, got.errors, "a.py answers several parts of this problem, or other ones than a.py; choose one by its group: --group first")
 	got = s.run(t, "cross", "a.py", "--count", "20", "--group", "first")
 	assert.Equal(t, 10, got.status, got.errors)
-	got = s.run(t, "cross", "b.py", "--against", "a.py")
+	got = s.run(t, "cross", "b.py", "--against", "a.py", "--seconds", "300") // it ends when it has found something
 	assert.Equal(t, 1, got.status, got.errors)
 	assert.Contains(t, got.out, "b.py against a.py second\n")
 	assert.Contains(t, got.out, "expected 24, got 23")
@@ -322,7 +322,7 @@ func TestFunctionsThatKeepSomethingAreCrossedWithoutAReference(t *testing.T) {
 		"verdict.toml": "[call]\nname = \"f\"\ntakes = [\"n: int\"]\nreturns = \"int\"\n", "input.shape": "n: int 1..50\n", "x.py": source(3), "y.py": source(5),
 	})
 	for seed := range 3 {
-		got := s.run(t, "cross", "x.py", "y.py", "--seconds", "2", "--seed", strconv.Itoa(seed))
+		got := s.run(t, "cross", "x.py", "y.py", "--seconds", "300", "--seed", strconv.Itoa(seed))
 		assert.Equal(t, 1, got.status, got.errors)
 		assert.NotContains(t, got.errors, "panic")
 	}

@@ -67,7 +67,7 @@ func newTrial(t *testing.T, text string, sources ...string) *trial {
 		p.Shape, err = shape.Parse(text)
 		require.NoError(t, err)
 	}
-	r := &trial{problem: p, options: Options{Time: time.Minute, Seed: 1, Env: judge.Env{Cache: testenv.SharedDir()}}}
+	r := &trial{problem: p, options: Options{Time: 10 * time.Minute, Seed: 1, Env: judge.Env{Cache: testenv.SharedDir()}}}
 	for i := 0; i < len(sources); i += 2 {
 		require.NoError(t, os.WriteFile(filepath.Join(p.Dir, sources[i]), []byte(sources[i+1]), 0o644))
 		one := problem.Solution{File: sources[i], Role: problem.Candidate}
