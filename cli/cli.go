@@ -113,7 +113,7 @@ func (a *app) command() *cli.Command {
 		Name:  "cold",
 		Usage: "say what a strict judge would say, before you hand in",
 		Description: "Run your solution on the samples and on your own cases, under the limits:\n\n" +
-			"   cold open teams --lang cpp --time 1s     begin a problem\n" +
+			"   cold open teams --lang cpp --time 1s       begin a problem\n" +
 			"   cold case add                              paste a sample\n" +
 			"   cold try                                   run the solution edited last\n\n" +
 			"A folder with a source file and 1.in beside 1.out is enough for 'cold try'.\n" +

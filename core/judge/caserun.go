@@ -144,14 +144,19 @@ func (r *caseRun) remarkPassing(o *verdict.Outcome, result box.Result) {
 	time, memory := share(o.Usage.CPU, r.limits.Time), share(o.Usage.Memory, r.limits.Memory)
 	switch {
 	case time > closeShare:
-		o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the time limit", 100*time)
+		markClose(o, time, "time")
 	case memory > closeShare:
-		o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the memory limit", 100*memory)
+		markClose(o, memory, "memory")
 	case result.Left > 0:
 		o.Message = fmt.Sprintf("left %d of its processes running", result.Left)
 	case o.Verdict == verdict.Unjudged && o.Message == "":
 		o.Message = printedWords(o.Stdout)
 	}
+}
+
+// markClose says that a case that passed came close to a limit.
+func markClose(o *verdict.Outcome, share float64, limit string) {
+	o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the %s limit", 100*share, limit)
 }
 
 // mostPrinted is how much of an answer a remark shows, in characters.

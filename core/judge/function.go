@@ -47,7 +47,7 @@ func (x *functionExecutor) beside() int {
 func (x *functionExecutor) attempts(ctx context.Context, w *worker, positions []int, each func(attempt)) error {
 	usual := func(l verdict.Limits) box.Program { return x.run.prepared.program(x.run.solution, l) }
 	for rest := positions; len(rest) > 0; {
-		if x.run.over != nil && x.run.over() {
+		if x.run.isOver() {
 			return ctx.Err()
 		}
 		done, suspects, err := x.process(ctx, w, usual, rest, each)
@@ -131,7 +131,7 @@ func (r *caseRun) ofAnswer(ctx context.Context, of answered) verdict.Outcome {
 	}
 	r.remarkCall(&o, m)
 	if of.close && o.Verdict.Passing() && !o.Close {
-		o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the memory limit", 100*share(of.memory, r.limits.Memory))
+		markClose(&o, share(of.memory, r.limits.Memory), "memory")
 	}
 	return r.kept(o)
 }
@@ -194,7 +194,7 @@ func (r *caseRun) remarkCall(o *verdict.Outcome, m measured) {
 		o.Hints = compare.Hints(r.evidence(o, r.explained(o, m)))
 	case verdict.Accepted, verdict.Unjudged:
 		if time := share(o.Usage.CPU, r.limits.Time); time > closeShare {
-			o.Close, o.Message = true, fmt.Sprintf("close: %.0f %% of the time limit", 100*time)
+			markClose(o, time, "time")
 		}
 	}
 }

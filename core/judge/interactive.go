@@ -210,18 +210,7 @@ func (x *talkExecutor) batches() [][]int { return oneByOne(x.run.plan.Cases) }
 func (x *talkExecutor) beside() int { return 0 }
 
 func (x *talkExecutor) attempts(ctx context.Context, w *worker, positions []int, each func(attempt)) error {
-	for _, position := range positions {
-		r := x.run.caseRun(w, position)
-		o, err := r.converse(ctx)
-		if err != nil {
-			if ctx.Err() != nil {
-				return ctx.Err()
-			}
-			o = verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}
-		}
-		each(attempt{position: position, outcome: r.kept(o)})
-	}
-	return nil
+	return x.run.eachAlone(ctx, w, positions, (*caseRun).converse, each)
 }
 
 // diagnose learns nothing: a talk cannot be had with other limits.

@@ -32,16 +32,21 @@ func oneByOne(cases []int) [][]int {
 }
 
 func (x *programExecutor) attempts(ctx context.Context, w *worker, positions []int, each func(attempt)) error {
+	return x.run.eachAlone(ctx, w, positions, (*caseRun).execute, each)
+}
+
+// eachAlone runs cases of which each has a process of its own. What fails on our side is a fault.
+func (r *solutionRun) eachAlone(ctx context.Context, w *worker, positions []int, execute func(*caseRun, context.Context) (verdict.Outcome, error), each func(attempt)) error {
 	for _, position := range positions {
-		r := x.run.caseRun(w, position)
-		o, err := r.execute(ctx)
+		one := r.caseRun(w, position)
+		o, err := execute(one, ctx)
+		if ctx.Err() != nil && err != nil {
+			return ctx.Err()
+		}
 		if err != nil {
-			if ctx.Err() != nil {
-				return ctx.Err()
-			}
 			o = verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}
 		}
-		each(attempt{position: position, outcome: r.kept(o)})
+		each(attempt{position: position, outcome: one.kept(o)})
 	}
 	return nil
 }

@@ -81,7 +81,7 @@ func (r *solutionRun) batch(ctx context.Context, x executor, w *worker, position
 		if err != nil {
 			return err
 		}
-		if r.options.UntilFailure && r.over != nil && r.over() {
+		if r.isOver() {
 			return ctx.Err()
 		}
 	}
@@ -102,20 +102,21 @@ func (r *solutionRun) pass(ctx context.Context, x executor, w *worker, positions
 		each(a)
 	})
 	lock.RUnlock()
+	if err != nil {
+		return err
+	}
 	for _, first := range near {
-		if err != nil {
-			return err
-		}
 		lock.Lock()
-		err = x.attempts(ctx, w, []int{first.position}, func(own attempt) {
+		err := x.attempts(ctx, w, []int{first.position}, func(own attempt) {
 			first.outcome = join(first.outcome, own.outcome)
 		})
 		lock.Unlock()
-		if err == nil {
-			each(first)
+		if err != nil {
+			return err
 		}
+		each(first)
 	}
-	return err
+	return nil
 }
 
 // nearLimit reports that a run came near a limit of time.

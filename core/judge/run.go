@@ -197,6 +197,9 @@ type solutionRun struct {
 	over      func() bool // no more is needed; nil: all is
 }
 
+// isOver reports that no further case is needed, since one has failed.
+func (r *solutionRun) isOver() bool { return r.over != nil && r.over() }
+
 // test returns the case at a position in the plan.
 func (r *solutionRun) test(position int) *problem.Case { return &r.cases[r.plan.Cases[position]] }
 
@@ -231,7 +234,7 @@ func (r *solutionRun) all(ctx context.Context, tell func(Event)) (e Ended, resul
 	}
 	r.over = queue.over
 	queue.running(0)
-	err = r.batches(ctx, queue)
+	err = r.runBatches(ctx, queue)
 	var refused *refusedError
 	switch {
 	case errors.As(err, &refused):
@@ -263,9 +266,9 @@ func (r *solutionRun) unable() *Ended {
 	return nil
 }
 
-// batches runs the batches of a solution's cases, as many beside each other as may be, and puts
+// runBatches runs the batches of a solution's cases, as many beside each other as may be, and puts
 // what came of each case into the queue.
-func (r *solutionRun) batches(ctx context.Context, queue *inOrder) error {
+func (r *solutionRun) runBatches(ctx context.Context, queue *inOrder) error {
 	ctx, cancel := context.WithCancel(ctx)
 	defer cancel()
 	x := r.executor()
@@ -373,12 +376,13 @@ func (p *Prepared) Start(ctx context.Context, progress func(Event)) error {
 	if err := p.judge.readyCheckers(ctx, some, []int{0}); err != nil {
 		return err
 	}
+	checker := p.judge.checkers[p.judge.checkerOf(&some[0])]
 	for i := range p.plans {
 		if unable := p.Unable(i); unable != nil {
 			return unable
 		}
-		if c := p.judge.checkers[p.judge.checkerOf(&some[0])]; c != nil && c.fault != nil {
-			return &UnableError{Solution: p.plans[i].Solution, End: p.ofFault(c.fault)}
+		if checker != nil && checker.fault != nil {
+			return &UnableError{Solution: p.plans[i].Solution, End: p.ofFault(checker.fault)}
 		}
 	}
 	return p.open(p.judge.problem.Cases, progress)
