@@ -26,7 +26,7 @@ var floors = [][]string{
 	{"core/box", "core/compare", "core/problem"},
 	{"core/shape"},
 	{"core/settings", "core/value", "core/verdict", "demo"},
-	{"internal/testenv"},
+	{"internal/quiet", "internal/testenv"},
 }
 
 func floorOf(folder string) int {

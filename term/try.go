@@ -571,9 +571,12 @@ func (v *TryView) keptAccepted(t *tally) int {
 	return n
 }
 
+// mostName is how much of a case's name is shown within a sentence, in columns.
+const mostName = 50
+
 // nearest says how near cases came to the limits of time and memory, and which cases.
 func (t *tally) nearest(slowest, largest string) string {
-	in := func(name string) string { return dim.Render(" in " + Visible(name)) }
+	in := func(name string) string { return dim.Render(" in " + fitMiddle(Visible(name), mostName)) }
 	if t.slowest.name == t.largest.name {
 		return slowest + " and " + largest + in(t.slowest.name)
 	}

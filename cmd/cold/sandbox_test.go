@@ -59,6 +59,7 @@ func TestBuildsSeeNeitherAnswersNorAnythingElseOfThePerson(t *testing.T) {
 			got := s.run(t, "try", tt.file)
 			assert.NotEqual(t, 0, got.status, got.out)
 			assert.Contains(t, strings.Join(strings.Fields(got.out), " "), tt.told)
+			assert.NotContains(t, string(out), "Starlark", "no library speaks")
 		})
 	}
 	t.Run("a home folder and the network", func(t *testing.T) {
@@ -177,6 +178,7 @@ func TestLimitsOfTheSessionAndTroubleWithTheCacheAreFaults(t *testing.T) {
 	for _, tt := range []struct{ name, before, told string }{
 		{"processor time", "ulimit -t 1", "processor time (ulimit -t)"},
 		{"the size of files", "ulimit -f 100", "the size of files (ulimit -f)"},
+		{"address space", "ulimit -v 1000000", "address space (ulimit -v)"},
 		{"a cache that others can change", "chmod 777 $XDG_CACHE_HOME/cold-verdict", "others can change the build cache"},
 		{"a cache that is a file", "rm -r $XDG_CACHE_HOME/cold-verdict; touch $XDG_CACHE_HOME/cold-verdict", "cannot use the build cache"},
 	} {

@@ -29,6 +29,7 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/shape"
+	_ "coldverdict/internal/quiet" // before Starlark: it logs
 )
 
 // marker is the first argument of this binary when it is started to run a
