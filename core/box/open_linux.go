@@ -37,6 +37,9 @@ func Open(o Options) (b *Box, err error) {
 			b = nil
 		}
 	}()
+	if err = enoughAddressSpace(); err != nil {
+		return b, err
+	}
 	if b.dir, err = os.MkdirTemp(o.Scratch, "work-"); err != nil {
 		return b, err
 	}
@@ -44,6 +47,23 @@ func Open(o Options) (b *Box, err error) {
 		return b, err
 	}
 	return b, b.startSupervisor(o)
+}
+
+// leastAddressSpace is the least bound on address space, in bytes, under which programs are run:
+// runtimes reserve far more than they use, and one that gets less ends as if the program were wrong.
+const leastAddressSpace = 8 << 30
+
+// enoughAddressSpace returns an error where this session bounds address space so far that even a
+// correct program could fail.
+func enoughAddressSpace() error {
+	var now unix.Rlimit
+	if err := unix.Getrlimit(unix.RLIMIT_AS, &now); err != nil {
+		return err
+	}
+	if now.Max >= leastAddressSpace {
+		return nil
+	}
+	return fmt.Errorf("this session limits address space (ulimit -v) to %d MiB, and runtimes of languages reserve up to %d MiB; start cold from a session without that limit", now.Max>>20, leastAddressSpace>>20)
 }
 
 // Hold says how the box holds what runs in it.
