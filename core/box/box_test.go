@@ -339,29 +339,68 @@ func runUntilKilled(path string) {
 }
 
 func TestNothingSurvivesAKilledCaller(t *testing.T) {
-	p := program(t, "act")
-	cmd := exec.Command("/proc/self/exe", "run-until-killed", p.Path)
-	cmd.Env = append(os.Environ(), "TMPDIR="+t.TempDir())
-	out, err := cmd.StdoutPipe()
-	require.NoError(t, err)
-	require.NoError(t, cmd.Start())
-	defer cmd.Process.Kill()
-	var supervisor int
-	_, err = fmt.Fscan(out, &supervisor)
-	require.NoError(t, err)
-	var running []process
-	require.Eventually(t, func() bool {
-		running, _, err = descendants(supervisor)
-		return err == nil && slices.ContainsFunc(running, func(p process) bool {
-			used, err := processTime(p.pid)
-			return err == nil && used > 100*time.Millisecond // more than it takes to start anything
+	for name, stuck := range map[string]bool{"at work": false, "stuck": true} {
+		t.Run("with a supervisor "+name, func(t *testing.T) {
+			p := program(t, "act")
+			cmd := exec.Command("/proc/self/exe", "run-until-killed", p.Path)
+			cmd.Env = append(os.Environ(), "TMPDIR="+t.TempDir())
+			out, err := cmd.StdoutPipe()
+			require.NoError(t, err)
+			require.NoError(t, cmd.Start())
+			defer cmd.Process.Kill()
+			var supervisor int
+			_, err = fmt.Fscan(out, &supervisor)
+			require.NoError(t, err)
+			var running []process
+			require.Eventually(t, func() bool {
+				running, _, err = descendants(supervisor)
+				return err == nil && slices.ContainsFunc(running, func(p process) bool {
+					used, err := processTime(p.pid)
+					return err == nil && used > 100*time.Millisecond // more than it takes to start anything
+				})
+			}, 10*time.Second, 5*time.Millisecond)
+			if stuck {
+				require.NoError(t, syscall.Kill(supervisor, syscall.SIGSTOP))
+			}
+			require.NoError(t, cmd.Process.Kill())
+			cmd.Wait()
+			assert.Eventually(t, func() bool {
+				return !slices.ContainsFunc(append(running, process{pid: supervisor}), func(p process) bool { return syscall.Kill(p.pid, 0) != syscall.ESRCH })
+			}, 5*time.Second, 5*time.Millisecond)
 		})
-	}, 10*time.Second, 5*time.Millisecond)
-	require.NoError(t, cmd.Process.Kill())
-	cmd.Wait()
-	assert.Eventually(t, func() bool {
-		return !slices.ContainsFunc(append(running, process{pid: supervisor}), func(p process) bool { return syscall.Kill(p.pid, 0) != syscall.ESRCH })
-	}, 5*time.Second, 5*time.Millisecond)
+	}
+}
+
+func TestARunEndsThoughItsSupervisorIsStuck(t *testing.T) {
+	limits := verdict.Limits{Time: time.Second, Wall: 300 * time.Millisecond, Memory: 64 << 20, Output: 1 << 20}
+	eachMode(t, func(t *testing.T, m mode) {
+		b := openMode(t, m)
+		var running []process
+		stopped := time.AfterFunc(100*time.Millisecond, func() {
+			running, _ = b.alive()
+			b.supervisor.Signal(syscall.SIGSTOP)
+		})
+		defer stopped.Stop()
+		result := make(chan error, 1)
+		began := time.Now()
+		go func() {
+			_, err := b.Run(t.Context(), Run{Program: program(t, "act", "sleep"), Limits: limits})
+			result <- err
+		}()
+		select {
+		case err := <-result:
+			assert.ErrorIs(t, err, ErrLost)
+			assert.ErrorContains(t, err, "was not ended")
+			t.Logf("ended after %v", time.Since(began))
+		case <-time.After(slowness * 20 * time.Second):
+			b.supervisor.Kill()
+			t.Fatal("it does not end")
+		}
+		require.NotEmpty(t, running)
+		assert.Eventually(t, func() bool {
+			return !slices.ContainsFunc(running, func(p process) bool { return syscall.Kill(p.pid, 0) != syscall.ESRCH })
+		}, 5*time.Second, 5*time.Millisecond)
+	})
 }
 
 func TestAnyNumberOfPathsCanBeHidden(t *testing.T) {

@@ -24,7 +24,7 @@ const supervisorName = "cold-supervisor"
 // Hold for what that is.
 func Open(o Options) (b *Box, err error) {
 	b = &Box{
-		socket: -1, kills: -1, options: o,
+		socket: -1, kills: -1, extended: -1, options: o,
 		message: make([]byte, maxMessage), chunk: make([]byte, narrow),
 	}
 	for i := range b.streams {
@@ -185,10 +185,18 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	}
 	b.kills = killPipe[1]
 	theirs = append(theirs, os.NewFile(uintptr(killPipe[0]), "killPipe"))
+	if b.extended, err = unix.Eventfd(0, unix.EFD_CLOEXEC|unix.EFD_NONBLOCK); err != nil {
+		return ready, err
+	}
+	extended, err := unix.FcntlInt(uintptr(b.extended), unix.F_DUPFD_CLOEXEC, 0)
+	if err != nil {
+		return ready, err
+	}
+	theirs = append(theirs, os.NewFile(uintptr(extended), "extended"))
 	if err := b.watchFiles(); err != nil {
 		return ready, err
 	}
-	b.supervisor, err = os.StartProcess("/proc/self/exe", []string{supervisorName}, &os.ProcAttr{
+	b.supervisor, err = startProcess("/proc/self/exe", []string{supervisorName}, &os.ProcAttr{
 		Files: append([]*os.File{b.null, b.null, os.Stderr}, theirs...),
 		Env:   os.Environ(),
 		Sys:   w.attributes(),
@@ -350,7 +358,7 @@ func (b *Box) Close() error {
 func (b *Box) stop() error {
 	b.closeStreams()
 	b.closePipes()
-	for _, fd := range []*int{&b.kills, &b.socket} {
+	for _, fd := range []*int{&b.kills, &b.socket, &b.extended} {
 		if *fd >= 0 {
 			unix.Close(*fd)
 			*fd = -1
@@ -361,7 +369,10 @@ func (b *Box) stop() error {
 		b.arrivals = nil
 	}
 	if b.supervisor != nil {
-		b.supervisor.Wait()
+		supervisor := b.supervisor
+		stuck := time.AfterFunc(grace, func() { supervisor.Kill() })
+		supervisor.Wait()
+		stuck.Stop()
 		b.supervisor = nil
 	}
 	err := b.group.remove()

@@ -27,6 +27,7 @@ import (
 const (
 	requestsFD = 3 + iota
 	killFD
+	extendedFD
 )
 
 // Supervise turns this process into a supervisor, or into the first process of the

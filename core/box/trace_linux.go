@@ -14,7 +14,6 @@ import (
 	"runtime"
 	"slices"
 	"strconv"
-	"strings"
 	"sync"
 	"sync/atomic"
 	"syscall"
@@ -41,7 +40,7 @@ type tracee struct {
 	init     *initProcess
 	looking  sync.Mutex   // held by whoever looks at the whole run
 	measured bool         // under looking: it has ended, and is looked at no more
-	replaced int          // the process whose first thread ends, since another executes a program; 0: none
+	orphaned int          // the process whose first thread is about to end before the others; 0: none
 	stack    int64        // bytes, the largest of the stacks of first threads that ended
 	ownSize  bool         // it sent itself the signal of a file that grows too large
 	full     atomic.Bool  // it has as many, and the newest is held
@@ -222,8 +221,11 @@ func (t *tracee) wait(which, options int) (pid int, status unix.WaitStatus, err 
 func (t *tracee) stopped(pid int, status unix.WaitStatus, w *watch) {
 	signal := status.StopSignal()
 	switch {
+	case t.begins(pid, status):
+		t.begun(pid, w)
+		return
 	case signal != unix.SIGTRAP:
-		t.signalled(pid, signal, w)
+		t.signalled(pid, signal)
 		return
 	case status.TrapCause() == 0: // a breakpoint of its own
 		unix.PtraceCont(pid, int(signal))
@@ -231,9 +233,9 @@ func (t *tracee) stopped(pid int, status unix.WaitStatus, w *watch) {
 	case status.TrapCause() == unix.PTRACE_EVENT_EXIT:
 		last := t.exiting(pid)
 		unix.PtraceCont(pid, 0)
-		if t.replaced == pid {
-			t.replaced = 0
-			t.traceAgain(pid)
+		if t.orphaned == pid {
+			t.orphaned = 0
+			t.traceThreads(pid)
 		}
 		if last && t.init != nil { // which takes no time while it ends
 			t.renewed = t.init.request(requestRenew) == nil
@@ -243,34 +245,40 @@ func (t *tracee) stopped(pid int, status unix.WaitStatus, w *watch) {
 	unix.PtraceCont(pid, 0)
 }
 
-// signalled passes a signal on to the process that it was meant for. A
-// process that starts traced shows a stop first, which is ours to take away.
-// One that stops itself stays stopped: the wall-clock limit will find it.
-func (t *tracee) signalled(pid int, signal unix.Signal, w *watch) {
+// begins reports that a process that the run starts shows its first stop, which differs with how
+// the one was traced that started it.
+func (t *tracee) begins(pid int, status unix.WaitStatus) bool {
+	first := status.StopSignal() == unix.SIGSTOP || status.TrapCause() == unix.PTRACE_EVENT_STOP
+	return first && pid != t.pid && !t.born[pid]
+}
+
+// begun notes that a process begins, and lets it go unless there are as many as there may be.
+func (t *tracee) begun(pid int, w *watch) {
+	t.mu.Lock()
+	t.born[pid] = true
+	t.mu.Unlock()
+	if len(t.born) == fewProcesses && t.account.version == 0 && !t.coarse {
+		t.boundByMemory()
+	}
+	if t.most > 0 && len(t.born) >= t.most {
+		// It goes on no more. Whether its memory is past the limit is seen by a look.
+		t.full.Store(true)
+		t.due.Store(monotonic())
+		w.rouse(t)
+		return
+	}
+	if len(t.born) == 1 && !t.coarse { // from now on there is a sum to be made
+		t.due.Store(min(t.due.Load(), monotonic()+longestLook.Nanoseconds()))
+		w.rouse(t)
+	}
+	unix.PtraceCont(pid, 0)
+}
+
+// signalled passes a signal on to the process that it was meant for. One that stops itself
+// stays stopped: the wall-clock limit will find it.
+func (t *tracee) signalled(pid int, signal unix.Signal) {
 	switch signal {
-	case unix.SIGSTOP:
-		if pid == t.pid || t.born[pid] {
-			return
-		}
-		t.mu.Lock()
-		t.born[pid] = true
-		t.mu.Unlock()
-		if len(t.born) == fewProcesses && t.account.version == 0 && !t.coarse {
-			t.boundByMemory()
-		}
-		if t.most > 0 && len(t.born) >= t.most {
-			// It goes on no more. Whether its memory is past the limit is seen by a look.
-			t.full.Store(true)
-			t.due.Store(monotonic())
-			w.rouse(t)
-			return
-		}
-		if len(t.born) == 1 && !t.coarse { // from now on there is a sum to be made
-			t.due.Store(min(t.due.Load(), monotonic()+longestLook.Nanoseconds()))
-			w.rouse(t)
-		}
-		unix.PtraceCont(pid, 0)
-	case unix.SIGTSTP, unix.SIGTTIN, unix.SIGTTOU:
+	case unix.SIGSTOP, unix.SIGTSTP, unix.SIGTTIN, unix.SIGTTOU:
 	case unix.SIGXFSZ:
 		t.ownSize = t.sentItself(pid)
 		unix.PtraceCont(pid, int(signal))
@@ -316,8 +324,8 @@ func (t *tracee) boundByMemory() {
 }
 
 // exiting reads the peak of a process that is held at its exit, and the time
-// that it used. A first thread may end before the others: then those are traced
-// from here on, so that the last of them is held as well. What ends may be the
+// that it used. A first thread may end before the others: then those are traced once
+// it is let go, so that the last of them is held as well. What ends may be the
 // largest of several, so those are added up at this moment too. It reports whether
 // nothing else of the run is alive.
 func (t *tracee) exiting(pid int) (last bool) {
@@ -326,15 +334,7 @@ func (t *tracee) exiting(pid int) (last bool) {
 		t.noteDelays(pid)
 	}
 	if err == nil && status.threads > 1 {
-		var others []int
-		others, err = othersAlive(pid)
-		if executes(pid, others) {
-			// It takes this one's place, and can be traced when it has: until then it waits for
-			// this one to end, and whoever asks to trace it waits for it.
-			t.replaced = pid
-		} else {
-			seize(others...)
-		}
+		t.orphaned = pid
 	}
 	if err == nil && !t.coarse && (len(t.born) > 0 && len(t.born) <= fewProcesses || pid == t.pid) {
 		err = t.weighAll(pid)
@@ -343,56 +343,47 @@ func (t *tracee) exiting(pid int) (last bool) {
 	return err == nil && pid == t.pid && status.threads == 1 && len(t.born) == 0
 }
 
-// seize traces threads from now on. It may have to wait, and the runtime knows that it does.
-func seize(tids ...int) (err error) {
-	for _, tid := range tids {
-		if _, _, errno := unix.Syscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0); errno != 0 {
-			err = errno
-		}
-	}
-	return err
-}
+// mostOrphaned bounds for how long the threads of a process are looked for whose first thread
+// has ended.
+const mostOrphaned = 100 * time.Millisecond
 
-// mostReplaced bounds how long a thread may take to execute a program after the first thread
-// of its process was let go.
-const mostReplaced = 100 * time.Millisecond
-
-// traceAgain traces a process whose first thread has ended, since another thread executes a
-// program, which gets its number. If that fails, the threads that are left are traced.
-// It does not sleep: the program would run on without being seen.
-func (t *tracee) traceAgain(pid int) {
-	for began := time.Now(); time.Since(began) < mostReplaced; {
-		text, err := readProc(strconv.Itoa(pid) + "/status")
+// traceThreads traces what is alive of a process whose first thread was let go to its end.
+// Where another thread executes a program, the kernel waits for that end first, and only
+// then gives that thread the process's number; and whoever asks to trace a thread of the
+// process waits until the program is executed: execve(2), ptrace(2). So this must not begin
+// before, or both would wait for ever, and it must not look whether it has to wait: a thread
+// that executes is not always seen to. It does not sleep: what is not traced is not seen.
+func (t *tracee) traceThreads(pid int) {
+	seized := map[int]bool{}
+	for began := time.Now(); time.Since(began) < mostOrphaned; {
+		others, err := othersAlive(pid)
 		if err != nil {
 			return // it has ended
 		}
-		if !traced(text) && !dying(text) { // the other thread stands for the process now
-			if seize(pid) == nil {
-				return
+		for _, tid := range others {
+			if !seized[tid] && seize(tid) == nil {
+				seized[tid] = true
 			}
 		}
-		others, err := othersAlive(pid)
-		switch {
-		case err != nil, len(others) == 0 && dying(text) && !traced(text):
+		switch untraced := slices.DeleteFunc(others, func(tid int) bool { return seized[tid] }); {
+		case len(untraced) > 0:
+			continue
+		case len(seized) > 0, seize(pid) == nil: // which another thread stands for by now
 			return
-		case len(others) > 0 && !executes(pid, others):
-			seize(others...)
+		}
+		if text, err := readProc(strconv.Itoa(pid) + "/status"); err != nil || dying(text) {
 			return
 		}
 	}
 }
 
-// traced reports whether a thread is traced, by its status.
-func traced(status []byte) bool { return !bytes.Contains(status, []byte("\nTracerPid:\t0\n")) }
-
-// executes reports that one of some threads is about to execute a program: the system call that it
-// is in.
-func executes(pid int, tids []int) bool {
-	return slices.ContainsFunc(tids, func(tid int) bool {
-		text, err := readProc(strconv.Itoa(pid) + "/task/" + strconv.Itoa(tid) + "/syscall")
-		number, _, _ := strings.Cut(string(text), " ")
-		return err == nil && (number == strconv.Itoa(unix.SYS_EXECVE) || number == strconv.Itoa(unix.SYS_EXECVEAT))
-	})
+// seize traces a thread from now on. It may have to wait, and the runtime knows that it does.
+func seize(tid int) error {
+	_, _, errno := unix.Syscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
+	if errno != 0 {
+		return errno
+	}
+	return nil
 }
 
 // weighAll adds up what the run holds while one of its processes is held at its exit.

@@ -134,16 +134,7 @@ func (b *Box) Ready() bool {
 
 // Delayed is for how long threads of this very process were ready to run so far, and did not, all
 // together; 0 where that cannot be seen.
-func Delayed() (sum time.Duration) {
-	all, err := delays(os.Getpid())
-	if err != nil {
-		return 0
-	}
-	for _, delay := range all {
-		sum += delay
-	}
-	return sum
-}
+func Delayed() time.Duration { return delayedAll(os.Getpid()) }
 
 // A call is what a thread does.
 type call int

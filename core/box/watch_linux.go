@@ -161,6 +161,9 @@ func (t *tracee) look() time.Duration {
 		took := time.Since(t.began) - wall
 		t.weigh = wall + max(weighEvery, weighPause*took)
 	}
+	if l.Wall > 0 && wall > l.Wall && !t.isOver() {
+		unix.Write(extendedFD, []byte{1, 0, 0, 0, 0, 0, 0, 0}) // whoever waits for the end of this limit
+	}
 	return t.nextLook(cpu, own, memory, n.processes, n.threads)
 }
 

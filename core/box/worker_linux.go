@@ -35,6 +35,7 @@ type Box struct {
 	helpers    []int                     // processes of ours below the supervisor
 	socket     int                       // requests go out, reports come in
 	kills      int                       // a run's number kills that run; its end kills the supervisor
+	extended   int                       // an eventfd: the supervisor lets a run go on past its limit by the clock
 	streams    [streamCount]atomic.Int32 // what the program of this moment writes; -1 for one that it does not have
 	pipes      [][2]int                  // made for the run after this one, while there was time
 	null       *os.File
@@ -270,10 +271,6 @@ func (b *Box) kill(id uint32) {
 	again(func() error { _, err := unix.Write(b.kills, number[:]); return err })
 }
 
-// lateness is how long after the end of the wall-clock limit a run is waited for, on a
-// machine that does much else.
-const lateness = 10 * time.Second
-
 const (
 	narrow = 64 << 10 // what a pipe holds at first, and is read at once
 	wide   = 1 << 20  // the same once it has proved to be busy
@@ -300,9 +297,8 @@ func (b *Box) carry(run Run, id uint32) (c carried, rep report, made *os.File, e
 		pollBriefly(polls[:1], quiet)
 	}
 	if wall := run.Limits.Wall; wall > 0 && polls[0].Revents == 0 {
-		// A supervisor that the kernel holds up is no longer waited for.
-		overdue := time.AfterFunc(TooBusy*wall+lateness, func() { b.supervisor.Kill() })
-		defer overdue.Stop()
+		o := b.oversee(run.Limits)
+		defer func() { err = o.end(err) }()
 	}
 	for polls[0].Revents == 0 {
 		b.turns.Add(1)

@@ -1,0 +1,124 @@
+//go:build !portable
+
+package box
+
+import (
+	"errors"
+	"os"
+	"runtime"
+	"sync"
+	"sync/atomic"
+	"time"
+
+	"coldverdict/core/verdict"
+	"golang.org/x/sys/unix"
+)
+
+// A supervisor traces, and who traces can be made to wait in the kernel for what is traced.
+// So this process, which traces nothing, ends a supervisor that has not ended a run in time:
+// what is traced dies with it. And the kernel ends a supervisor when this process is gone.
+
+// lateness is how long after the limit of elapsed time a run may last, while the machine
+// gives the supervisor the processor that it asks for.
+const lateness = 800 * time.Millisecond
+
+// freeRate is how much memory the kernel frees at least, in bytes a second, when it ends a run.
+const freeRate = 1 << 30
+
+// overseeEvery is the time between two looks at a supervisor that is late.
+const overseeEvery = 50 * time.Millisecond
+
+var errOverdue = errors.New("a run had passed its limit of elapsed time, and was not ended")
+
+// An overseer waits for the end of one run.
+type overseer struct {
+	over    chan struct{}
+	timer   *time.Timer
+	overdue atomic.Bool
+}
+
+// oversee ends the supervisor if a run is not over in time.
+func (b *Box) oversee(l verdict.Limits) *overseer {
+	o := &overseer{over: make(chan struct{})}
+	patience := lateness + time.Duration(float64(l.Memory)/freeRate*float64(time.Second))
+	o.timer = time.AfterFunc(l.Wall, func() { o.await(b, patience) })
+	return o
+}
+
+func (o *overseer) await(b *Box, patience time.Duration) {
+	kept := delayedAll(b.supervisor.Pid)
+	for late := time.Duration(0); late < patience; {
+		began := time.Now()
+		select {
+		case <-o.over:
+			return
+		case <-time.After(overseeEvery):
+		}
+		before := kept
+		kept = delayedAll(b.supervisor.Pid)
+		switch {
+		case b.goesOn(): // the program was kept from running, and may go on
+			late = 0
+		case time.Since(began) > 2*overseeEvery, kept-before > overseeEvery/2: // the machine is late, not the supervisor
+		default:
+			late += overseeEvery
+		}
+	}
+	o.overdue.Store(true)
+	b.supervisor.Kill()
+}
+
+// end says that the run is over, and explains an error if it was ended here.
+func (o *overseer) end(err error) error {
+	o.timer.Stop()
+	close(o.over)
+	if err != nil && o.overdue.Load() {
+		return errOverdue
+	}
+	return err
+}
+
+// goesOn reports that the supervisor has looked, since this was asked last, at a run that is past
+// its limit by the clock, and lets it go on.
+func (b *Box) goesOn() bool {
+	var count [8]byte
+	n, err := unix.Read(b.extended, count[:])
+	return n > 0 && err == nil
+}
+
+// delayedAll is for how long threads of a process were ready to run so far, and did not.
+func delayedAll(pid int) (sum time.Duration) {
+	all, err := delays(pid)
+	if err != nil {
+		return 0
+	}
+	for _, delay := range all {
+		sum += delay
+	}
+	return sum
+}
+
+// starter starts supervisors on a thread that lasts as long as this process: when the thread ends
+// that started a process, the kernel ends that process as it was told to, prctl(2).
+var starter = sync.OnceValue(func() chan<- func() {
+	work := make(chan func())
+	go func() {
+		runtime.LockOSThread()
+		for do := range work {
+			do()
+		}
+	}()
+	return work
+})
+
+// startProcess starts a process that ends with this one.
+func startProcess(path string, args []string, attributes *os.ProcAttr) (process *os.Process, err error) {
+	attributes.Sys.Pdeathsig = unix.SIGKILL
+	done := make(chan struct{})
+	starter() <- func() {
+		defer close(done)
+		process, err = os.StartProcess(path, args, attributes)
+	}
+	<-done
+	return process, err
+}
