@@ -57,3 +57,28 @@ func TestAnyThreadMayExecuteAProgram(t *testing.T) {
 		}
 	})
 }
+
+func TestTheLastThreadOfAProcessIsKnown(t *testing.T) {
+	var s threads
+	assert.True(t, s.leave(7), "a process with one thread")
+	s.end(7)
+
+	s.begin(8, 7)
+	s.begin(9, 7)
+	assert.False(t, s.leave(8), "two are left")
+	assert.True(t, s.leave(7), "the first is always held")
+	s.outlive(7)
+	assert.True(t, s.leave(9), "the last")
+	s.end(7)
+
+	s.begin(11, 10)
+	assert.True(t, s.leave(10))
+	s.outlive(10)
+	s.executed(10) // thread 11 does, and is number 10 from now on
+	_, known := s.of(11)
+	assert.False(t, known)
+	s.begin(12, 10)
+	assert.False(t, s.leave(12), "there is a first one again")
+	assert.Empty(t, s.process)
+	assert.Empty(t, s.left)
+}

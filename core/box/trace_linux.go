@@ -12,7 +12,6 @@ import (
 	"math"
 	"os"
 	"runtime"
-	"slices"
 	"strconv"
 	"sync"
 	"sync/atomic"
@@ -38,9 +37,9 @@ type tracee struct {
 	census   *census
 	account  *account
 	init     *initProcess
-	looking  sync.Mutex   // held by whoever looks at the whole run
-	measured bool         // under looking: it has ended, and is looked at no more
-	orphaned int          // the process whose first thread is about to end before the others; 0: none
+	looking  sync.Mutex // held by whoever looks at the whole run
+	measured bool       // under looking: it has ended, and is looked at no more
+	threads  threads
 	stack    int64        // bytes, the largest of the stacks of first threads that ended
 	ownSize  bool         // it sent itself the signal of a file that grows too large
 	full     atomic.Bool  // it has as many, and the newest is held
@@ -68,10 +67,11 @@ type tracee struct {
 }
 
 // traceOptions: stop once at exit, where the peak can be read; follow the
-// processes that the program starts; die with the tracer. Threads are not
-// followed: each signal of a traced thread costs two switches, and runtimes
-// with many threads send themselves many signals.
-const traceOptions = unix.PTRACE_O_TRACEEXIT | unix.PTRACE_O_EXITKILL |
+// processes and threads that the program starts; die with the tracer. To follow a thread costs
+// some switches, and so does each signal that it gets. But the last thread of a process, which is
+// to be held at its end, and one that executes a program are not always the first; and to begin
+// to trace them in the midst of their work is to wait for what may wait for this, ptrace(2).
+const traceOptions = unix.PTRACE_O_TRACEEXIT | unix.PTRACE_O_EXITKILL | unix.PTRACE_O_TRACECLONE |
 	unix.PTRACE_O_TRACEFORK | unix.PTRACE_O_TRACEVFORK | unix.PTRACE_O_TRACEEXEC
 
 func (w *supervisor) newTracee(o request) *tracee {
@@ -175,8 +175,9 @@ func (t *tracee) follow(w *watch) (unix.WaitStatus, error) {
 				_, err := t.note(pid)
 				t.cannotSee(err)
 			}
-			t.noteTime(pid)
-			kill(pid)
+			process, _ := t.threads.of(pid)
+			t.noteTime(process)
+			kill(process)
 			unix.PtraceCont(pid, 0)
 		default:
 			t.stopped(pid, status, w)
@@ -195,6 +196,7 @@ func (t *tracee) died(pid int) {
 	t.mu.Lock()
 	defer t.mu.Unlock()
 	t.gone = t.gone || pid == t.pid
+	t.threads.end(pid)
 	delete(t.born, pid)
 	t.ended += t.used[pid]
 	delete(t.used, pid)
@@ -233,27 +235,36 @@ func (t *tracee) stopped(pid int, status unix.WaitStatus, w *watch) {
 	case status.TrapCause() == unix.PTRACE_EVENT_EXIT:
 		last := t.exiting(pid)
 		unix.PtraceCont(pid, 0)
-		if t.orphaned == pid {
-			t.orphaned = 0
-			t.traceThreads(pid)
-		}
 		if last && t.init != nil { // which takes no time while it ends
 			t.renewed = t.init.request(requestRenew) == nil
 		}
 		return
+	case status.TrapCause() == unix.PTRACE_EVENT_EXEC:
+		t.threads.executed(pid)
 	}
 	unix.PtraceCont(pid, 0)
 }
 
-// begins reports that a process that the run starts shows its first stop, which differs with how
-// the one was traced that started it.
+// begins reports that a process or thread which the run starts shows its first stop.
 func (t *tracee) begins(pid int, status unix.WaitStatus) bool {
-	first := status.StopSignal() == unix.SIGSTOP || status.TrapCause() == unix.PTRACE_EVENT_STOP
-	return first && pid != t.pid && !t.born[pid]
+	_, known := t.threads.of(pid)
+	return status.StopSignal() == unix.SIGSTOP && pid != t.pid && !t.born[pid] && !known
 }
 
-// begun notes that a process begins, and lets it go unless there are as many as there may be.
+// begun notes that a process or thread begins, and lets it go unless there are as many
+// processes as there may be.
 func (t *tracee) begun(pid int, w *watch) {
+	if unix.Tgkill(pid, pid, 0) != nil { // a thread that is not the first of its process
+		process := t.pid
+		if len(t.born) > 0 {
+			if status, err := readStatus(pid); err == nil {
+				process = status.process
+			}
+		}
+		t.threads.begin(pid, process)
+		unix.PtraceCont(pid, 0)
+		return
+	}
 	t.mu.Lock()
 	t.born[pid] = true
 	t.mu.Unlock()
@@ -323,67 +334,25 @@ func (t *tracee) boundByMemory() {
 	}
 }
 
-// exiting reads the peak of a process that is held at its exit, and the time
-// that it used. A first thread may end before the others: then those are traced once
-// it is let go, so that the last of them is held as well. What ends may be the
-// largest of several, so those are added up at this moment too. It reports whether
-// nothing else of the run is alive.
+// exiting reads the peak of a process whose first thread or whose last is held at its exit,
+// and the time that it used. What ends may be the largest of several, so those are added up
+// at this moment too. It reports whether nothing else of the run is alive.
 func (t *tracee) exiting(pid int) (last bool) {
+	if !t.threads.leave(pid) {
+		return false
+	}
 	status, err := t.note(pid)
 	if t.isLong() {
 		t.noteDelays(pid)
 	}
 	if err == nil && status.threads > 1 {
-		t.orphaned = pid
+		t.threads.outlive(status.process)
 	}
 	if err == nil && !t.coarse && (len(t.born) > 0 && len(t.born) <= fewProcesses || pid == t.pid) {
 		err = t.weighAll(pid)
 	}
 	t.cannotSee(err)
 	return err == nil && pid == t.pid && status.threads == 1 && len(t.born) == 0
-}
-
-// mostOrphaned bounds for how long the threads of a process are looked for whose first thread
-// has ended.
-const mostOrphaned = 100 * time.Millisecond
-
-// traceThreads traces what is alive of a process whose first thread was let go to its end.
-// Where another thread executes a program, the kernel waits for that end first, and only
-// then gives that thread the process's number; and whoever asks to trace a thread of the
-// process waits until the program is executed: execve(2), ptrace(2). So this must not begin
-// before, or both would wait for ever, and it must not look whether it has to wait: a thread
-// that executes is not always seen to. It does not sleep: what is not traced is not seen.
-func (t *tracee) traceThreads(pid int) {
-	seized := map[int]bool{}
-	for began := time.Now(); time.Since(began) < mostOrphaned; {
-		others, err := othersAlive(pid)
-		if err != nil {
-			return // it has ended
-		}
-		for _, tid := range others {
-			if !seized[tid] && seize(tid) == nil {
-				seized[tid] = true
-			}
-		}
-		switch untraced := slices.DeleteFunc(others, func(tid int) bool { return seized[tid] }); {
-		case len(untraced) > 0:
-			continue
-		case len(seized) > 0, seize(pid) == nil: // which another thread stands for by now
-			return
-		}
-		if text, err := readProc(strconv.Itoa(pid) + "/status"); err != nil || dying(text) {
-			return
-		}
-	}
-}
-
-// seize traces a thread from now on. It may have to wait, and the runtime knows that it does.
-func seize(tid int) error {
-	_, _, errno := unix.Syscall6(unix.SYS_PTRACE, unix.PTRACE_SEIZE, uintptr(tid), 0, traceOptions, 0, 0)
-	if errno != 0 {
-		return errno
-	}
-	return nil
 }
 
 // weighAll adds up what the run holds while one of its processes is held at its exit.
@@ -652,8 +621,10 @@ func (t *tracee) reap() (left int, err error) {
 			kill(pid)
 			unix.PtraceCont(pid, 0)
 		default:
+			if _, thread := t.threads.of(pid); !thread {
+				left++
+			}
 			t.died(pid)
-			left++
 		}
 	}
 }
