@@ -24,7 +24,7 @@ import (
 
 // format is part of every name in the cache; raise it when builds of an older
 // program can no longer be used.
-const format = "2"
+const format = "3"
 
 // stageName begins the name of a folder in which something is being built.
 const stageName = "stage-"
@@ -148,21 +148,7 @@ const recordFile = "record.json"
 // includes.
 func (b *Build) cacheName(commands recipe) string {
 	return digest(format, b.Language.Name, b.File, string(b.wrapping.Source), b.stamp, fmt.Sprint(commands), fmt.Sprint(b.wrapping.Files),
-		fmt.Sprint(b.Language.BuildEnvironment, b.Language.Files, b.Language.Includes, b.Language.Main), b.headersBeside())
-}
-
-// headersBeside lists the headers beside a source that may include them, since
-// one that appears may be included from then on.
-func (b *Build) headersBeside() string {
-	if b.Language.Includes == "" {
-		return ""
-	}
-	var names []string
-	for _, pattern := range []string{"*.h*", "*.inc"} {
-		found, _ := fs.Glob(os.DirFS(filepath.Dir(b.Source)), pattern)
-		names = append(names, found...)
-	}
-	return strings.Join(names, "\x00")
+		fmt.Sprint(b.Language.BuildEnvironment, b.Language.Files, b.Language.Includes, b.Language.Main), b.surroundings())
 }
 
 // lookUp fills in build from the cache.
@@ -224,11 +210,7 @@ func (k *Kit) buildDir(name string, included []string) string {
 		if file == "" {
 			continue
 		}
-		text, err := os.ReadFile(file)
-		if err != nil {
-			text = []byte(err.Error())
-		}
-		parts = append(parts, file, string(text))
+		parts = append(parts, file, textOf(file))
 	}
 	return filepath.Join(k.dir, "builds", digest(parts...))
 }

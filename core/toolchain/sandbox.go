@@ -83,14 +83,19 @@ func (b *Build) buildReads() []string {
 	if asks(slices.Concat(b.Language.Build, b.Language.BuildAgain, b.Language.Checked, b.Language.Traced)...) {
 		paths = append(paths, filepath.Dir(b.Source))
 	}
-	for _, name := range b.Language.variables() {
+	return append(paths, foldersOf(b.Language.variables())...)
+}
+
+// foldersOf lists the folders that variables name.
+func foldersOf(variables []string) (dirs []string) {
+	for _, name := range variables {
 		for _, dir := range filepath.SplitList(os.Getenv(name)) {
 			if filepath.IsAbs(dir) {
-				paths = append(paths, dir)
+				dirs = append(dirs, dir)
 			}
 		}
 	}
-	return paths
+	return dirs
 }
 
 // variables names the variables that a language's tools depend on.
