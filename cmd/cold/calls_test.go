@@ -5,6 +5,7 @@ package main
 import (
 	"encoding/json"
 	"os"
+	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -162,4 +163,41 @@ func TestArgumentsAreAskedForAtATerminal(t *testing.T) {
 	got = s.run(t, "try", "a.py")
 	assert.Equal(t, 64, got.status)
 	assert.Contains(t, got.errors, "has no case; add one with 'cold case add'")
+}
+
+func TestAFunctionsFileMayHaveTheNameOfALibrary(t *testing.T) {
+	testenv.Need(t, "python3")
+	const text = "def longest_thaw(temps, limit):\n    import json, sys, io\n    return len(json.loads('[1, 2]')) + limit\n"
+	files := map[string]string{
+		"verdict.toml": "[call]\nname = \"longest_thaw\"\ntakes = [\"temps: int[]\", \"limit: int\"]\nreturns = \"int\"\n",
+		"cases.md":     "## one\n```call\ntemps: [1]\nlimit: 5\n```\n```returns\n7\n```\n",
+	}
+	names := []string{"json.py", "random.py", "sys.py", "io.py", "os.py", "typing.py", "time.py", "struct.py", "select.py", "signal.py"}
+	for _, name := range names {
+		files[name] = text
+	}
+	s := folder(t, files)
+	got := s.run(t, append([]string{"try"}, names...)...)
+	assert.Equal(t, 0, got.status, got.out)
+}
+
+func TestOneBusyProcessorStallsNobody(t *testing.T) {
+	testenv.Need(t, "gcc", "taskset")
+	path, err := binary()
+	require.NoError(t, err)
+	for range 4 {
+		loop := exec.Command("taskset", "-c", "0", "/bin/sh", "-c", "while :; do :; done")
+		require.NoError(t, loop.Start())
+		defer loop.Wait()
+		defer loop.Process.Kill()
+	}
+	s := folder(t, map[string]string{
+		"a.c":  "#include <stdio.h>\n#include <time.h>\nint main(void) { int n = 0; if (scanf(\"%d\", &n) != 1) return 1; while (clock() < CLOCKS_PER_SEC / 2) {} printf(\"%d\\n\", n); return 0; }\n",
+		"1.in": "1\n", "1.out": "1\n", "2.in": "2\n", "2.out": "2\n",
+		"verdict.toml": "[limits]\ntime = \"1s\"\nwall = \"1s\"\n",
+	})
+	cmd := s.command(t, "try", "a.c")
+	cmd.Path, cmd.Args = "/usr/bin/taskset", append([]string{"taskset", "-c", "0", path}, cmd.Args[1:]...)
+	out, err := cmd.CombinedOutput()
+	assert.NoError(t, err, string(out))
 }

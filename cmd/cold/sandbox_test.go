@@ -155,6 +155,10 @@ func TestCasesAddedAtOnceAreAllKept(t *testing.T) {
 	var group sync.WaitGroup
 	for i := range 8 {
 		group.Go(func() {
+			got := s.run(t, "case", "list")
+			assert.Equal(t, 0, got.status, "what is being written cannot be read: "+got.out+got.errors)
+		})
+		group.Go(func() {
 			mine := s
 			mine.input = fmt.Sprintf("%d 2\n%%%%\n%d\n", i, i+2)
 			got := mine.run(t, "case", "add", "--why", "teams that come back at once")

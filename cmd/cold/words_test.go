@@ -147,6 +147,14 @@ func TestWhatIsOpenedForALanguageIsTriedInIt(t *testing.T) {
 	}
 }
 
+func TestEachLanguageOtherThanTheExtensionSaysIsKept(t *testing.T) {
+	s := session{dir: t.TempDir()}
+	for _, name := range []string{"c11", "c23-clang", "c-clang", "cpp-clang", "cpp23", "rust2018", "rust2024", "pypy"} {
+		require.Equal(t, 0, s.run(t, "open", name, "--lang", name).status, name)
+		assert.Contains(t, read(t, s, name+"/verdict.toml"), "\nlanguage = \""+name+"\"\n")
+	}
+}
+
 func TestATitleWritesNothingOutsideOfTheFolder(t *testing.T) {
 	s := folder(t, map[string]string{"page.html": "<title>../../evil/x\"y</title><h1>../evil &#27;[2J / \\ \"</h1><p>Time limit: 1 second. Input file: ../logbook.txt</p>" +
 		"<h3>Input</h3><pre>1 2\n</pre><h3>Output</h3><pre>3\n</pre>"})
