@@ -58,47 +58,16 @@ func compareTwo(mode, order, expected, got string) error {
 // and diff -q: the same bytes twice, and then texts that differ wherever the
 // mode lets them.
 func (b *bench) compares() error {
-	write := func(name string, line func(i int) string) (string, error) {
-		path := b.path(name)
-		file, err := os.Create(path)
-		if err != nil {
-			return "", err
-		}
-		w := bufio.NewWriterSize(file, 1<<20)
-		for i := range compareSize / len("100000000 0.100000000\n") {
-			if _, err := w.WriteString(line(i)); err != nil {
-				return "", err
-			}
-		}
-		if err := w.Flush(); err != nil {
-			return "", err
-		}
-		return path, file.Close()
-	}
-	number := func(i int) string { return strconv.Itoa(100_000_000 + i*7919%900_000_000) }
-	files := map[string]string{}
-	for name, line := range map[string]func(i int) string{
-		"expected": func(i int) string { return number(i) + " 0." + number(i+1) + "\n" },
-		"lines":    func(i int) string { return number(i) + " 0." + number(i+1) + " \n" },
-		"tokens":   func(i int) string { return number(i) + "\n0." + number(i+1) + "\n" },
-		"numbers":  func(i int) string { return number(i) + " 0." + number(i+1) + "4\n" },
-	} {
-		path, err := write(name, line)
-		if err != nil {
-			return err
-		}
-		files[name] = path
-	}
-	same := b.path("same")
-	if err := exec.Command("cp", files["expected"], same).Run(); err != nil {
-		return err
-	}
+	files, err := b.compared()
 	defer func() {
-		os.Remove(same)
 		for _, path := range files {
 			os.Remove(path)
 		}
 	}()
+	if err != nil {
+		return err
+	}
+	same := files["same"]
 	self, err := os.Executable()
 	if err != nil {
 		return err
@@ -135,6 +104,43 @@ func (b *bench) compares() error {
 			m.words, spread(rate, "%.0f"), spread(cmp, "%.2f"), spread(diff, "%.2f"), spread(peak, "%.0f"))
 	}
 	return nil
+}
+
+// compared writes the files that are compared, also where it fails.
+func (b *bench) compared() (files map[string]string, err error) {
+	write := func(name string, line func(i int) string) (string, error) {
+		path := b.path(name)
+		file, err := os.Create(path)
+		if err != nil {
+			return "", err
+		}
+		w := bufio.NewWriterSize(file, 1<<20)
+		for i := range compareSize / len("100000000 0.100000000\n") {
+			if _, err := w.WriteString(line(i)); err != nil {
+				return "", err
+			}
+		}
+		if err := w.Flush(); err != nil {
+			return "", err
+		}
+		return path, file.Close()
+	}
+	number := func(i int) string { return strconv.Itoa(100_000_000 + i*7919%900_000_000) }
+	files = map[string]string{}
+	for name, line := range map[string]func(i int) string{
+		"expected": func(i int) string { return number(i) + " 0." + number(i+1) + "\n" },
+		"lines":    func(i int) string { return number(i) + " 0." + number(i+1) + " \n" },
+		"tokens":   func(i int) string { return number(i) + "\n0." + number(i+1) + "\n" },
+		"numbers":  func(i int) string { return number(i) + " 0." + number(i+1) + "4\n" },
+	} {
+		path, err := write(name, line)
+		if err != nil {
+			return files, err
+		}
+		files[name] = path
+	}
+	files["same"] = b.path("same")
+	return files, exec.Command("cp", files["expected"], files["same"]).Run()
 }
 
 // talks times 1,000 interactive runs of 30 exchanges each, and the cost of one

@@ -2,7 +2,6 @@ package cli
 
 import (
 	"context"
-	"fmt"
 	"path/filepath"
 	"strings"
 	"unicode"
@@ -112,26 +111,8 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 	if err != nil {
 		return err
 	}
-	fresh.Files, fresh.Languages = map[string][]byte{}, map[string]string{}
-	table, err := languagesOf(dir)
-	if err != nil {
+	if err := a.sources(dir, name, &fresh, languages); err != nil {
 		return err
-	}
-	fresh.Words = vocabulary(table)
-	for _, wanted := range languages {
-		language, ok := table.Find(wanted)
-		if !ok {
-			return noSuchLanguage(table, wanted)
-		}
-		file, source, err := a.start(table, language, fresh, name)
-		if err != nil {
-			return err
-		}
-		fresh.Files[file] = source
-		usual, standard, err := table.Choose(file, "")
-		if chosen, own, err2 := table.Choose(file, wanted); err2 == nil && (err != nil || usual != chosen || standard != own) {
-			fresh.Languages[file] = wanted
-		}
 	}
 	made, kept, err := problem.Open(dir, fresh)
 	if err != nil {
@@ -150,10 +131,36 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 	if statement != nil {
 		return a.takeSamples(dir, page, *statement, kept)
 	}
+	each := "sample"
 	if fresh.Call != nil {
-		a.screen.Print("next: %s", fmt.Sprintf("cd %s, 'cold case add' for each example, with an argument a line, 'cold try'", c.Args().First()))
-		return nil
+		each = "example, with an argument a line"
 	}
-	a.screen.Print("next: %s", fmt.Sprintf("cd %s, 'cold case add' for each sample, 'cold try'", c.Args().First()))
+	a.screen.Print("next: cd %s, 'cold case add' for each %s, 'cold try'", c.Args().First(), each)
+	return nil
+}
+
+// sources adds to a new problem a source to start from in each language that is wanted.
+func (a *app) sources(dir, name string, fresh *problem.Fresh, languages []string) error {
+	fresh.Files, fresh.Languages = map[string][]byte{}, map[string]string{}
+	table, err := languagesOf(dir)
+	if err != nil {
+		return err
+	}
+	fresh.Words = vocabulary(table)
+	for _, wanted := range languages {
+		language, ok := table.Find(wanted)
+		if !ok {
+			return noSuchLanguage(table, wanted)
+		}
+		file, source, err := a.start(table, language, *fresh, name)
+		if err != nil {
+			return err
+		}
+		fresh.Files[file] = source
+		usual, standard, err := table.Choose(file, "")
+		if chosen, own, err2 := table.Choose(file, wanted); err2 == nil && (err != nil || usual != chosen || standard != own) {
+			fresh.Languages[file] = wanted
+		}
+	}
 	return nil
 }

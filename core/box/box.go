@@ -29,7 +29,6 @@ import (
 	"io"
 	"os"
 	"strings"
-	"time"
 
 	"coldverdict/core/verdict"
 )
@@ -165,6 +164,3 @@ const (
 	MayWait                   // all threads wait, one of them for input or for any event
 	Waits                     // its only thread reads standard input
 )
-
-// grace is how long a supervisor may take to end a run that it was told to end.
-const grace = 2 * time.Second

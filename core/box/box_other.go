@@ -149,32 +149,17 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		defer input.Close()
 	}
 	live := &running{ending: Exited}
-	carried := &carried{sinks: [streamCount]io.Writer{run.Output, run.Errors, run.Decision}, limit: run.Limits.Output}
-	var carrying sync.Mutex
-	ends := make([]*os.File, 2, streamCount)
-	if b.decides {
-		ends = ends[:streamCount]
-	}
-	var readers sync.WaitGroup
-	for i := range ends {
-		read, write, err := os.Pipe()
-		if err != nil {
-			return result, err
-		}
-		defer read.Close()
-		ends[i] = write
-		readers.Go(func() {
-			io.Copy(&sink{i, carried, &carrying, func() { live.end(PassedOutput) }}, read)
-		})
+	streams, err := b.openStreams(run, live)
+	defer streams.close()
+	if err != nil {
+		return result, err
 	}
 	began := time.Now()
 	process, err := os.StartProcess(self, []string{supervisorName, string(text)}, &os.ProcAttr{
-		Dir: dir, Env: run.Program.Env, Files: append([]*os.File{input}, ends...),
+		Dir: dir, Env: run.Program.Env, Files: append([]*os.File{input}, streams.ends...),
 		Sys: &syscall.SysProcAttr{Setsid: true},
 	})
-	for _, end := range ends {
-		end.Close()
-	}
+	streams.closeEnds()
 	if err != nil {
 		return result, fmt.Errorf("cannot start %s: %w", run.Program.Path, err)
 	}
@@ -190,23 +175,71 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	state, err := process.Wait()
 	wall := time.Since(began)
 	ending := live.over()
-	drained := make(chan struct{})
-	go func() { readers.Wait(); close(drained) }()
-	select {
-	case <-drained:
-	case <-time.After(lingering): // something that left the group keeps the pipes open
-	}
+	streams.drain()
 	if err != nil {
 		return result, err
 	}
 	if err := ctx.Err(); err != nil {
 		return result, err
 	}
-	carrying.Lock()
-	defer carrying.Unlock()
-	result = finished(state, ending, wall, carried.written)
+	streams.carrying.Lock()
+	defer streams.carrying.Unlock()
+	result = finished(state, ending, wall, streams.carried.written)
 	result.File = run.Files.take(dir)
 	return result, nil
+}
+
+// streams are what a program writes to, and who reads it.
+type streams struct {
+	carried  carried
+	carrying sync.Mutex
+	reads    []*os.File
+	ends     []*os.File // the program's
+	readers  sync.WaitGroup
+}
+
+// openStreams makes them for one run, which ends where it writes too much.
+func (b *Box) openStreams(run Run, live *running) (s *streams, err error) {
+	s = &streams{carried: carried{sinks: [streamCount]io.Writer{run.Output, run.Errors, run.Decision}, limit: run.Limits.Output}}
+	count := 2
+	if b.decides {
+		count = streamCount
+	}
+	for i := range count {
+		read, write, err := os.Pipe()
+		if err != nil {
+			return s, err
+		}
+		s.reads, s.ends = append(s.reads, read), append(s.ends, write)
+		s.readers.Go(func() {
+			io.Copy(&sink{i, &s.carried, &s.carrying, func() { live.end(PassedOutput) }}, read)
+		})
+	}
+	return s, nil
+}
+
+func (s *streams) closeEnds() {
+	for _, end := range s.ends {
+		end.Close()
+	}
+	s.ends = nil
+}
+
+func (s *streams) close() {
+	s.closeEnds()
+	for _, read := range s.reads {
+		read.Close()
+	}
+}
+
+// drain waits until all is read that a program wrote which has ended.
+func (s *streams) drain() {
+	drained := make(chan struct{})
+	go func() { s.readers.Wait(); close(drained) }()
+	select {
+	case <-drained:
+	case <-time.After(lingering): // something that left the group keeps the pipes open
+	}
 }
 
 // lingering is how long output is waited for after the end of a program.

@@ -147,98 +147,117 @@ var signalCalls = []struct{ call, signal uint32 }{
 	{unix.SYS_KILL, 1}, {unix.SYS_TKILL, 1}, {unix.SYS_TGKILL, 2}, {unix.SYS_RT_SIGQUEUEINFO, 1}, {unix.SYS_RT_TGSIGQUEUEINFO, 2},
 }
 
+// A ruleList is a list that grows.
+type ruleList []callRule
+
+func (l *ruleList) add(rules ...callRule) { *l = append(*l, rules...) }
+
+func (l *ruleList) refused(errno unix.Errno, tell string, calls ...uint32) {
+	for _, call := range calls {
+		l.add(callRule{call: call, errno: errno, tell: tell})
+	}
+}
+
+func (l *ruleList) allowed(calls ...uint32) {
+	for _, call := range calls {
+		l.add(callRule{call: call, answer: allow})
+	}
+}
+
 // callRules lists them all, but for the calls that are free.
-func (p filterPlan) callRules() (all []callRule) {
-	add := func(rules ...callRule) { all = append(all, rules...) }
-	refused := func(errno unix.Errno, tell string, calls ...uint32) {
-		for _, call := range calls {
-			add(callRule{call: call, errno: errno, tell: tell})
-		}
+func (p filterPlan) callRules() []callRule {
+	var l ruleList
+	l.processes()
+	p.signals(l.add)
+	p.sockets(l.add)
+	l.descriptors()
+	p.files(&l)
+	for _, t := range told {
+		l.refused(unix.EPERM, t.words, t.calls...)
 	}
-	allowed := func(calls ...uint32) {
-		for _, call := range calls {
-			add(callRule{call: call, answer: allow})
-		}
-	}
+	l.allowed(free...)
+	l.allowed(olderCalls...)
+	return l
+}
+
+// processes says what a program may do to processes: to begin some, to limit and schedule itself.
+func (l *ruleList) processes() {
 	// A process that a program starts sends SIGCHLD at its end, as those of
 	// fork(2) and posix_spawn(3) do: with any other signal nobody would follow it.
 	// The arguments of clone3 lie in memory, where no filter sees them; whoever
 	// finds that it does not exist uses clone.
-	add(
+	l.add(
 		callRule{call: unix.SYS_CLONE, tests: []argumentTest{{0, foreignClones, anyBit}}, errno: unix.EPERM, tell: triedMounts},
 		callRule{call: unix.SYS_CLONE, tests: []argumentTest{{0, unix.CLONE_THREAD, anyBit}}, answer: allow},
 		callRule{call: unix.SYS_CLONE, tests: []argumentTest{{0, endSignal, uint32(unix.SIGCHLD)}}, answer: allow},
 	)
-	refused(unix.ENOSYS, "", unix.SYS_CLONE3)
+	l.refused(unix.ENOSYS, "", unix.SYS_CLONE3)
 
 	// Of oneself, which is process 0 in all of these.
-	add(
+	l.add(
 		callRule{call: unix.SYS_PRLIMIT64, tests: []argumentTest{{0, whole, 0}}, answer: allow},
 		callRule{call: unix.SYS_PRLIMIT64, errno: unix.EPERM, tell: triedOthers},
 		callRule{call: unix.SYS_SETPRIORITY, tests: []argumentTest{{0, whole, unix.PRIO_PROCESS}, {1, whole, 0}}, answer: allow},
 		callRule{call: unix.SYS_SETPRIORITY, errno: unix.EPERM, tell: triedOthers},
 	)
 	for _, call := range []uint32{unix.SYS_SCHED_SETAFFINITY, unix.SYS_SCHED_SETSCHEDULER, unix.SYS_SCHED_SETPARAM, unix.SYS_SCHED_SETATTR} {
-		add(
+		l.add(
 			callRule{call: call, tests: []argumentTest{{0, whole, 0}}, answer: allow},
 			callRule{call: call}, // runtimes name their own threads here: nothing happens, and all is well
 		)
 	}
-	refused(unix.EPERM, "", unix.SYS_IOPRIO_SET, unix.SYS_PERF_EVENT_OPEN, unix.SYS_SYSLOG)
+	l.refused(unix.EPERM, "", unix.SYS_IOPRIO_SET, unix.SYS_PERF_EVENT_OPEN, unix.SYS_SYSLOG)
 
 	// The thread that starts programs has this filter too, and traces them. Who
 	// else is traced can be neither read nor changed with these.
-	for _, request := range []uint32{unix.PTRACE_TRACEME, unix.PTRACE_CONT, unix.PTRACE_SETOPTIONS, unix.PTRACE_SEIZE, unix.PTRACE_GETSIGINFO} {
-		add(callRule{call: unix.SYS_PTRACE, tests: []argumentTest{{0, whole, request}}, answer: allow})
+	for _, request := range []uint32{unix.PTRACE_TRACEME, unix.PTRACE_CONT, unix.PTRACE_SETOPTIONS, unix.PTRACE_GETSIGINFO} {
+		l.add(callRule{call: unix.SYS_PTRACE, tests: []argumentTest{{0, whole, request}}, answer: allow})
 	}
-	add(callRule{call: unix.SYS_PTRACE, errno: unix.EPERM, tell: triedMemory})
+	l.add(callRule{call: unix.SYS_PTRACE, errno: unix.EPERM, tell: triedMemory})
+}
 
-	p.signals(add)
-	p.sockets(add)
-
+// descriptors says what a program may do to what it has open, and to itself by prctl(2).
+func (l *ruleList) descriptors() {
 	// A file can send signals to any process of the user: fcntl(2).
 	for _, command := range []uint32{unix.F_SETOWN, unix.F_SETSIG, unix.F_SETOWN_EX, unix.F_SETLEASE, unix.F_NOTIFY} {
-		add(callRule{call: unix.SYS_FCNTL, tests: []argumentTest{{1, whole, command}}, errno: unix.EPERM})
+		l.add(callRule{call: unix.SYS_FCNTL, tests: []argumentTest{{1, whole, command}}, errno: unix.EPERM})
 	}
 	// A process that nobody may look into could not be measured.
-	add(callRule{call: unix.SYS_PRCTL, tests: []argumentTest{{0, whole, unix.PR_SET_DUMPABLE}}})
+	l.add(callRule{call: unix.SYS_PRCTL, tests: []argumentTest{{0, whole, unix.PR_SET_DUMPABLE}}})
 	const ownerOfFile, ownerOfSocket, typeInto, attributes, moreAttributes = 0x8901, 0x8902, unix.TIOCSTI, unix.FS_IOC_SETFLAGS & whole, 0x401c5820
 	for _, request := range []uint32{ownerOfFile, ownerOfSocket, typeInto, attributes, moreAttributes} {
-		add(callRule{call: unix.SYS_IOCTL, tests: []argumentTest{{1, whole, request}}, errno: unix.ENOTTY})
+		l.add(callRule{call: unix.SYS_IOCTL, tests: []argumentTest{{1, whole, request}}, errno: unix.ENOTTY})
 	}
 	for _, option := range []uint32{unix.PR_SET_SECCOMP, unix.PR_SCHED_CORE} {
-		add(callRule{call: unix.SYS_PRCTL, tests: []argumentTest{{0, whole, option}}, errno: unix.EINVAL})
+		l.add(callRule{call: unix.SYS_PRCTL, tests: []argumentTest{{0, whole, option}}, errno: unix.EINVAL})
 	}
-	allowed(unix.SYS_FCNTL, unix.SYS_IOCTL, unix.SYS_PRCTL)
+	l.allowed(unix.SYS_FCNTL, unix.SYS_IOCTL, unix.SYS_PRCTL)
+}
 
-	refused(0, "", unix.SYS_SYNC, unix.SYS_SYNCFS) // the whole machine would wait for its disk
-	refused(unix.EOPNOTSUPP, "", unix.SYS_SETXATTR, unix.SYS_LSETXATTR, unix.SYS_FSETXATTR, unix.SYS_REMOVEXATTR, unix.SYS_LREMOVEXATTR, unix.SYS_FREMOVEXATTR)
+// files says what a program may do to files.
+func (p filterPlan) files(l *ruleList) {
+	l.refused(0, "", unix.SYS_SYNC, unix.SYS_SYNCFS) // the whole machine would wait for its disk
+	l.refused(unix.EOPNOTSUPP, "", unix.SYS_SETXATTR, unix.SYS_LSETXATTR, unix.SYS_FSETXATTR, unix.SYS_REMOVEXATTR, unix.SYS_LREMOVEXATTR, unix.SYS_FREMOVEXATTR)
 	if p.Files {
-		allowed(unix.SYS_MEMFD_CREATE)
+		l.allowed(unix.SYS_MEMFD_CREATE)
 	}
-	if p.Machine {
-		// Older rules of Landlock's let a file be cut that may only be read.
-		cut := func(call, flags uint32) {
-			add(callRule{call: call, tests: []argumentTest{{flags, unix.O_TRUNC | unix.O_ACCMODE, unix.O_TRUNC | unix.O_RDONLY}}, errno: unix.EACCES})
-		}
-		cut(unix.SYS_OPENAT, 2)
-		for _, call := range olderOpens {
-			cut(call, 1)
-		}
-		refused(unix.EACCES, "", unix.SYS_TRUNCATE)
-		refused(unix.ENOSYS, "", unix.SYS_OPENAT2) // its arguments lie in memory
-		refused(0, "", ofFiles...)
-		refused(0, "", olderOfFiles...)
-	} else {
-		allowed(ofFiles...)
-		allowed(olderOfFiles...)
+	if !p.Machine {
+		l.allowed(ofFiles...)
+		l.allowed(olderOfFiles...)
+		return
 	}
-	for _, t := range told {
-		refused(unix.EPERM, t.words, t.calls...)
+	// Older rules of Landlock's let a file be cut that may only be read.
+	cut := func(call, flags uint32) {
+		l.add(callRule{call: call, tests: []argumentTest{{flags, unix.O_TRUNC | unix.O_ACCMODE, unix.O_TRUNC | unix.O_RDONLY}}, errno: unix.EACCES})
 	}
-	allowed(free...)
-	allowed(olderCalls...)
-	return all
+	cut(unix.SYS_OPENAT, 2)
+	for _, call := range olderOpens {
+		cut(call, 1)
+	}
+	l.refused(unix.EACCES, "", unix.SYS_TRUNCATE)
+	l.refused(unix.ENOSYS, "", unix.SYS_OPENAT2) // its arguments lie in memory
+	l.refused(0, "", ofFiles...)
+	l.refused(0, "", olderOfFiles...)
 }
 
 // signals lets programs send signals to each other. Where they share process

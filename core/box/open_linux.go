@@ -159,11 +159,7 @@ var boxes atomic.Int64
 
 // start starts the supervisor in one way and waits until it is ready.
 func (b *Box) start(o Options, w way) (ready readiness, err error) {
-	var theirs []*os.File
 	defer func() {
-		for _, f := range theirs {
-			f.Close()
-		}
 		if err != nil {
 			if b.supervisor != nil {
 				b.supervisor.Kill() // it may be stuck
@@ -173,26 +169,11 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	}()
 	var ungrouped error
 	b.group, ungrouped = o.Groups.make(int(boxes.Add(1)))
-	pair, err := unix.Socketpair(unix.AF_UNIX, unix.SOCK_SEQPACKET|unix.SOCK_CLOEXEC, 0)
+	theirs, err := b.connect()
+	defer closeAll(theirs) // so that their end is seen
 	if err != nil {
 		return ready, err
 	}
-	b.socket = pair[0]
-	theirs = append(theirs, os.NewFile(uintptr(pair[1]), "requests"))
-	killPipe, err := pipe()
-	if err != nil {
-		return ready, err
-	}
-	b.kills = killPipe[1]
-	theirs = append(theirs, os.NewFile(uintptr(killPipe[0]), "killPipe"))
-	if b.extended, err = unix.Eventfd(0, unix.EFD_CLOEXEC|unix.EFD_NONBLOCK); err != nil {
-		return ready, err
-	}
-	extended, err := unix.FcntlInt(uintptr(b.extended), unix.F_DUPFD_CLOEXEC, 0)
-	if err != nil {
-		return ready, err
-	}
-	theirs = append(theirs, os.NewFile(uintptr(extended), "extended"))
 	if err := b.watchFiles(); err != nil {
 		return ready, err
 	}
@@ -204,27 +185,8 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 	if err != nil {
 		return ready, err
 	}
-	for _, f := range theirs { // so that its end is seen
-		f.Close()
-	}
-	theirs = nil
-	s := setup{
-		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Uncontained: o.Uncontained, Folder: b.dir,
-		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Group: b.group,
-	}
-	if b.shown != nil {
-		s.Reads, s.Writes = b.shown.Reads, b.shown.Writes
-	}
-	message, err := json.Marshal(s)
-	if err != nil {
-		return ready, err
-	}
-	file, err := Memory(message) // which may be longer than a message
-	if err != nil {
-		return ready, err
-	}
-	defer file.Close()
-	if err := send(b.socket, []byte("setup"), int(file.Fd())); err != nil {
+	closeAll(theirs)
+	if err := b.setUp(o, w); err != nil {
 		return ready, err
 	}
 	if ready, err = b.awaitReady(); err != nil {
@@ -239,6 +201,58 @@ func (b *Box) start(o Options, w way) (ready readiness, err error) {
 		b.helpers = append(b.helpers, p.pid)
 	}
 	return ready, err
+}
+
+// connect makes what this process and a supervisor talk through, and returns the supervisor's
+// ends, in the order of their descriptors there.
+func (b *Box) connect() (theirs []*os.File, err error) {
+	pair, err := unix.Socketpair(unix.AF_UNIX, unix.SOCK_SEQPACKET|unix.SOCK_CLOEXEC, 0)
+	if err != nil {
+		return nil, err
+	}
+	b.socket = pair[0]
+	theirs = append(theirs, os.NewFile(uintptr(pair[1]), "requests"))
+	kills, err := pipe()
+	if err != nil {
+		return theirs, err
+	}
+	b.kills = kills[1]
+	theirs = append(theirs, os.NewFile(uintptr(kills[0]), "kills"))
+	if b.extended, err = unix.Eventfd(0, unix.EFD_CLOEXEC|unix.EFD_NONBLOCK); err != nil {
+		return theirs, err
+	}
+	extended, err := unix.FcntlInt(uintptr(b.extended), unix.F_DUPFD_CLOEXEC, 0)
+	if err != nil {
+		return theirs, err
+	}
+	return append(theirs, os.NewFile(uintptr(extended), "extended")), nil
+}
+
+func closeAll(files []*os.File) {
+	for _, f := range files {
+		f.Close()
+	}
+}
+
+// setUp tells the supervisor how it shall hold programs.
+func (b *Box) setUp(o Options, w way) error {
+	s := setup{
+		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Uncontained: o.Uncontained, Folder: b.dir,
+		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Group: b.group,
+	}
+	if b.shown != nil {
+		s.Reads, s.Writes = b.shown.Reads, b.shown.Writes
+	}
+	message, err := json.Marshal(s)
+	if err != nil {
+		return err
+	}
+	file, err := Memory(message) // which may be longer than a message
+	if err != nil {
+		return err
+	}
+	defer file.Close()
+	return send(b.socket, []byte("setup"), int(file.Fd()))
 }
 
 // watchFiles lets the Go scheduler know when there is something to read.

@@ -22,6 +22,9 @@ import (
 // gives the supervisor the processor that it asks for.
 const lateness = 800 * time.Millisecond
 
+// grace is how long a supervisor may take to end itself.
+const grace = 2 * time.Second
+
 // freeRate is how much memory the kernel frees at least, in bytes a second, when it ends a run.
 const freeRate = 1 << 30
 
@@ -40,18 +43,20 @@ type overseer struct {
 // oversee ends the supervisor if a run is not over in time.
 func (b *Box) oversee(l verdict.Limits) *overseer {
 	o := &overseer{over: make(chan struct{})}
-	patience := lateness + time.Duration(float64(l.Memory)/freeRate*float64(time.Second))
-	o.timer = time.AfterFunc(l.Wall, func() { o.await(b, patience) })
+	o.timer = time.AfterFunc(l.Wall, func() { o.overdue.Store(b.endLate(o.over, l.Memory)) })
 	return o
 }
 
-func (o *overseer) await(b *Box, patience time.Duration) {
+// endLate waits for the end of a run that is to end now, and ends the supervisor, and reports that,
+// where it does not come in time.
+func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
+	patience := lateness + time.Duration(float64(memory)/freeRate*float64(time.Second))
 	kept := delayedAll(b.supervisor.Pid)
 	for late := time.Duration(0); late < patience; {
 		began := time.Now()
 		select {
-		case <-o.over:
-			return
+		case <-over:
+			return false
 		case <-time.After(overseeEvery):
 		}
 		before := kept
@@ -64,8 +69,8 @@ func (o *overseer) await(b *Box, patience time.Duration) {
 			late += overseeEvery
 		}
 	}
-	o.overdue.Store(true)
 	b.supervisor.Kill()
+	return true
 }
 
 // end says that the run is over, and explains an error if it was ended here.

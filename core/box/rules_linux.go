@@ -48,31 +48,8 @@ func (s setup) ownRules() error {
 	if version == 0 {
 		return errors.New("the kernel has no Landlock")
 	}
-	everything := uint64(mayDoFirst)
-	ruleset := struct{ files, net, scoped uint64 }{}
-	if version >= 2 {
-		everything |= mayRefer
-	}
-	if version >= 3 {
-		everything |= mayTruncate
-	}
-	if version >= 4 {
-		ruleset.net = mayBindTCP | mayConnectTCP
-	}
-	if version >= 5 {
-		everything |= mayIoctl
-	}
-	if version >= 6 {
-		ruleset.scoped = keepSockets | keepSignals
-	}
-	ruleset.files = everything
-	size := unsafe.Sizeof(ruleset)
-	switch {
-	case version < 4:
-		size = 8
-	case version < 6:
-		size = 16
-	}
+	ruleset, size := rulesOf(version)
+	everything := ruleset.files
 	rules, _, errno := unix.Syscall(unix.SYS_LANDLOCK_CREATE_RULESET, uintptr(unsafe.Pointer(&ruleset)), size, 0)
 	if errno != 0 {
 		return fmt.Errorf("cannot make Landlock rules: %w", errno)
@@ -106,6 +83,37 @@ func (s setup) ownRules() error {
 		return fmt.Errorf("cannot put Landlock rules into force: %w", errno)
 	}
 	return nil
+}
+
+// A ruleset is what Landlock's rules decide about.
+type ruleset struct{ files, net, scoped uint64 }
+
+// rulesOf is all that rules of one version can decide about, and how many bytes of that the kernel
+// knows.
+func rulesOf(version int) (r ruleset, size uintptr) {
+	r.files = mayDoFirst
+	if version >= 2 {
+		r.files |= mayRefer
+	}
+	if version >= 3 {
+		r.files |= mayTruncate
+	}
+	if version >= 4 {
+		r.net = mayBindTCP | mayConnectTCP
+	}
+	if version >= 5 {
+		r.files |= mayIoctl
+	}
+	if version >= 6 {
+		r.scoped = keepSockets | keepSignals
+	}
+	switch {
+	case version < 4:
+		return r, 8
+	case version < 6:
+		return r, 16
+	}
+	return r, unsafe.Sizeof(r)
 }
 
 func permit(rules int, path string, rights uint64) error {

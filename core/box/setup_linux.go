@@ -95,35 +95,41 @@ func (s setup) raise() (w sandbox, err error) {
 			return w, err
 		}
 	}
+	return w, s.giveUp(&w)
+}
+
+// giveUp takes from this thread, and all that it will start, what they need no more: privileges, files,
+// and system calls.
+func (s setup) giveUp(w *sandbox) (err error) {
 	// What this process knows is not for programs of the same user.
 	if err := unix.Prctl(unix.PR_SET_DUMPABLE, 0, 0, 0, 0); err != nil {
-		return w, err
+		return err
 	}
 	counted := w.account.version != 0 || s.Coarse // what the kernel keeps for programs is, or has room enough
 	if !counted {
 		if err := boundDescriptors(); err != nil {
-			return w, err
+			return err
 		}
 	}
 	if s.Walls == NoWalls {
 		// Root stays root where nothing is contained.
 		if err := unix.Prctl(unix.PR_CAP_AMBIENT, unix.PR_CAP_AMBIENT_CLEAR_ALL, 0, 0, 0); err != nil {
-			return w, err
+			return err
 		}
 	} else if err := dropPrivileges(); err != nil {
-		return w, fmt.Errorf("cannot give up privileges: %w", err)
+		return fmt.Errorf("cannot give up privileges: %w", err)
 	}
 	if err := unix.Prctl(unix.PR_SET_NO_NEW_PRIVS, 1, 0, 0, 0); err != nil {
-		return w, err
+		return err
 	}
 	if s.Walls == Rules {
 		if err := s.ownRules(); err != nil {
-			return w, err
+			return err
 		}
 	}
 	w.filter = filterPlan{Network: s.Uncontained, Shared: !s.Apart, Files: counted, Machine: s.Walls == Rules}
 	w.listener, err = w.filter.filterCalls()
-	return w, err
+	return err
 }
 
 // readOnlyMachine makes all that is mounted read-only and without devices, and returns

@@ -128,17 +128,7 @@ func newTree(init *initProcess, hidden, visible []string, folder *workFolder) (t
 	if err := unix.MountSetattr(unix.AT_FDCWD, root, 0, &unix.MountAttr{Attr_set: unix.MOUNT_ATTR_RDONLY}); err != nil {
 		return nil, fmt.Errorf("cannot make the programs' tree read-only: %w", err)
 	}
-	// The old tree goes below the new one, and away: pivot_root(2).
-	if err := unix.Chdir(root); err != nil {
-		return nil, err
-	}
-	if err := unix.PivotRoot(".", "."); err != nil {
-		return nil, fmt.Errorf("cannot enter the programs' tree: %w", err)
-	}
-	if err := unix.Unmount(".", unix.MNT_DETACH); err != nil {
-		return nil, fmt.Errorf("cannot leave the machine's tree: %w", err)
-	}
-	if err := unix.Chdir("/"); err != nil {
+	if err := enterTree(root); err != nil {
 		return nil, err
 	}
 	if t.keeper, err = newKeeper(); err != nil {
@@ -165,6 +155,21 @@ func newTree(init *initProcess, hidden, visible []string, folder *workFolder) (t
 		return nil, err
 	}
 	return t, folder.note()
+}
+
+// enterTree makes a mount the root of what this thread sees, and of nothing else.
+func enterTree(root string) error {
+	// The old tree goes below the new one, and away: pivot_root(2).
+	if err := unix.Chdir(root); err != nil {
+		return err
+	}
+	if err := unix.PivotRoot(".", "."); err != nil {
+		return fmt.Errorf("cannot enter the programs' tree: %w", err)
+	}
+	if err := unix.Unmount(".", unix.MNT_DETACH); err != nil {
+		return fmt.Errorf("cannot leave the machine's tree: %w", err)
+	}
+	return unix.Chdir("/")
 }
 
 // show lets programs see just what one program needs besides what all see.

@@ -94,40 +94,14 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		return Result{}, err
 	}
 	defer b.closeStreams()
-	finished := make(chan struct{})
-	var enders sync.WaitGroup
-	onEnd := func(c context.Context) (keep func()) {
-		enders.Add(1)
-		stop := context.AfterFunc(c, func() {
-			defer enders.Done()
-			b.kill(id)
-			select {
-			case <-finished:
-			case <-time.After(grace): // the supervisor does not answer; what it traces dies with it
-				b.supervisor.Kill()
-			}
-		})
-		return func() {
-			if stop() {
-				enders.Done()
-			}
-		}
-	}
-	keep := []func(){onEnd(ctx)}
-	if run.Stop != nil {
-		keep = append(keep, onEnd(run.Stop))
-	}
+	over := b.endWith(id, run.Limits.Memory, ctx, run.Stop)
 	carried, rep, made, err := b.carry(run, id)
 	defer func() {
 		if made != nil && result.File == nil {
 			made.Close()
 		}
 	}()
-	close(finished)
-	for _, keep := range keep {
-		keep()
-	}
-	enders.Wait()
+	over()
 	if err == nil && rep.ID != id {
 		err = fmt.Errorf("report %d came for run %d", rep.ID, id)
 	}
@@ -151,6 +125,34 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 		result.Ending = PassedOutput
 	}
 	return result, nil
+}
+
+// endWith ends a run when one of some contexts ends; nil is none. Whoever calls what it returns,
+// when the run is over, waits until nothing ends it any more.
+func (b *Box) endWith(id uint32, memory int64, contexts ...context.Context) (over func()) {
+	finished := make(chan struct{})
+	var enders sync.WaitGroup
+	var stops []func() bool
+	for _, c := range contexts {
+		if c == nil {
+			continue
+		}
+		enders.Add(1)
+		stops = append(stops, context.AfterFunc(c, func() {
+			defer enders.Done()
+			b.kill(id)
+			b.endLate(finished, memory)
+		}))
+	}
+	return func() {
+		close(finished)
+		for _, stop := range stops {
+			if stop() {
+				enders.Done()
+			}
+		}
+		enders.Wait()
+	}
 }
 
 // request tells the supervisor what to run.

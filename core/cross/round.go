@@ -20,84 +20,107 @@ const answerKept = 256 << 10
 // round runs one pack through reference and candidates, as long as trying lasts; what
 // is found is looked at as long as ctx does.
 func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
+	r := round{s: s, ctx: ctx, trying: trying, worker: worker, p: p}
 	began := time.Now()
-	var answers [][]byte
-	var slow bool
-	if s.base == ByReference && !s.isTooLarge(p) {
-		var t *trouble
-		var err error
-		if answers, t, err = s.ask(trying, worker, p.texts, p.stream == largeStream); err != nil {
-			return err
-		}
-		if t != nil {
-			slow = t.slow()
-			if err := s.referenceFailed(trying, worker, p, t); err != nil {
-				return err
-			}
-		}
+	if err := r.askReference(); err != nil {
+		return err
 	}
-	printed, by := answers, 0
-	var ran []trait
-	var late []func() error // what takes long, after others were told that the round is over
+	r.printed = r.answers
 	for _, candidate := range s.lookedAt() {
-		expected := answers
-		if s.base == ByEachOther {
-			expected = printed // by the first of them
-		}
-		heads := make([]box.Head, len(p.texts))
-		outcomes, err := s.judgeTexts(trying, worker, candidate, p.texts, expected, func(i int) io.Writer {
-			heads[i] = box.Head{Most: answerKept}
-			return &heads[i]
-		})
-		if err != nil {
-			return err
-		}
-		s.peaks(candidate, p, outcomes)
-		s.schedule.took(p, outcomes[0].Usage.CPU)
-		if at := firstFailure(outcomes); at >= 0 {
-			if s.claim(candidate) {
-				late = append(late, func() error { return s.suspect(ctx, worker, candidate, by, p, at, answers, outcomes[at]) })
-			}
-			continue
-		}
-		more, err := s.trace(trying, candidate, p, outcomes[0].Usage.CPU)
-		if err != nil {
-			return err
-		}
-		ran = append(ran, more...)
-		own, whole := textsOf(heads)
-		if !whole {
-			continue
-		}
-		if printed == nil {
-			printed, by = own, candidate
-		}
-		if s.base != ByReference {
-			accuse, err := s.steady(ctx, trying, worker, candidate, p, own)
-			if err != nil {
-				return err
-			}
-			if accuse != nil {
-				late = append(late, accuse)
-			}
-		}
-		if err := s.spacing(trying, worker, candidate, p, own); err != nil {
+		if err := r.try(candidate); err != nil {
 			return err
 		}
 	}
-	s.count(p, answers != nil || s.base == ByChecker, answers != nil)
-	traits := s.seen.add(p, printed, answers != nil)
-	for _, one := range ran {
+	s.count(p, r.answers != nil || s.base == ByChecker, r.answers != nil)
+	traits := s.seen.add(p, r.printed, r.answers != nil)
+	for _, one := range r.ran {
 		traits[one.input] = append(traits[one.input], one.value)
 	}
-	s.schedule.ended(p, time.Since(began), traits, slow)
+	s.schedule.ended(p, time.Since(began), traits, r.slow)
 	s.progress()
-	for _, do := range late {
+	for _, do := range r.late {
 		if err := do(); err != nil {
 			return err
 		}
 	}
 	return nil
+}
+
+// A round is one pack on its way through reference and candidates.
+type round struct {
+	s           *search
+	ctx, trying context.Context
+	worker      int
+	p           *pack
+	answers     [][]byte       // the reference's; nil: there are none
+	printed     [][]byte       // those, or what the first candidate printed whose output is whole
+	by          int            // which candidate that was
+	slow        bool           // the reference took too long
+	ran         []trait        // which parts of a source ran
+	late        []func() error // what takes long, after others were told that the round is over
+}
+
+// askReference has the reference answer the pack, where it is asked at all.
+func (r *round) askReference() error {
+	s := r.s
+	if s.base != ByReference || s.isTooLarge(r.p) {
+		return nil
+	}
+	answers, t, err := s.ask(r.trying, r.worker, r.p.texts, r.p.stream == largeStream)
+	r.answers = answers
+	if err != nil || t == nil {
+		return err
+	}
+	r.slow = t.slow()
+	return s.referenceFailed(r.trying, r.worker, r.p, t)
+}
+
+// try runs the pack through one candidate.
+func (r *round) try(candidate int) error {
+	s, p := r.s, r.p
+	expected := r.answers
+	if s.base == ByEachOther {
+		expected = r.printed // by the first of them
+	}
+	heads := make([]box.Head, len(p.texts))
+	outcomes, err := s.judgeTexts(r.trying, r.worker, candidate, p.texts, expected, func(i int) io.Writer {
+		heads[i] = box.Head{Most: answerKept}
+		return &heads[i]
+	})
+	if err != nil {
+		return err
+	}
+	s.peaks(candidate, p, outcomes)
+	s.schedule.took(p, outcomes[0].Usage.CPU)
+	if at := firstFailure(outcomes); at >= 0 {
+		if s.claim(candidate) {
+			by, answers := r.by, r.answers
+			r.late = append(r.late, func() error { return s.suspect(r.ctx, r.worker, candidate, by, p, at, answers, outcomes[at]) })
+		}
+		return nil
+	}
+	ran, err := s.trace(r.trying, candidate, p, outcomes[0].Usage.CPU)
+	if err != nil {
+		return err
+	}
+	r.ran = append(r.ran, ran...)
+	own, whole := textsOf(heads)
+	if !whole {
+		return nil
+	}
+	if r.printed == nil {
+		r.printed, r.by = own, candidate
+	}
+	if s.base != ByReference {
+		accuse, err := s.steady(r.ctx, r.trying, r.worker, candidate, p, own)
+		if err != nil {
+			return err
+		}
+		if accuse != nil {
+			r.late = append(r.late, accuse)
+		}
+	}
+	return s.spacing(r.trying, r.worker, candidate, p, own)
 }
 
 // textsOf are texts, and whether they are whole.

@@ -164,24 +164,31 @@ func (x *functionExecutor) process(ctx context.Context, w *worker, program func(
 	}
 	close(p.judging)
 	judged.Wait()
-	switch {
-	case ctx.Err() != nil:
+	if ctx.Err() != nil {
 		return 0, 0, ctx.Err()
-	case err != nil:
+	}
+	return p.delivered(result, err, answers.Long())
+}
+
+// delivered tells the calls that are left of a process that has ended, and returns how many are done
+// with, and how many are suspects.
+func (p *callProcess) delivered(result box.Result, failed error, long bool) (done, suspects int, err error) {
+	s, n := &p.state, len(p.positions)
+	switch answered := min(n, len(s.protocol.answers)); {
+	case failed != nil:
 		if s.delivered < n {
-			each(attempt{position: positions[s.delivered], outcome: verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}})
+			p.each(attempt{position: p.positions[s.delivered], outcome: verdict.Outcome{Verdict: verdict.Fault, Message: failed.Error()}})
 			s.delivered++
 		}
-		return s.delivered, 0, nil
-	case s.memory.limitExceeded && s.delivered < min(n, len(s.protocol.answers)):
-		suspects = min(len(s.protocol.answers), n) - s.delivered
-		if result.Ending == box.PassedMemory && len(s.protocol.answers) < n {
+	case s.memory.limitExceeded && s.delivered < answered:
+		suspects = answered - s.delivered
+		if result.Ending == box.PassedMemory && answered < n {
 			suspects++
 		}
-		return s.delivered, suspects, nil
+	default:
+		err = p.end(result, long)
 	}
-	err = p.end(result, answers.Long())
-	return s.delivered, 0, err
+	return s.delivered, suspects, err
 }
 
 // An answered is a call that the driver has answered.

@@ -98,6 +98,19 @@ func newEdgeSet(n, m int64) edgeSet {
 	return func(a, b int64) bool { return seen.add(uint64(a)*uint64(n) + uint64(b)) }
 }
 
+// An edgeReader reads the lines of one tree or graph, an edge a line.
+type edgeReader struct {
+	c       *checker
+	field   *Field
+	d       *datum
+	n       int64 // vertices
+	sets    *forest
+	parts   int64          // that are not connected yet
+	seen    edgeSet        // nil: an edge may come again
+	index   *valueReader   // names the vertex that is read
+	weights []*valueReader // of what stands behind an edge
+}
+
 // edges reads the lines of a tree or a graph.
 func (c *checker) edges(field *Field, d *datum, f *frame) {
 	v := field.Value
@@ -106,81 +119,91 @@ func (c *checker) edges(field *Field, d *datum, f *frame) {
 	if v.Base == Graph {
 		m = c.size(v.Args[1], f)
 	}
-	sets := newForest(n)
-	parts := n
-	r := &valueReader{checker: c, field: field}
-	name := r.name
-	from := c.line
-	tree := v.Base == Tree
-	var seen edgeSet // where no edge may come twice
-	if !tree && !v.Parallel {
-		seen = newEdgeSet(n, m)
+	r := edgeReader{c: c, field: field, d: d, n: n, sets: newForest(n), parts: n, index: &valueReader{checker: c, field: field}}
+	if v.Base != Tree && !v.Parallel {
+		r.seen = newEdgeSet(n, m)
 	}
-	readers := make([]*valueReader, len(v.With))
+	r.weights = make([]*valueReader, len(v.With))
 	for k, w := range v.With {
 		if w.Value != nil && m > 0 {
-			readers[k] = c.reader(w, f)
+			r.weights[k] = c.reader(w, f)
 		}
 	}
+	from := c.line
 	for i := range m {
 		if i > 0 {
 			c.beginLine()
 		}
-		var ends [2]int64
-		for k := range ends {
-			c.begin(k == 0)
-			r.index = i
-			x := c.integer(name)
-			if x < v.From || x-v.From >= n {
-				c.fault(r.name(), "vertex %d is outside %d..%d", x, v.From, v.From+n-1)
-			}
-			ends[k] = x - v.From
-		}
-		d.ints = append(d.ints, ends[0]+v.From, ends[1]+v.From)
-		if ends[0] == ends[1] && !v.Loops {
-			c.fault(r.name(), "an edge leads from %d to itself", ends[0]+v.From)
-		}
-		joined, even := sets.joinEven(ends[0], ends[1])
-		if joined {
-			parts--
-		}
-		switch {
-		case tree && !joined:
-			c.fault(r.name(), "this is no tree: the edge %d %d closes a cycle", ends[0]+v.From, ends[1]+v.From)
-		case v.Acyclic && !v.Directed && !joined:
-			c.fault(r.name(), "the graph is not acyclic: the edge %d %d closes a cycle", ends[0]+v.From, ends[1]+v.From)
-		case v.Bipartite && !even:
-			c.fault(r.name(), "the graph is not bipartite: the edge %d %d closes a cycle of odd length", ends[0]+v.From, ends[1]+v.From)
-		}
-		if a, b := ends[0], ends[1]; seen != nil {
-			if a > b && !v.Directed {
-				a, b = b, a
-			}
-			if !seen(a, b) {
-				c.nth = 0
-				c.fault(field.Name, "the edge %d %d comes a second time", ends[0]+v.From, ends[1]+v.From)
-			}
-		}
-		for k, w := range v.With {
-			if w.Value == nil {
-				c.literal(w.Literal, false)
-				continue
-			}
-			into := &f.data[w.slot]
-			c.begin(false)
-			readers[k].one(into, i)
-			into.count = i + 1
-		}
+		r.edge(i)
+		r.behind(i, f)
 		c.endLine()
 	}
 	d.count = m
 	c.nth = 0
-	if v.Connected && parts > 1 {
+	if v.Connected && r.parts > 1 {
 		c.line = from
-		c.fault(field.Name, "the graph is not connected: it has %d components", parts)
+		c.fault(field.Name, "the graph is not connected: it has %d components", r.parts)
 	}
 	if v.Directed && v.Acyclic {
 		c.cyclic(field, d, from)
+	}
+}
+
+// edge reads the two ends of an edge, and checks what they must be.
+func (r *edgeReader) edge(i int64) {
+	c, v := r.c, r.field.Value
+	name := r.index.name
+	var ends [2]int64
+	for k := range ends {
+		c.begin(k == 0)
+		r.index.index = i
+		x := c.integer(name)
+		if x < v.From || x-v.From >= r.n {
+			c.fault(name(), "vertex %d is outside %d..%d", x, v.From, v.From+r.n-1)
+		}
+		ends[k] = x - v.From
+	}
+	a, b := ends[0], ends[1]
+	r.d.ints = append(r.d.ints, a+v.From, b+v.From)
+	if a == b && !v.Loops {
+		c.fault(name(), "an edge leads from %d to itself", a+v.From)
+	}
+	joined, even := r.sets.joinEven(a, b)
+	if joined {
+		r.parts--
+	}
+	switch {
+	case v.Base == Tree && !joined:
+		c.fault(name(), "this is no tree: the edge %d %d closes a cycle", a+v.From, b+v.From)
+	case v.Acyclic && !v.Directed && !joined:
+		c.fault(name(), "the graph is not acyclic: the edge %d %d closes a cycle", a+v.From, b+v.From)
+	case v.Bipartite && !even:
+		c.fault(name(), "the graph is not bipartite: the edge %d %d closes a cycle of odd length", a+v.From, b+v.From)
+	}
+	if r.seen == nil {
+		return
+	}
+	low, high := a, b
+	if low > high && !v.Directed {
+		low, high = high, low
+	}
+	if !r.seen(low, high) {
+		c.nth = 0
+		c.fault(r.field.Name, "the edge %d %d comes a second time", a+v.From, b+v.From)
+	}
+}
+
+// behind reads what stands behind the two ends of edge i.
+func (r *edgeReader) behind(i int64, f *frame) {
+	for k, w := range r.field.Value.With {
+		if w.Value == nil {
+			r.c.literal(w.Literal, false)
+			continue
+		}
+		into := &f.data[w.slot]
+		r.c.begin(false)
+		r.weights[k].one(into, i)
+		into.count = i + 1
 	}
 }
 
