@@ -73,7 +73,6 @@ func Run(args []string, in io.Reader, out, errs io.Writer) int {
 // status says what went wrong, if anything did, and returns the exit status.
 func (a *app) status(ctx context.Context, err error) int {
 	var code exit
-	var usage *problem.UsageError
 	var mistakes problem.Mistakes
 	say := func() {
 		for line := range strings.Lines(err.Error()) {
@@ -96,7 +95,7 @@ func (a *app) status(ctx context.Context, err error) int {
 			fmt.Fprintf(a.errors, "cold: %s\n", term.Visible(m.Error()))
 		}
 		return exitUsage
-	case errors.As(err, &usage):
+	case isUsage(err):
 		say()
 		return exitUsage
 	}
@@ -104,8 +103,18 @@ func (a *app) status(ctx context.Context, err error) int {
 	return exitFault
 }
 
-func usageError(format string, args ...any) error {
-	return &problem.UsageError{Text: fmt.Sprintf(format, args...)}
+// A usage is a command line that cannot be carried out as it was typed.
+type usage string
+
+func (u usage) Error() string { return string(u) }
+
+func usageError(format string, args ...any) error { return usage(fmt.Sprintf(format, args...)) }
+
+// isUsage reports that an error is the person's to mend: of the command line, or of what it asks for.
+func isUsage(err error) bool {
+	var typed usage
+	var asked *problem.RequestError
+	return errors.As(err, &typed) || errors.As(err, &asked)
 }
 
 func (a *app) command() *cli.Command {

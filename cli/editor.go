@@ -126,8 +126,7 @@ func (a *app) addInEditor(ctx context.Context, p *problem.Problem, n problem.New
 			return os.RemoveAll(dir)
 		}
 		var mistakes problem.Mistakes
-		var usage *problem.UsageError
-		if !errors.As(err, &mistakes) && !errors.As(err, &usage) || a.terminal() == nil {
+		if !errors.As(err, &mistakes) && !isUsage(err) || a.terminal() == nil {
 			a.screen.Remark("what you wrote is in %s", path)
 			return err
 		}

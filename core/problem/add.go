@@ -46,7 +46,7 @@ func (p *Problem) Add(c NewCase) (name, where string, err error) {
 func (p *Problem) add(c NewCase) (name, where string, err error) {
 	group := GroupName(c.Group)
 	if group == "" {
-		return "", "", &UsageError{fmt.Sprintf("%q makes no name of a group; use letters and digits", c.Group)}
+		return "", "", &RequestError{fmt.Sprintf("%q makes no name of a group; use letters and digits", c.Group)}
 	}
 	if err := errors.Join(p.checkData(c), p.checkAdded(c.Input)); err != nil {
 		return "", "", err
@@ -60,7 +60,7 @@ func (p *Problem) add(c NewCase) (name, where string, err error) {
 	name = group + "/" + c.Name
 	for _, other := range p.Cases {
 		if other.Name == name {
-			return "", "", &UsageError{fmt.Sprintf("there is a case %q already, at %s; choose another name", name, other.Where)}
+			return "", "", &RequestError{fmt.Sprintf("there is a case %q already, at %s; choose another name", name, other.Where)}
 		}
 	}
 	if len(c.Output) <= inlineMost && isText(c.Output) && (len(c.Input) > inlineMost || !isText(c.Input)) {
@@ -126,7 +126,7 @@ func (p *Problem) addFiles(group string, c NewCase) (where string, err error) {
 	input, output := filepath.Join(dir, c.Name+".in"), filepath.Join(dir, c.Name+".out")
 	for _, path := range []string{input, output, filepath.Join(dir, c.Name+notesExtension)} {
 		if _, err := os.Lstat(path); err == nil {
-			return "", &UsageError{fmt.Sprintf("%s is there already and stays as it is; choose another name", path)}
+			return "", &RequestError{fmt.Sprintf("%s is there already and stays as it is; choose another name", path)}
 		}
 	}
 	// The output first: an input without an output would be a whole case.
@@ -257,7 +257,7 @@ func (p *Problem) ReadNew(text []byte) (cases []NewCase, err error) {
 	}
 	input, _ := p.dataWords()
 	if len(l.problem.Cases) == 0 {
-		return nil, &UsageError{"there is no case in it; write a heading '## name' and below it a block ```" + input}
+		return nil, &RequestError{"there is no case in it; write a heading '## name' and below it a block ```" + input}
 	}
 	titles := map[string]string{}
 	for line := range strings.Lines(string(Plain(text))) {
@@ -272,7 +272,7 @@ func (p *Problem) ReadNew(text []byte) (cases []NewCase, err error) {
 			n.Group = title
 		}
 		if c.Input.Path != "" || len(c.Accepted) > 1 || len(c.Refused) > 0 || len(c.Accepted) == 1 && c.Accepted[0].Path != "" {
-			return nil, &UsageError{"a case with several answers, or with data in files, is written into cases.md itself: 'cold case edit'"}
+			return nil, &RequestError{"a case with several answers, or with data in files, is written into cases.md itself: 'cold case edit'"}
 		}
 		if len(c.Accepted) == 1 && len(c.Accepted[0].Text) > 0 {
 			n.Output = c.Accepted[0].Text

@@ -248,13 +248,13 @@ func (p *Problem) checkData(c NewCase) error {
 		return nil
 	}
 	if _, err := value.ReadCall(string(Plain(c.Input)), p.Call.Takes); err != nil {
-		return &UsageError{fmt.Sprintf("the arguments: %v; write each on a line, such as %s: …", err, p.Call.Takes[0].Name)}
+		return &RequestError{fmt.Sprintf("the arguments: %v; write each on a line, such as %s: …", err, p.Call.Takes[0].Name)}
 	}
 	if c.Output == nil {
 		return nil
 	}
 	if _, err := value.ReadResults(string(Plain(c.Output)), p.Call.Results()); err != nil {
-		return &UsageError{fmt.Sprintf("the result: %v", err)}
+		return &RequestError{fmt.Sprintf("the result: %v", err)}
 	}
 	return nil
 }

@@ -12,10 +12,10 @@ import (
 	"coldverdict/core/settings"
 )
 
-// A UsageError is a request that cannot be served as it was made.
-type UsageError struct{ Text string }
+// A RequestError is a request that cannot be served as it was made.
+type RequestError struct{ Text string }
 
-func (e *UsageError) Error() string { return e.Text }
+func (e *RequestError) Error() string { return e.Text }
 
 // ChooseCandidate returns the candidate that was edited last. A file that
 // verdict.toml names as anything else is never chosen: a reference, a
@@ -37,10 +37,10 @@ func (p *Problem) ChooseCandidate(except ...Solution) (Solution, error) {
 	}
 	last, err := p.editedLast(candidates)
 	if err == nil && last == nil && len(others) > 0 {
-		return Solution{}, &UsageError{fmt.Sprintf("no candidate in %s: %s has another part for %s; say which to try", p.Dir, ConfigFile, strings.Join(others, " and "))}
+		return Solution{}, &RequestError{fmt.Sprintf("no candidate in %s: %s has another part for %s; say which to try", p.Dir, ConfigFile, strings.Join(others, " and "))}
 	}
 	if err == nil && last == nil {
-		return Solution{}, &UsageError{fmt.Sprintf("no candidate in %s; name a source file, or write one ('cold open' can begin it)", p.Dir)}
+		return Solution{}, &RequestError{fmt.Sprintf("no candidate in %s; name a source file, or write one ('cold open' can begin it)", p.Dir)}
 	}
 	if err != nil {
 		return Solution{}, err
@@ -75,7 +75,7 @@ func (p *Problem) editedLast(list []Solution) (*Solution, error) {
 	for i, s := range last {
 		names[i] = s.File
 	}
-	return nil, &UsageError{fmt.Sprintf("%s were edited at the same moment; say which to try", strings.Join(names, " and "))}
+	return nil, &RequestError{fmt.Sprintf("%s were edited at the same moment; say which to try", strings.Join(names, " and "))}
 }
 
 // entries returns what verdict.toml says of a file: its first entry, and the
@@ -107,7 +107,7 @@ func (p *Problem) FindSolutions(name, from string) ([]Solution, error) {
 			continue
 		}
 		if !info.Mode().IsRegular() {
-			return nil, &UsageError{fmt.Sprintf("%s is %s; a source file was expected", name, kind(info))}
+			return nil, &RequestError{fmt.Sprintf("%s is %s; a source file was expected", name, kind(info))}
 		}
 		if full, err = filepath.Abs(full); err != nil {
 			return nil, err
@@ -121,7 +121,7 @@ func (p *Problem) FindSolutions(name, from string) ([]Solution, error) {
 	if len(p.Sources) > 0 {
 		hint = "; " + settings.Nearest(filepath.Base(name), p.Sources)
 	}
-	return nil, &UsageError{fmt.Sprintf("there is no file %s here%s", name, hint)}
+	return nil, &RequestError{fmt.Sprintf("there is no file %s here%s", name, hint)}
 }
 
 // IsSame reports that two solutions are one file with the same arguments.
@@ -167,7 +167,7 @@ func (p *Problem) SelectCases(patterns []string) ([]int, error) {
 			}
 		}
 		if !any {
-			return nil, &UsageError{p.noMatch(pattern)}
+			return nil, &RequestError{p.noMatch(pattern)}
 		}
 	}
 	indices := make([]int, 0, len(p.Cases))

@@ -75,7 +75,7 @@ func (p *Problem) notShared(c Case) error {
 	for _, other := range p.Cases {
 		data := append(slices.Clone(other.Accepted), other.Input)
 		if other.Name != c.Name && slices.ContainsFunc(data, func(d Data) bool { return d.Path != "" && d.Path == c.Input.Path }) {
-			return &UsageError{fmt.Sprintf("%s is the input of %s, too; move that first", c.Where, other.Name)}
+			return &RequestError{fmt.Sprintf("%s is the input of %s, too; move that first", c.Where, other.Name)}
 		}
 	}
 	return nil
@@ -134,7 +134,7 @@ func (p *Problem) Undrop() (name string, err error) {
 func (p *Problem) undrop() (name string, err error) {
 	text, err := os.ReadFile(p.full(droppedRecord))
 	if errors.Is(err, os.ErrNotExist) {
-		return "", &UsageError{"there is no dropped case to bring back"}
+		return "", &RequestError{"there is no dropped case to bring back"}
 	}
 	var d dropped
 	if err == nil {
@@ -145,7 +145,7 @@ func (p *Problem) undrop() (name string, err error) {
 	}
 	for _, c := range p.Cases {
 		if c.Name == d.Name {
-			return "", &UsageError{fmt.Sprintf("there is a case %q again, at %s; rename it first", d.Name, c.Where)}
+			return "", &RequestError{fmt.Sprintf("there is a case %q again, at %s; rename it first", d.Name, c.Where)}
 		}
 	}
 	if d.Text != "" {
@@ -180,7 +180,7 @@ func (p *Problem) undropText(d dropped) error {
 func (p *Problem) undropFiles(d dropped) error {
 	for name, was := range d.Kept {
 		if exists(p.full(droppedFolder+"/"+name)) && exists(p.full(was)) {
-			return &UsageError{fmt.Sprintf("%s is there again and stays as it is; move it away first", was)}
+			return &RequestError{fmt.Sprintf("%s is there again and stays as it is; move it away first", was)}
 		}
 	}
 	for _, extension := range slices.Backward(caseExtensions) {

@@ -27,7 +27,7 @@ func (p *Problem) FindCase(name string) (Case, error) {
 			return p.Cases[i], nil
 		}
 	}
-	return Case{}, &UsageError{fmt.Sprintf("%q means %d cases, %s and %s among them; name one", name, len(indices), p.Cases[indices[0]].Name, p.Cases[indices[1]].Name)}
+	return Case{}, &RequestError{fmt.Sprintf("%q means %d cases, %s and %s among them; name one", name, len(indices), p.Cases[indices[0]].Name, p.Cases[indices[1]].Name)}
 }
 
 // inFile reports that a case has files of its own, and does not stand in
@@ -68,12 +68,12 @@ func (p *Problem) Keep(c Case, output []byte, from string, when time.Time) (wher
 
 func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (where string, err error) {
 	if len(c.Accepted) > 0 {
-		return "", &UsageError{fmt.Sprintf("the answer of %s is known already; 'cold case edit %s' changes it", c.Name, c.Name)}
+		return "", &RequestError{fmt.Sprintf("the answer of %s is known already; 'cold case edit %s' changes it", c.Name, c.Name)}
 	}
 	with := c
 	with.Accepted = []Data{{Text: output, Size: int64(len(output))}}
 	if wrong := p.refusedMistake(&with); wrong != "" {
-		return "", &UsageError{c.Name + ": " + wrong}
+		return "", &RequestError{c.Name + ": " + wrong}
 	}
 	text := keptLine(from, when)
 	_, outputWord := p.dataWords()
@@ -84,7 +84,7 @@ func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (wher
 	}
 	name := c.beside(keptExtension)
 	if strings.ContainsAny(name, "\"`") {
-		return "", &UsageError{fmt.Sprintf("the name of %s has a quote, so that no block can point to its file; rename the case first", c.Name)}
+		return "", &RequestError{fmt.Sprintf("the name of %s has a quote, so that no block can point to its file; rename the case first", c.Name)}
 	}
 	if err := os.MkdirAll(filepath.Dir(p.full(name)), 0o755); err != nil {
 		return "", err
@@ -92,7 +92,7 @@ func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (wher
 	// The data first: a note without it would be a mistake.
 	if err := writeNew(p.full(name), output); err != nil {
 		if errors.Is(err, os.ErrExist) {
-			err = &UsageError{fmt.Sprintf("%s is there already and stays as it is; move it away", name)}
+			err = &RequestError{fmt.Sprintf("%s is there already and stays as it is; move it away", name)}
 		}
 		return "", err
 	}
@@ -120,17 +120,17 @@ func (p *Problem) Refuse(c Case, answer []byte, sought string) (where string, er
 
 func (p *Problem) refuse(c Case, answer []byte, sought string) (where string, err error) {
 	if len(answer) > largestRefused || !isText(answer) {
-		return "", &UsageError{fmt.Sprintf("this answer has %d bytes or is no text; only text up to %d bytes can be noted", len(answer), largestRefused)}
+		return "", &RequestError{fmt.Sprintf("this answer has %d bytes or is no text; only text up to %d bytes can be noted", len(answer), largestRefused)}
 	}
 	for _, r := range c.Refused {
 		if known, err := r.Answer.Head(largestRefused + 1); err == nil && r.Sought == sought && bytes.Equal(known, answer) {
-			return "", &UsageError{fmt.Sprintf("this answer of %s is refused already", c.Name)}
+			return "", &RequestError{fmt.Sprintf("this answer of %s is refused already", c.Name)}
 		}
 	}
 	with := c
 	with.Refused = append(slices.Clone(c.Refused), Refused{Data{Text: answer, Size: int64(len(answer))}, sought})
 	if wrong := p.refusedMistake(&with); wrong != "" {
-		return "", &UsageError{c.Name + ": " + wrong}
+		return "", &RequestError{c.Name + ": " + wrong}
 	}
 	_, kind := p.dataWords()
 	kind += " refused"
@@ -193,11 +193,11 @@ func insert(old []byte, at int, text string) []byte {
 // read.
 func (p *Problem) rewrite(name string, old, text []byte) error {
 	if len(text) > LargestCasesFile {
-		return &UsageError{fmt.Sprintf("%s would grow past %d MB; put data into %s/", name, int(LargestCasesFile/1e6), CasesFolder)}
+		return &RequestError{fmt.Sprintf("%s would grow past %d MB; put data into %s/", name, int(LargestCasesFile/1e6), CasesFolder)}
 	}
 	now, err := os.ReadFile(p.full(name))
 	if err != nil && !errors.Is(err, os.ErrNotExist) || !bytes.Equal(now, old) {
-		return &UsageError{fmt.Sprintf("%s was changed by somebody else at this moment and stays as it is; try again", name)}
+		return &RequestError{fmt.Sprintf("%s was changed by somebody else at this moment and stays as it is; try again", name)}
 	}
 	return WriteWhole(p.full(name), text, 0o644)
 }
@@ -209,7 +209,7 @@ func findSection(text []byte, c Case) (section, error) {
 			return s, nil
 		}
 	}
-	return section{}, &UsageError{fmt.Sprintf("%s holds no case %s any more", CasesFile, c.Name)}
+	return section{}, &RequestError{fmt.Sprintf("%s holds no case %s any more", CasesFile, c.Name)}
 }
 
 // Rename gives a case another name within its group.
@@ -220,7 +220,7 @@ func (p *Problem) Rename(c Case, name string) error {
 func (p *Problem) rename(c Case, name string) error {
 	if group, short, ok := strings.Cut(name, "/"); ok {
 		if group != c.Group {
-			return &UsageError{fmt.Sprintf("%s can only be renamed within its group, %s/…; 'cold case edit' opens the file to move it", c.Name, c.Group)}
+			return &RequestError{fmt.Sprintf("%s can only be renamed within its group, %s/…; 'cold case edit' opens the file to move it", c.Name, c.Group)}
 		}
 		name = short
 	}
@@ -229,7 +229,7 @@ func (p *Problem) rename(c Case, name string) error {
 	}
 	for _, other := range p.Cases {
 		if other.Name == c.Group+"/"+name {
-			return &UsageError{fmt.Sprintf("there is a case %q already, at %s; choose another name", other.Name, other.Where)}
+			return &RequestError{fmt.Sprintf("there is a case %q already, at %s; choose another name", other.Name, other.Where)}
 		}
 	}
 	if !c.inFile() {
@@ -253,7 +253,7 @@ func (p *Problem) rename(c Case, name string) error {
 	renamed.Where = path.Join(path.Dir(c.Where), name+".in")
 	for _, extension := range caseExtensions {
 		if _, err := os.Lstat(p.full(renamed.beside(extension))); err == nil {
-			return &UsageError{fmt.Sprintf("%s is there already and stays as it is; choose another name", renamed.beside(extension))}
+			return &RequestError{fmt.Sprintf("%s is there already and stays as it is; choose another name", renamed.beside(extension))}
 		}
 	}
 	for _, extension := range slices.Backward(caseExtensions) {
@@ -274,7 +274,7 @@ func (p *Problem) rename(c Case, name string) error {
 // checkName reports a name that no case can have.
 func checkName(name string) error {
 	if name == "" || strings.HasPrefix(name, ".") || !validName(name) || strings.TrimSpace(name) != name || strings.Trim(name, "#") != name {
-		return &UsageError{fmt.Sprintf("a case cannot be named %q; use letters, digits and hyphens", name)}
+		return &RequestError{fmt.Sprintf("a case cannot be named %q; use letters, digits and hyphens", name)}
 	}
 	return nil
 }

@@ -32,7 +32,7 @@ type Fresh struct {
 // made and of those that were kept.
 func Open(dir string, f Fresh) (made, kept []string, err error) {
 	if info, err := os.Stat(dir); err == nil && !info.IsDir() {
-		return nil, nil, &UsageError{fmt.Sprintf("%s is %s; choose another name for the folder", dir, kind(info))}
+		return nil, nil, &RequestError{fmt.Sprintf("%s is %s; choose another name for the folder", dir, kind(info))}
 	}
 	if err := os.MkdirAll(dir, 0o755); err != nil {
 		return nil, nil, err

@@ -52,8 +52,8 @@ func TestWhatContradictsIsNeitherRefusedNorKept(t *testing.T) {
 		"keep what is too high":    func() error { _, err := p.Keep(b, []byte("6\n"), "teams.cpp", day); return err },
 		"keep what was refused":    func() error { _, err := p.Keep(b, []byte("5\n"), "teams.cpp", day); return err },
 	} {
-		var usage *UsageError
-		assert.True(t, errors.As(change(), &usage), name)
+		var refused *RequestError
+		assert.True(t, errors.As(change(), &refused), name)
 		assert.Equal(t, before, casesText(t, p), name)
 	}
 }

@@ -54,7 +54,7 @@ func (p *Problem) checkAdded(input []byte) error {
 		return err
 	}
 	if fault != nil {
-		return &UsageError{fmt.Sprintf("the input does not have the shape that %s says: %v", ShapeFile, fault)}
+		return &RequestError{fmt.Sprintf("the input does not have the shape that %s says: %v", ShapeFile, fault)}
 	}
 	return nil
 }

@@ -148,7 +148,7 @@ func (p *Problem) changing(do func(now *Problem) error) error {
 			break
 		}
 		if time.Since(began) > lockWait {
-			return &UsageError{fmt.Sprintf("another cold is changing %s and does not come to an end; end it and try again", p.Dir)}
+			return &RequestError{fmt.Sprintf("another cold is changing %s and does not come to an end; end it and try again", p.Dir)}
 		}
 	}
 	if p.words.IsSource == nil { // it was never read from its folder
@@ -166,7 +166,7 @@ func (p *Problem) changingCase(c Case, do func(now *Problem, c Case) error) erro
 	return p.changing(func(now *Problem) error {
 		i := slices.IndexFunc(now.Cases, func(other Case) bool { return other.Name == c.Name })
 		if i < 0 {
-			return &UsageError{fmt.Sprintf("%s holds no case %s any more", p.Dir, c.Name)}
+			return &RequestError{fmt.Sprintf("%s holds no case %s any more", p.Dir, c.Name)}
 		}
 		return do(now, now.Cases[i])
 	})
