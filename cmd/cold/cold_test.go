@@ -18,6 +18,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"coldverdict/cli"
+	"coldverdict/core/box"
+	"coldverdict/core/script"
 	"coldverdict/demo"
 	"coldverdict/internal/testenv"
 )
@@ -26,7 +29,7 @@ import (
 // that a change to any of it makes go test run these tests again.
 var program = main
 
-func TestMain(m *testing.M) { testenv.Main(m) }
+func TestMain(m *testing.M) { testenv.Main(m, box.Supervise, script.Main) }
 
 // binary builds the program once.
 var binary = sync.OnceValues(func() (string, error) {
@@ -69,6 +72,15 @@ func (s session) run(t testing.TB, args ...string) said {
 		require.NoError(t, err)
 	}
 	return said{out.String(), errs.String(), cmd.ProcessState.ExitCode()}
+}
+
+// ask calls the command line within this process: what is refused before anything runs needs no other.
+func (s session) ask(t *testing.T, args ...string) said {
+	t.Helper()
+	t.Chdir(s.dir)
+	var out, errs bytes.Buffer
+	status := cli.Run(append([]string{"cold"}, args...), strings.NewReader(s.input), &out, &errs)
+	return said{out.String(), errs.String(), status}
 }
 
 // folder makes a folder of names and texts.
@@ -180,7 +192,7 @@ func TestBadInputIsToldInItsOwnWords(t *testing.T) {
 			for name := range tt.files {
 				require.NoError(t, os.Chtimes(filepath.Join(s.dir, name), now, now))
 			}
-			got := s.run(t, strings.Fields(tt.args)...)
+			got := s.ask(t, strings.Fields(tt.args)...)
 			assert.Equal(t, 64, got.status, got.out+got.errors)
 			assert.Contains(t, got.errors, tt.says)
 			assert.Empty(t, got.out)
