@@ -54,7 +54,7 @@ func compareTwo(mode, order, expected, got string) error {
 	return err
 }
 
-// compares holds two files of 1 GB against each other in each mode, beside cmp
+// compares compares two files of 1 GB in each mode, beside cmp
 // and diff -q: the same bytes twice, and then texts that differ wherever the
 // mode lets them.
 func (b *bench) compares() error {

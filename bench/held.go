@@ -25,7 +25,7 @@ import (
 
 var heldLimits = verdict.Limits{Time: 2 * time.Second, Wall: 5 * time.Second, Memory: 256 << 20, Output: 64 << 20, Processes: 2048}
 
-// openBox opens a box as cold try does, with walls and groups.
+// openBox opens a box as cold try does, with isolation and groups.
 func (b *bench) openBox() (*box.Box, error) {
 	groups, _ := box.OpenGroups()
 	visible := []string{b.dir}
@@ -35,7 +35,7 @@ func (b *bench) openBox() (*box.Box, error) {
 	return box.Open(box.Options{Scratch: b.dir, Groups: groups, Visible: visible})
 }
 
-// held compares a run under all limits and walls with the bare loop, for a
+// held compares a run under all limits and in the sandbox with the bare loop, for a
 // static C program, a dynamic C++ program, and Python.
 func (b *bench) held() error {
 	python, err := exec.Command("python3", "-c", "import sys; print(sys.executable)").Output()

@@ -40,7 +40,7 @@ func (a *app) crossCommand() *cli.Command {
 		Name:      "cross",
 		Usage:     "compare solutions with a reference on generated inputs until they differ",
 		ArgsUsage: "[CANDIDATE ...]",
-		Description: "Makes inputs from input.shape, or with what [make] names: edge cases first, then random ones\n" +
+		Description: "Generates inputs from input.shape, or with what [make] names: edge cases first, then random ones\n" +
 			"whose sizes grow. What fails is shrunk while it fails in the same way, and shown. Without\n" +
 			"a reference it looks for crashes, limits, and answers that vary; of several candidates, for\n" +
 			"an input on which they disagree.\n\n" +
@@ -234,7 +234,7 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 			return "", wrongShape(err)
 		}
 	}
-	var except []problem.Solution // what answers are held against is no candidate, unless it is named
+	var except []problem.Solution // what answers are compared with is no candidate, unless it is named
 	if f.against != "" && len(named) == 0 {
 		if except, err = p.FindSolutions(f.against, from); err != nil {
 			return "", err
@@ -277,7 +277,7 @@ func onePart(list []problem.Solution, group string) ([]problem.Solution, error) 
 	return list, nil
 }
 
-// referenceOf is what answers are held against: what was named, or the reference of
+// referenceOf is what answers are compared with: what was named, or the reference of
 // verdict.toml that answers the same part; nil: there is none.
 func (a *app) referenceOf(p *problem.Problem, list []problem.Solution, from string, f crossFlags) (*problem.Solution, error) {
 	if f.against == "" {

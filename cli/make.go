@@ -24,7 +24,7 @@ type makeFlags struct {
 	open                   bool // uncontained
 }
 
-// usualSize is how large inputs are made where nothing is said: a person can still
+// usualSize is how large generated inputs are where nothing is said: a person can still
 // read them.
 const usualSize = "0.2"
 
@@ -59,7 +59,7 @@ func (a *app) shapeMakeCommand() *cli.Command {
 	}
 }
 
-// A making is how inputs are made: by a shape, or by what a person wrote.
+// A making is how inputs are generated: by a shape, or by what a person wrote.
 type making func(seed shape.Seed) ([]byte, error)
 
 func (a *app) shapeMake(ctx context.Context, f makeFlags) (err error) {
@@ -124,7 +124,7 @@ func (a *app) shapeMake(ctx context.Context, f makeFlags) (err error) {
 	return nil
 }
 
-// making says how inputs are made. end must be called when none is wanted any more.
+// making says how inputs are generated. end must be called when none is wanted any more.
 func (a *app) making(ctx context.Context, p *problem.Problem, f makeFlags, size shape.Size) (one making, end func() error, err error) {
 	if p.Make != (problem.Make{}) && f.style == "" {
 		m, err := judge.OpenMaker(ctx, p, judge.Env{Languages: a.languages, Uncontained: f.open})

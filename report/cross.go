@@ -133,7 +133,7 @@ type slowest struct {
 // ways are how a failure is called, by its Way.
 var ways = []string{cross.Fails: "fails", cross.Unsteady: "unsteady", cross.AfterOthers: "only after other cases", cross.Disagrees: "disagrees"}
 
-// bases are what candidates are held against, by the Base.
+// bases are what candidates are compared with, by the Base.
 var bases = []string{cross.ByNothing: "nothing", cross.ByReference: "reference", cross.ByChecker: "checker", cross.ByEachOther: "each other"}
 
 // WriteCross writes the JSON form of cold cross.

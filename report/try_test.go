@@ -38,7 +38,7 @@ func TestWhatIsWrittenIsWhatTheSchemaSays(t *testing.T) {
 	usage := verdict.Usage{CPU: 2 * time.Millisecond, Wall: 3 * time.Millisecond, Memory: 3500000}
 	_, value := written(t, p,
 		judge.Building{},
-		judge.Held{Hold: box.Hold{Walls: box.NoWalls, Contained: true}},
+		judge.Held{Hold: box.Hold{Isolation: box.NotIsolated, Contained: true}},
 		judge.Began{Plan: judge.Plan{Solution: problem.Solution{File: "a.cpp", Role: "candidate", Expect: "stalled"}, Language: "cpp", Build: &toolchain.Build{Log: "warning: …"}}},
 		judge.Case{Index: 0, Outcome: verdict.Outcome{Verdict: verdict.Accepted, Ran: true, Usage: usage, Stdout: verdict.Text{Bytes: []byte("\xff<b>\n"), Cut: true},
 			Spread: &verdict.Spread{Runs: 3, Least: time.Millisecond, Median: 2 * time.Millisecond, Most: 3 * time.Millisecond}}},

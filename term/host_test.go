@@ -17,9 +17,9 @@ import (
 )
 
 var (
-	whole = box.Hold{Walls: box.Namespaces, Contained: true, Apart: true, Near: true, Filter: true, Told: true, Groups: "cgroup v2, below /user"}
-	half  = box.Hold{Walls: box.NoWalls, Contained: true, Apart: true, Near: true, Denied: []string{"namespaces: not permitted"}}
-	open  = box.Hold{Walls: box.NoWalls, Apart: true, Near: true}
+	whole = box.Hold{Isolation: box.Namespaces, Contained: true, Apart: true, Near: true, Filter: true, Told: true, Groups: "cgroup v2, below /user"}
+	half  = box.Hold{Isolation: box.NotIsolated, Contained: true, Apart: true, Near: true, Denied: []string{"namespaces: not permitted"}}
+	open  = box.Hold{Isolation: box.NotIsolated, Apart: true, Near: true}
 )
 
 func TestHostSaysWhatHoldsAndHowToGetWhatDoesNot(t *testing.T) {

@@ -25,7 +25,7 @@ type InputRun struct {
 	Plan    judge.Plan
 	Outcome verdict.Outcome
 	Ended   judge.Ended
-	// Compared says that the candidate's output was held against this one's, and
+	// Compared says that the candidate's output was compared with this one's, and
 	// Difference where they part.
 	Compared   bool
 	Difference *verdict.Difference

@@ -23,7 +23,7 @@ type TryView struct {
 	Problem  *problem.Problem
 	Evidence int    // for how many failing cases the evidence is shown
 	Chosen   string // how the solution was chosen, if not by name: "edited last"
-	// Expectations says that each solution is held against the verdict that it
+	// Expectations says that the verdict of each solution is compared with the one that it
 	// must get.
 	Expectations bool
 	// Checked says that checked builds were asked for.
@@ -55,7 +55,7 @@ type Before struct {
 	Message string
 }
 
-// BeforeOf is what an outcome leaves for the next run to be held against.
+// BeforeOf is what an outcome leaves for the next run to be compared with.
 func BeforeOf(o verdict.Outcome) Before {
 	switch o.Verdict {
 	case verdict.WrongAnswer, verdict.RuntimeError, verdict.CompileError, verdict.Unjudged:

@@ -230,7 +230,7 @@ func makeReachable(t testing.TB, dir string) {
 	}
 }
 
-// validate holds what was printed against the schema in the manual.
+// validate checks what was printed against the schema in the manual.
 func validate(t *testing.T, printed string) {
 	schema, err := jsonschema.NewCompiler().Compile("../../docs/try.schema.json")
 	require.NoError(t, err)

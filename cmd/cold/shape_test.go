@@ -242,7 +242,7 @@ func TestWhatAPersonWroteMakesInputs(t *testing.T) {
 	assert.Equal(t, got.out, s.run(t, "shape", "make", "--seed", "3", "--size", "1").out)
 	assert.NotEqual(t, got.out, s.run(t, "shape", "make", "--seed", "4", "--size", "1").out)
 
-	// With a shape beside, what is made is held against it.
+	// With a shape beside, what is generated is checked against it.
 	files["input.shape"] = "n: int 1..5\nw: int[n] 1..100 distinct\n"
 	s = folder(t, files)
 	got = s.run(t, "shape", "make", "--seed", "3", "--size", "1")

@@ -48,7 +48,7 @@ func Open(o Options) (*Box, error) {
 	if err != nil {
 		return nil, fmt.Errorf("cannot start a worker: %w", err)
 	}
-	return &Box{Hold{Walls: NoWalls, Contained: !o.Uncontained}, dir, o.Decides}, nil
+	return &Box{Hold{Isolation: NotIsolated, Contained: !o.Uncontained}, dir, o.Decides}, nil
 }
 
 // Hold says how the box holds what runs in it.

@@ -5,19 +5,19 @@ import (
 	"slices"
 )
 
-// Walls are what keeps a program from the rest of the machine.
-type Walls string
+// Isolation is what keeps a program from the rest of the machine.
+type Isolation string
 
-// The walls, the best first.
+// The ways to isolate programs, the best first.
 const (
-	Namespaces Walls = "namespaces" // a tree, processes and a network of its own
-	Rules      Walls = "rules"      // Landlock's
-	NoWalls    Walls = "none"
+	Namespaces  Isolation = "namespaces" // a tree, processes and a network of its own
+	Rules       Isolation = "rules"      // Landlock's
+	NotIsolated Isolation = "none"
 )
 
 // A Hold says how a box holds what runs in it: what the kernel gave.
 type Hold struct {
-	Walls     Walls
+	Isolation Isolation
 	Contained bool     // it was asked to keep programs from the rest of the machine
 	Apart     bool     // programs have process numbers of their own
 	Near      bool     // no signal of a program reaches another one outside
@@ -54,7 +54,7 @@ func (h Hold) String() string {
 	if groups == "" {
 		groups = "no control groups"
 	}
-	return fmt.Sprintf("walls: %s; %s", h.Walls, groups)
+	return fmt.Sprintf("isolation: %s; %s", h.Isolation, groups)
 }
 
 // A Remedy is something that this machine could give and does not, and how a
@@ -66,7 +66,7 @@ type Remedy struct {
 
 // A way is one way to start a supervisor.
 type way struct {
-	walls   Walls
-	apart   bool // the first process of namespaces of its own
-	newUser bool // a user namespace among them
+	isolation Isolation
+	apart     bool // the first process of namespaces of its own
+	newUser   bool // a user namespace among them
 }

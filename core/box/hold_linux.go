@@ -27,10 +27,10 @@ func (h Hold) Promises() []Promise {
 		{What: "output", How: "counted while it is read"},
 	}
 	return append(list, h.supervisor(), h.folder(), h.leftovers(), h.network(),
-		h.byWalls("your files", "not to be seen: only runtimes, the build and a few devices are, read-only",
+		h.byIsolation("your files", "not to be seen: only runtimes, the build and a few devices are, read-only",
 			"only runtimes and the build may be read, by Landlock rules", "a program can change your files"),
-		h.byWalls("expected outputs", "not to be seen, whatever links lead there", "not among what may be read", "a program can read the expected outputs"),
-		h.byWalls("builds", "in the same sandbox; they also see the source, and what lies beside it except cases, checkers, references and settings",
+		h.byIsolation("expected outputs", "not to be seen, whatever links lead there", "not among what may be read", "a program can read the expected outputs"),
+		h.byIsolation("builds", "in the same sandbox; they also see the source, and what lies beside it except cases, checkers, references and settings",
 			"in the same sandbox, by Landlock rules", "code that runs while a source is built can do all that you can"),
 		h.privileges())
 }
@@ -61,7 +61,7 @@ func (h Hold) supervisor() Promise {
 
 func (h Hold) folder() Promise {
 	p := Promise{What: "working folder", How: "in memory, no larger than the output limit"}
-	if h.Walls != Namespaces {
+	if h.Isolation != Namespaces {
 		p.How = "on disk, its size looked at by the watch"
 	}
 	return p
@@ -80,9 +80,9 @@ func (h Hold) leftovers() Promise {
 
 func (h Hold) network() Promise {
 	switch {
-	case h.Walls == Namespaces && h.Filter:
+	case h.Isolation == Namespaces && h.Filter:
 		return Promise{What: "no network", How: "none is there, and connections are refused" + h.seen()}
-	case h.Walls == Namespaces:
+	case h.Isolation == Namespaces:
 		return Promise{What: "no network", How: "none is there"}
 	case h.Filter:
 		return Promise{What: "no network", How: "connections are refused" + h.seen()}
@@ -97,10 +97,10 @@ func (h Hold) seen() string {
 	return ""
 }
 
-// byWalls is a promise that each kind of walls holds in its own way, and that
+// byIsolation is a promise that each kind of isolation holds in its own way, and that
 // is a lack without any.
-func (h Hold) byWalls(what, namespaces, rules, lack string) Promise {
-	switch h.Walls {
+func (h Hold) byIsolation(what, namespaces, rules, lack string) Promise {
+	switch h.Isolation {
 	case Namespaces:
 		return Promise{What: what, How: namespaces}
 	case Rules:
@@ -110,7 +110,7 @@ func (h Hold) byWalls(what, namespaces, rules, lack string) Promise {
 }
 
 func (h Hold) privileges() Promise {
-	if h.Walls == NoWalls {
+	if h.Isolation == NotIsolated {
 		return Promise{What: "privileges", How: "those of the one who starts it", Lack: "a program can do all that you can"}
 	}
 	return Promise{What: "privileges", How: "none, and none to be gained"}
@@ -118,7 +118,7 @@ func (h Hold) privileges() Promise {
 
 // Remedies lists what could be had here and is not, with how to get it.
 func (h Hold) Remedies() (list []Remedy) {
-	if h.Walls != Namespaces && h.Contained {
+	if h.Isolation != Namespaces && h.Contained {
 		list = append(list, Remedy{"a sandbox of namespaces", namespacesRemedy()})
 	}
 	if !h.Filter && h.Contained {

@@ -36,8 +36,8 @@ func modes(t testing.TB) (list []mode) {
 		{"namespaces and groups", way{Namespaces, true, true}, true},
 		{"namespaces", way{Namespaces, true, true}, false},
 		{"rules", way{Rules, false, false}, false},
-		{"no walls", way{NoWalls, true, !root}, false},
-		{"alone", way{NoWalls, false, false}, false},
+		{"not isolated", way{NotIsolated, true, !root}, false},
+		{"alone", way{NotIsolated, false, false}, false},
 	}
 	if root {
 		all = append(all, mode{"root's namespaces", way{Namespaces, true, false}, false})
@@ -60,7 +60,7 @@ func modes(t testing.TB) (list []mode) {
 }
 
 func (m mode) options(t testing.TB) Options {
-	o := Options{Scratch: t.TempDir(), Visible: []string{compiled.dir}, Uncontained: m.way.walls == NoWalls, ways: []way{m.way}}
+	o := Options{Scratch: t.TempDir(), Visible: []string{compiled.dir}, Uncontained: m.way.isolation == NotIsolated, ways: []way{m.way}}
 	if m.groups {
 		groups, err := OpenGroups()
 		require.NoError(t, err)
@@ -93,8 +93,8 @@ type hostile struct {
 	sign unix.Signal     // signal, where one ended it that was not ours
 	left int             // processes left behind; -1: any number
 	with *verdict.Limits // instead of strict
-	// where says which walls it takes to come to this end; empty: any
-	where     Walls
+	// where says which isolation it takes to come to this end; empty: any
+	where     Isolation
 	apart     bool // it takes processes of its own
 	grouped   bool // it takes control groups
 	ungrouped bool // it takes that there are none
@@ -207,9 +207,9 @@ var hostiles = []hostile{
 
 var longOutputSmallFolder = limitsWith(func(l *verdict.Limits) { l.Wall, l.Time = 5*time.Second, 4*time.Second })
 
-// reaches reports whether walls are at least as high as wanted.
-func (w Walls) reaches(wanted Walls) bool {
-	height := map[Walls]int{"": 0, NoWalls: 0, Rules: 1, Namespaces: 2}
+// reaches reports whether isolation is at least as strong as wanted.
+func (w Isolation) reaches(wanted Isolation) bool {
+	height := map[Isolation]int{"": 0, NotIsolated: 0, Rules: 1, Namespaces: 2}
 	return height[w] >= height[wanted]
 }
 
@@ -222,7 +222,7 @@ func TestHostileProgramsAreHeld(t *testing.T) {
 		b, err := Open(o)
 		require.NoError(t, err)
 		for _, h := range hostiles {
-			if !m.way.walls.reaches(h.where) || h.apart && !m.way.apart || h.grouped && !m.groups || h.ungrouped && m.groups || h.dear && slowness > 1 {
+			if !m.way.isolation.reaches(h.where) || h.apart && !m.way.apart || h.grouped && !m.groups || h.ungrouped && m.groups || h.dear && slowness > 1 {
 				continue
 			}
 			t.Run(h.act, func(t *testing.T) { place.hold(t, b, h) })
@@ -358,7 +358,7 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 	require.NoError(t, err)
 	assert.Equal(t, "day 1\n", string(text))
 	for _, p := range []Program{program(t, "act", "look around"), program(t, "hostile/guard", "find state")} {
-		if b.hold.Walls == NoWalls && len(p.Args) > 0 && p.Args[0] == "find state" {
+		if b.hold.Isolation == NotIsolated && len(p.Args) > 0 && p.Args[0] == "find state" {
 			continue
 		}
 		after, err := b.Run(t.Context(), Run{Program: p, Limits: generous})

@@ -254,7 +254,7 @@ func switches(t *testing.T, process int) (total int) {
 func TestAWorkerLetsItsProgramRunAlone(t *testing.T) {
 	const most = 100
 	b := open(t)
-	if h := b.Hold(); h.Walls != Namespaces && os.Geteuid() != 0 {
+	if h := b.Hold(); h.Isolation != Namespaces && os.Geteuid() != 0 {
 		t.Skip("without namespaces an ordinary user has no right to calm the runtime")
 	}
 	least := math.MaxInt

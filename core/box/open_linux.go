@@ -81,7 +81,7 @@ func ways(contained bool) []way {
 		}
 		list = append(list, way{Rules, false, false})
 	}
-	return append(list, way{NoWalls, true, !root}, way{NoWalls, false, false})
+	return append(list, way{NotIsolated, true, !root}, way{NotIsolated, false, false})
 }
 
 // proved remembers the ways that worked. All boxes of one kind in this process
@@ -133,7 +133,7 @@ func (b *Box) startSupervisor(o Options) error {
 // hold says how a supervisor holds that was started in this way.
 func (w way) hold(ready readiness, o Options) Hold {
 	h := Hold{
-		Walls: w.walls, Contained: !o.Uncontained, Apart: w.apart, Near: ready.Near,
+		Isolation: w.isolation, Contained: !o.Uncontained, Apart: w.apart, Near: ready.Near,
 		Filter: ready.Filter, Told: ready.Told, Groups: o.Groups.String(),
 	}
 	if ready.Ungrouped != "" {
@@ -145,7 +145,7 @@ func (w way) hold(ready readiness, o Options) Hold {
 
 func (w way) words() string {
 	switch {
-	case w.walls == Rules:
+	case w.isolation == Rules:
 		return "Landlock rules"
 	case w.apart && w.newUser:
 		return "namespaces for an ordinary user"
@@ -237,7 +237,7 @@ func closeAll(files []*os.File) {
 // setUp tells the supervisor how it shall hold programs.
 func (b *Box) setUp(o Options, w way) error {
 	s := setup{
-		Walls: w.walls, Apart: w.apart, NewUser: w.newUser, Uncontained: o.Uncontained, Folder: b.dir,
+		Isolation: w.isolation, Apart: w.apart, NewUser: w.newUser, Uncontained: o.Uncontained, Folder: b.dir,
 		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Group: b.group,
 	}
 	if b.shown != nil {
@@ -279,7 +279,7 @@ func (b *Box) watchFile(fd int) error {
 // showOnly starts the supervisor anew where what programs see is decided for good at
 // its start, and this one is to see something else.
 func (b *Box) showOnly(run Run) error {
-	if b.hold.Walls != Rules {
+	if b.hold.Isolation != Rules {
 		return nil
 	}
 	now := run.Program
@@ -309,7 +309,7 @@ func (w way) attributes() *syscall.SysProcAttr {
 	if w.apart {
 		attributes.Cloneflags = unix.CLONE_NEWPID | unix.CLONE_NEWNS
 	}
-	if w.walls == Namespaces {
+	if w.isolation == Namespaces {
 		attributes.Cloneflags |= unix.CLONE_NEWNET | unix.CLONE_NEWIPC | unix.CLONE_NEWUTS
 	}
 	if w.newUser {

@@ -16,7 +16,7 @@ import (
 // A setup is what a supervisor is told before its first request: how it is to keep
 // what it runs away from everything else.
 type setup struct {
-	Walls       Walls
+	Isolation   Isolation
 	Apart       bool     // it is the first process of namespaces of its own
 	NewUser     bool     // a user namespace among them
 	Uncontained bool     // programs may use files and the network as the caller can
@@ -58,7 +58,7 @@ func (s setup) raise() (w sandbox, err error) {
 	if err := unix.Chdir("/"); err != nil {
 		return w, err
 	}
-	if w.account, err = s.Group.enter(s.Walls == Namespaces); err != nil {
+	if w.account, err = s.Group.enter(s.Isolation == Namespaces); err != nil {
 		w.ungrouped = err.Error() // the watch holds the limits alone
 	}
 	if s.Apart {
@@ -70,7 +70,7 @@ func (s setup) raise() (w sandbox, err error) {
 		return w, err
 	}
 	calmRuntime()
-	if s.Walls == Namespaces {
+	if s.Isolation == Namespaces {
 		if w.root, err = readOnlyMachine(); err != nil {
 			return w, err
 		}
@@ -111,7 +111,7 @@ func (s setup) giveUp(w *sandbox) (err error) {
 			return err
 		}
 	}
-	if s.Walls == NoWalls {
+	if s.Isolation == NotIsolated {
 		// Root stays root where nothing is contained.
 		if err := unix.Prctl(unix.PR_CAP_AMBIENT, unix.PR_CAP_AMBIENT_CLEAR_ALL, 0, 0, 0); err != nil {
 			return err
@@ -122,12 +122,12 @@ func (s setup) giveUp(w *sandbox) (err error) {
 	if err := unix.Prctl(unix.PR_SET_NO_NEW_PRIVS, 1, 0, 0, 0); err != nil {
 		return err
 	}
-	if s.Walls == Rules {
+	if s.Isolation == Rules {
 		if err := s.ownRules(); err != nil {
 			return err
 		}
 	}
-	w.filter = filterPlan{Network: s.Uncontained, Shared: !s.Apart, Files: counted, Machine: s.Walls == Rules}
+	w.filter = filterPlan{Network: s.Uncontained, Shared: !s.Apart, Files: counted, Machine: s.Isolation == Rules}
 	w.listener, err = w.filter.filterCalls()
 	return err
 }
@@ -149,7 +149,7 @@ func readOnlyMachine() (root int, err error) {
 // ownTree gives this thread, and what it starts, the tree that programs see.
 func (s setup) ownTree(w *sandbox) (err error) {
 	switch {
-	case s.Walls == Namespaces:
+	case s.Isolation == Namespaces:
 		if w.tree, err = newTree(w.init, s.Hidden, s.Visible, w.folder); err != nil {
 			return err
 		}

@@ -182,7 +182,7 @@ func (w *supervisor) staysWithin(thread int, call uint32, target int) bool {
 }
 
 // begin receives the setup, does what it says, and answers. It returns nil
-// where the walls could not be put up; the caller was told.
+// where the isolation could not be had; the caller was told.
 func begin(buffer []byte) (*supervisor, error) {
 	_, fd, err := receive(requestsFD, buffer)
 	if err != nil {
@@ -204,7 +204,7 @@ func begin(buffer []byte) (*supervisor, error) {
 		ready.Error = err.Error()
 	}
 	ready.Ungrouped = w.ungrouped
-	ready.Near = s.Apart || s.Walls == Rules && rulesVersion() >= 6
+	ready.Near = s.Apart || s.Isolation == Rules && rulesVersion() >= 6
 	ready.Filter, ready.Told = ready.Error == "", w.listener >= 0
 	answer, err := json.Marshal(ready)
 	if err == nil {

@@ -14,7 +14,7 @@ import (
 // eachSandbox runs a test in every mode that keeps programs from files.
 func eachSandbox(t *testing.T, test func(*testing.T, mode)) {
 	eachMode(t, func(t *testing.T, m mode) {
-		if m.way.walls == NoWalls {
+		if m.way.isolation == NotIsolated {
 			t.Skip("nothing is contained")
 		}
 		test(t, m)
@@ -82,7 +82,7 @@ func TestLinksAreSeenWithWhatTheyLeadTo(t *testing.T) {
 		through := filepath.Join(current, "bin", "tool")
 		assert.Empty(t, seen(t, b, nil, through))
 		assert.Equal(t, []string{all[0]}, seen(t, b, []string{current}, all...))
-		if m.way.walls == Namespaces {
+		if m.way.isolation == Namespaces {
 			assert.Equal(t, []string{through}, seen(t, b, []string{current}, through))
 		}
 		// A link within what is shown leads nowhere, if what it leads to is not.

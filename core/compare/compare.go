@@ -1,4 +1,4 @@
-// Package compare holds what a program prints against what was expected.
+// Package compare compares what a program prints with what was expected.
 //
 // A Comparison is a writer: it eats the output while it is printed, reads the
 // expected text beside it, and keeps only the first difference and its

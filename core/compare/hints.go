@@ -18,7 +18,7 @@ type Evidence struct {
 	Expected string
 	Got      string
 	Errors   string // what was written to standard error
-	Whole    bool   // Expected and Got were not cut, and were held against each other
+	Whole    bool   // Expected and Got were not cut, and were compared
 	// Waits says that the run was ended while it waited for input.
 	Waits bool
 	// Explained is what the language's own words say; it comes first.

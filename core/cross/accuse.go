@@ -180,7 +180,7 @@ func (a *accusation) parts(ctx context.Context, texts [][]byte) (bool, error) {
 	return d != nil, err
 }
 
-// expected are the answers that a failure is held against; nil where it needs none. ok
+// expected are the answers that a failure is compared with; nil where it needs none. ok
 // is false where there are none.
 func (a *accusation) expected(ctx context.Context, texts [][]byte) (expected [][]byte, ok bool, err error) {
 	own := func(candidate int, texts [][]byte) ([][]byte, bool, error) {

@@ -59,7 +59,7 @@ type Began struct {
 	Hold       box.Hold
 }
 
-// A Base is what a candidate's answers are held against.
+// A Base is what a candidate's answers are compared with.
 type Base int
 
 // The bases.
@@ -154,7 +154,7 @@ type Result struct {
 	Base     Base
 	Inputs   int // tried
 	Runs     int // of candidates, but for those while shrinking
-	Judged   int // inputs on which an answer was held against something
+	Judged   int // inputs on which an answer was compared with something
 	Elapsed  time.Duration
 	Found    []Found
 	Health   Health

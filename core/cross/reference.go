@@ -13,7 +13,7 @@ import (
 	"coldverdict/core/verdict"
 )
 
-// What the reference is tried on before anything is held against it: so many of the
+// What the reference is tried on before anything is compared with it: so many of the
 // problem's own cases, up to a size in bytes.
 const (
 	mostProofs = 16

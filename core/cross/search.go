@@ -122,7 +122,7 @@ func (s *search) prepare(ctx context.Context, solutions []problem.Solution, tell
 	return s.prepared.Start(ctx, tell)
 }
 
-// baseOf says what answers are held against.
+// baseOf says what answers are compared with.
 func baseOf(p *problem.Problem, o Options) Base {
 	switch {
 	case p.Interactive(), p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
@@ -282,7 +282,7 @@ func (s *search) cases(texts, answers [][]byte) []problem.Case {
 	return list
 }
 
-// judgeTexts runs a solution on inputs and holds what it prints against answers; without
+// judgeTexts runs a solution on inputs and compares what it prints with answers; without
 // them, against the checker alone, if that is the base.
 func (s *search) judgeTexts(ctx context.Context, worker, solution int, texts, answers [][]byte, output func(i int) io.Writer) ([]verdict.Outcome, error) {
 	return s.judged(ctx, worker, judge.Request{Solution: solution, Cases: s.cases(texts, answers), SkipRerun: true, Output: output})

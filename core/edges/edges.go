@@ -107,7 +107,7 @@ var (
 	makerSeeds = shape.Seed(4)
 )
 
-// fromMaker makes inputs of all sizes; a maker knows no choices.
+// fromMaker generates inputs of all sizes; a maker knows no choices.
 func (e *Added) fromMaker(ctx context.Context, env judge.Env, group string, progress func(string)) (err error) {
 	e.From = e.Problem.Make.Script + e.Problem.Make.Program
 	progress("generating edge cases with " + e.From + " …")

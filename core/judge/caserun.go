@@ -67,7 +67,7 @@ func (r *caseRun) outcomeOf(result box.Result, out, errs *box.Head) (verdict.Out
 	}, m
 }
 
-// comparison opens what the output is held against; nil if nothing is known.
+// comparison opens what the output is compared with; nil if nothing is known.
 func (r *caseRun) comparison() (*compare.Comparison, error) {
 	if len(r.test.Accepted) == 0 || r.test.Compare.Custom() {
 		return nil, nil
@@ -278,7 +278,7 @@ func (r *caseRun) evidence(o *verdict.Outcome, explained []string) compare.Evide
 		e.Errors = string(o.Stderr.Bytes)
 	}
 	if o.Difference == nil {
-		e.Whole = false // there is nothing to hold it against
+		e.Whole = false // there is nothing to compare it with
 	}
 	if len(r.test.Accepted) > 0 && o.Difference != nil {
 		text, err := r.test.Accepted[0].Head(KeptText + 1)

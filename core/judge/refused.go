@@ -60,7 +60,7 @@ func (r *caseRun) same(known, answer []byte) bool {
 	return err == nil && d == nil
 }
 
-// Compare holds a text against an expected output in a certain way, and returns
+// Compare compares a text with an expected output in a certain way, and returns
 // where they part, or nil. A checker of a person's own is not asked. The error says that the expected output
 // could not be read.
 func Compare(how problem.Comparison, expected problem.Data, got []byte) (*verdict.Difference, error) {
@@ -82,7 +82,7 @@ func Compare(how problem.Comparison, expected problem.Data, got []byte) (*verdic
 	return c.Result()
 }
 
-// CompareAnswers holds an answer against an expected one as a problem has it:
+// CompareAnswers compares an answer with an expected one as a problem has it:
 // what a function returned as a value, everything else as Compare does.
 func CompareAnswers(p *problem.Problem, expected problem.Data, got []byte) (*verdict.Difference, error) {
 	if p.Call == nil {

@@ -146,7 +146,7 @@ func orDefault[T time.Duration | int64 | int](limit, unset *T, usual T) {
 	}
 }
 
-// A Comparison says how outputs are held against what was expected.
+// A Comparison says how outputs are compared with what was expected.
 type Comparison struct {
 	Mode       string // empty: lines
 	Absolute   float64

@@ -31,7 +31,7 @@ func (l *loader) shape() {
 	}
 }
 
-// CheckShape holds an input against input.shape, and returns the first fault; nil
+// CheckShape checks an input against input.shape, and returns the first fault; nil
 // if it is valid, or if there is no shape. The error says that the input could not
 // be read.
 func (p *Problem) CheckShape(d Data, o shape.Options) (*shape.Fault, error) {

@@ -170,7 +170,7 @@ func (in *Input) appendCall(dst []byte) []byte {
 // mostArguments bounds the arguments of one call that are read, in bytes.
 const mostArguments = 256 << 20
 
-// readCall reads the arguments of a call and holds them against the shape.
+// readCall reads the arguments of a call and checks them against the shape.
 func (s *Shape) readCall(in io.Reader) (top *frame, fault *Fault, err error) {
 	text, err := io.ReadAll(io.LimitReader(in, mostArguments))
 	if err != nil {

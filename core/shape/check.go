@@ -80,7 +80,7 @@ func (s *Shape) readFrom(c *checker) (top *frame, fault *Fault, err error) {
 	return top, fault, c.err
 }
 
-// A checker holds an input against a shape.
+// A checker checks an input against a shape.
 type checker struct {
 	*scanner
 	keep bool

@@ -7,7 +7,7 @@ import (
 )
 
 // Explain says a shape in plain words, a line an item, with the extremes that it
-// implies, so that a person can hold it against a statement. What lies in a block
+// implies, so that a person can compare it with a statement. What lies in a block
 // is indented by two blanks more.
 func (s *Shape) Explain() []string {
 	e := &explainer{known: map[*Field]span{}, unit: line, line: 1}

@@ -263,7 +263,7 @@ func (m *maker) body(b *block, list []Item, above *frame, allowed []int64) (*fra
 	}
 }
 
-// totals holds what a case adds to each total against what it may add.
+// totals compares what a case adds to each total with what it may add.
 func (m *maker) totals(b *block, f *frame) *unmet {
 	if f.allowed == nil {
 		return nil

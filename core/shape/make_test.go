@@ -64,7 +64,7 @@ var madeShapes = map[string]string{
 	"decimals":      "x: real[4] 0..1 places 0",
 }
 
-// TestEveryMadeInputIsValid makes inputs of all sizes and styles, and holds each
+// TestEveryMadeInputIsValid generates inputs of all sizes and styles, and checks each
 // against its shape, writes it back from its values, and makes it a second time.
 func TestEveryMadeInputIsValid(t *testing.T) {
 	for name, text := range madeShapes {
@@ -136,7 +136,7 @@ func mustSize(t *testing.T, text string) Size {
 
 var update = flag.Bool("update", false, "write the golden files anew")
 
-// TestTheSameSeedMakesTheSameInputForEver holds what is made against what an earlier
+// TestTheSameSeedMakesTheSameInputForEver compares what is generated with what an earlier
 // version made. Where it differs on purpose, MakerVersion must change.
 func TestTheSameSeedMakesTheSameInputForEver(t *testing.T) {
 	var made strings.Builder

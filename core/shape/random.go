@@ -92,7 +92,7 @@ func (r *random) sample(k int, n uint64) []uint64 {
 	return list
 }
 
-// A Source draws as the maker does, for what makes inputs in another way.
+// A Source draws as the maker does, for what generates inputs in another way.
 type Source struct{ r *random }
 
 // NewSource returns a source that begins at a seed.

@@ -10,7 +10,7 @@ type Step struct {
 	Making Making
 }
 
-// Series returns how to make inputs of so many sizes, two at least, from the smallest
+// Series returns how to generate inputs of so many sizes, two at least, from the smallest
 // to the largest. What a shape says is to scale, or every name that is used as a
 // length, grows geometrically from one to the next; other counts are as small as
 // they may be. style is that of all of them; empty: values are uniform.

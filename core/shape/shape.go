@@ -93,7 +93,7 @@ type Field struct {
 	ofEdges bool // it stands on the line of each edge
 	counts  bool // it is used as a length
 	needed  bool // an expression names it
-	// What is known before an input is made; see prepare.
+	// What is known before an input is generated; see prepare.
 	conditions []*condition // that mention it, one integer, in its own block
 	edgesOf    *Field       // the graph of whose edges it is the number
 	styles     []string     // the names of those that fit it

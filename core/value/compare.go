@@ -84,7 +84,7 @@ func amount(n int, what string) string {
 	return fmt.Sprintf("%d elements are %s", n, what)
 }
 
-// single holds two values against each other that are not both arrays.
+// single compares two values that are not both arrays.
 func (c Comparison) single(expected, got any) bool {
 	switch e := expected.(type) {
 	case nil:

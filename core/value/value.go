@@ -1,7 +1,6 @@
 // Package value holds the arguments and results of function problems: their
 // types as a problem's files write them ("int[]", "text?"), the values, which
-// are read from and written as JSON, and how two of them are held against each
-// other.
+// are read from and written as JSON, and how two of them are compared.
 //
 // A value is nil (nothing), bool, int64, *big.Int (an integer that int64 does not
 // hold), float64, string, or []any of such values. Every value that Read returns
