@@ -66,18 +66,20 @@ func (f *fitting) cppByCall(s site, params []string, class string) error {
 	if class != "" {
 		owner, callee = class, "o."+s.name
 	}
-	lent := make([]string, len(types))
+	lent, any, anyLent := make([]string, len(types)), "class O", "" // the types depend on the template, or a call that does not fit would be an error
 	for i, t := range types {
 		lent[i] = fmt.Sprintf("%s &a%d", t, i)
+		any += fmt.Sprintf(", class A%d", i)
+		anyLent += fmt.Sprintf(", A%d &a%[1]d", i)
 	}
 	list := strings.Join(lent, ", ")
 	fmt.Fprintf(&setup, `struct cold_call {
-    template <class O> static auto make(int, O &o, %[1]s) -> decltype(%[2]s(%[3]s)) { return %[2]s(%[3]s); }
-    template <class O> static auto make(long, O &o, %[1]s) -> decltype(%[2]s(%[4]s)) { return %[2]s(%[4]s); }
+    template <%[6]s> static auto make(int, [[maybe_unused]] O &o%[7]s) -> decltype(%[2]s(%[3]s)) { return %[2]s(%[3]s); }
+    template <%[6]s> static auto make(long, [[maybe_unused]] O &o%[7]s) -> decltype(%[2]s(%[4]s)) { return %[2]s(%[4]s); }
     cold_driver::Fresh<%[5]s> fresh;
     auto operator()(%[1]s) -> decltype(make(0, fresh.value(), %[3]s)) { return make(0, fresh.value(), %[3]s); }
 };
-`, list, callee, strings.Join(args, ", "), strings.Join(moved, ", "), owner)
+`, list, callee, strings.Join(args, ", "), strings.Join(moved, ", "), owner, any, anyLent)
 	f.words["SETUP"] = setup.String()
 	for i, t := range types {
 		types[i] = t + " &"

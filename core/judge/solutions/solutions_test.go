@@ -56,6 +56,11 @@ func judgedAll(t *testing.T, p *problem.Problem, solutions []problem.Solution) (
 	defer func() { assert.NoError(t, j.Close()) }()
 	prepared, err := j.Prepare(t.Context(), solutions, judge.BuildOptions{}, func(judge.Event) {})
 	require.NoError(t, err)
+	for i := range solutions {
+		if build := prepared.Plan(i).Build; build != nil {
+			assert.NotRegexp(t, `cold_driver\.\w+:\d+(:\d+)?: warning`, build.Log, "a warning of what is not the person's: %s", solutions[i].File)
+		}
+	}
 	sums, err = prepared.Run(t.Context(), p.Cases, judge.RunOptions{}, func(e judge.Event) {
 		switch e := e.(type) {
 		case judge.Case:
