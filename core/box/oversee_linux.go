@@ -7,7 +7,6 @@ import (
 	"os"
 	"runtime"
 	"sync"
-	"sync/atomic"
 	"time"
 
 	"coldverdict/core/verdict"
@@ -37,13 +36,17 @@ var errOverdue = errors.New("a run had passed its limit of elapsed time, and was
 type overseer struct {
 	over    chan struct{}
 	timer   *time.Timer
-	overdue atomic.Bool
+	done    chan struct{} // it looks no more
+	overdue bool          // until then its own
 }
 
 // oversee ends the supervisor if a run is not over in time.
 func (b *Box) oversee(l verdict.Limits) *overseer {
-	o := &overseer{over: make(chan struct{})}
-	o.timer = time.AfterFunc(l.Wall, func() { o.overdue.Store(b.endLate(o.over, l.Memory)) })
+	o := &overseer{over: make(chan struct{}), done: make(chan struct{})}
+	o.timer = time.AfterFunc(l.Wall, func() {
+		defer close(o.done)
+		o.overdue = b.endLate(o.over, l.Memory)
+	})
 	return o
 }
 
@@ -75,9 +78,12 @@ func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
 
 // end says that the run is over, and explains an error if it was ended here.
 func (o *overseer) end(err error) error {
-	o.timer.Stop()
 	close(o.over)
-	if err != nil && o.overdue.Load() {
+	if o.timer.Stop() {
+		return err
+	}
+	<-o.done
+	if err != nil && o.overdue {
 		return errOverdue
 	}
 	return err
