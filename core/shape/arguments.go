@@ -78,30 +78,9 @@ func plainType(t value.Type) string { return strings.ReplaceAll(t.String(), "?",
 
 // types are those of arguments that a value can be.
 func (v *Value) types() []string {
-	var of []string
-	switch v.Base {
-	case Int, Perm, Parents:
-		of = []string{"int", "long", "bigint"}
-	case Real:
-		of = []string{"real"}
-	case Word, Text, Grid:
-		of = []string{"text"}
-		if v.Length != nil && v.Length.Exact != nil {
-			if n, ok := constant(v.Length.Exact); ok && n == 1 {
-				of = append(of, "char")
-			}
-		}
-	case Pick:
-		of = []string{"text", "int", "long", "bool", "char"}
-	case Tree, Graph:
-		of = []string{"int", "long"}
-	}
-	arrays := len(v.Dims)
-	switch v.Base {
-	case Perm, Parents, Grid:
-		arrays = 1
-	case Tree, Graph:
-		arrays = 2
+	of, arrays := v.Base.of().types(v)
+	if v.traits().element {
+		arrays = len(v.Dims)
 	}
 	for i := range of {
 		of[i] += strings.Repeat("[]", arrays)
@@ -263,7 +242,7 @@ func (f *Field) take(top *frame, arg any, actual map[*Length]int64) (wrong strin
 	if arg == nil {
 		return f.Name + " is null, and has a value here"
 	}
-	if v.Base == Tree || v.Base == Graph {
+	if v.traits().edges {
 		return f.takeEdges(top, arg.([]any))
 	}
 	list, many := arg.([]any)

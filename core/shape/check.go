@@ -186,71 +186,54 @@ func (c *checker) lineOf(l *Line, f *frame) {
 			continue
 		}
 		d := &f.data[field.slot]
-		if c.several(field, d, f) {
+		first = field.Value.Base.of().read(c, field, d, f, first)
+		if field.Value.alone() {
 			return
 		}
-		first = c.field(field, d, f, first)
 	}
 	c.endLine()
 }
 
-// several reads a value that takes lines of its own, and reports that it was one.
-func (c *checker) several(field *Field, d *datum, f *frame) bool {
-	v := field.Value
-	switch {
-	case v.Base == Grid:
-		c.grid(field, d, f)
-	case v.Base == Tree, v.Base == Graph:
-		c.edges(field, d, f)
-	case v.Down:
-		from, n := c.line, c.lengthOf(v.Dims[0], f)
-		r := c.reader(field, f)
-		for i := range n {
-			if i > 0 {
-				c.beginLine()
-			}
-			c.begin(true)
-			r.one(d, i)
-			c.endLine()
+// column reads an array with an element a line.
+func (c *checker) column(field *Field, d *datum, f *frame) {
+	from, n := c.line, c.lengthOf(field.Value.Dims[0], f)
+	r := c.reader(field, f)
+	for i := range n {
+		if i > 0 {
+			c.beginLine()
 		}
-		d.count = n
-		c.ordered(field, d, func(i int) { c.line, c.nth = from+i, 0 })
-	case len(v.Dims) == 2:
-		from := c.line
-		rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
-		r := c.reader(field, f)
-		r.columns = columns
-		for i := range rows {
-			if i > 0 {
-				c.beginLine()
-			}
-			for j := range columns {
-				c.begin(j == 0)
-				r.one(d, i*columns+j)
-			}
-			c.endLine()
-		}
-		d.count = rows
-		c.ordered(field, d, func(i int) { c.line, c.nth = from+i/int(columns), i%int(columns)+1 })
-	default:
-		return false
+		c.begin(true)
+		r.one(d, i)
+		c.endLine()
 	}
-	return true
+	d.count = n
+	c.ordered(field, d, func(i int) { c.line, c.nth = from+i, 0 })
 }
 
-// field reads the values of one field on a line.
-func (c *checker) field(field *Field, d *datum, f *frame, first bool) bool {
+// rows reads an array of two dimensions, a row a line.
+func (c *checker) rows(field *Field, d *datum, f *frame) {
 	v := field.Value
-	switch {
-	case v.Base == Perm:
-		return c.perm(field, d, f, first)
-	case v.Base == Parents:
-		return c.parents(field, d, f, first)
-	case len(v.Dims) == 0:
-		c.begin(first)
-		c.reader(field, f).one(d, -1)
-		return false
+	from := c.line
+	rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
+	r := c.reader(field, f)
+	r.columns = columns
+	for i := range rows {
+		if i > 0 {
+			c.beginLine()
+		}
+		for j := range columns {
+			c.begin(j == 0)
+			r.one(d, i*columns+j)
+		}
+		c.endLine()
 	}
+	d.count = rows
+	c.ordered(field, d, func(i int) { c.line, c.nth = from+i/int(columns), i%int(columns)+1 })
+}
+
+// elements reads an array on one line.
+func (c *checker) elements(field *Field, d *datum, f *frame, first bool) bool {
+	v := field.Value
 	var n int64
 	before := c.nth
 	r := c.reader(field, f)
@@ -329,33 +312,15 @@ type valueReader struct {
 	index     int64 // of the value that is read; -1: it is the only one
 	called    func() string
 	keeps     bool // the values are looked at again
+	base      base
 }
 
 func (c *checker) reader(field *Field, f *frame) *valueReader {
 	v := field.Value
-	r := &valueReader{checker: c, field: field, low: math.MinInt64, high: math.MaxInt64}
+	r := &valueReader{checker: c, field: field, base: v.Base.of(), low: math.MinInt64, high: math.MaxInt64}
 	r.called = r.name
 	r.keeps = c.keep || field.needed || len(v.Dims) == 0 || v.Sorted || v.Rising || v.Falling || v.Distinct
-	switch {
-	case v.Range != nil && v.Base == Int:
-		r.low, r.high = v.Range.Low.eval(f), v.Range.High.eval(f)
-		if r.low > r.high {
-			c.nth++
-			c.fault(field.Name, "no integer lies in %d..%d (%s)", r.low, r.high, v.Range.text)
-		}
-	case v.Base == Real:
-		r.real = [2]float64{math.Inf(-1), math.Inf(1)}
-		if v.Range != nil {
-			for i, end := range []Expr{v.Range.Low, v.Range.High} {
-				var ok bool
-				if r.real[i], ok = decimalOf(end, f); !ok {
-					fail(end.place(), "%s has no value", end)
-				}
-			}
-		}
-	case v.Length != nil:
-		r.length = c.bounds(v.Length, f)
-	}
+	v.Base.of().reader(r, f)
 	return r
 }
 
@@ -388,31 +353,7 @@ func (r *valueReader) keep(d *datum, text string) {
 
 func (r *valueReader) one(d *datum, index int64) {
 	r.index = index
-	switch r.field.Value.Base {
-	case Int:
-		n := r.integer(r.called)
-		if n < r.low || n > r.high {
-			r.fault(r.name(), "%s is %d, outside %s", orThis(r.name()), n, r.field.Value.Range.shown(r.low, r.high))
-		}
-		if r.keeps {
-			d.ints = append(d.ints, n)
-		}
-		if index < 0 {
-			d.count = 1
-		}
-	case Real:
-		r.keep(d, r.decimal())
-	case Pick:
-		word := string(r.token())
-		if !slices.Contains(r.field.Value.Picks, word) {
-			r.fault(r.name(), "%s is %s, and none of %s", orThis(r.name()), shown(word, r.scanner), strings.Join(r.field.Value.Picks, ", "))
-		}
-		r.keep(d, word)
-	case Word:
-		r.characters(d, r.token())
-	case Text:
-		r.characters(d, r.rest())
-	}
+	r.base.one(r, d, index)
 }
 
 func shown(word string, s *scanner) string {

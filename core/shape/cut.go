@@ -24,7 +24,7 @@ func (c *cut) items(list []Item, old, now *frame) bool {
 		switch item := item.(type) {
 		case *Line:
 			for _, f := range item.Fields {
-				if f.Value != nil && !c.field(f, old, now) {
+				if f.Value != nil && !f.Value.Base.of().cut(c, f, old, now) {
 					return false
 				}
 			}
@@ -74,31 +74,13 @@ func (c *cut) part(have int, want int64) (i, j int, ok bool) {
 	return i, i + gone, true
 }
 
-func (c *cut) field(f *Field, old, now *frame) bool {
+// elements makes a single value, or an array, follow.
+func (c *cut) elements(f *Field, now *frame) bool {
 	v, d := f.Value, &now.data[f.slot]
-	switch v.Base {
-	case Perm:
-		return c.perm(v, d, now)
-	case Grid:
-		if v.Dims[0].Exact != nil {
-			rows := v.Dims[0].Exact.eval(now)
-			i, j, ok := c.part(len(d.texts), rows)
-			if !ok {
-				return false
-			}
-			d.texts, d.count = slices.Delete(d.texts, i, j), rows
-		}
-		return v.Dims[1].Exact == nil || c.characters(d, v.Dims[1].Exact.eval(now))
-	case Tree, Parents, Graph:
-		return c.graph(f, old, now)
-	}
 	if len(v.Dims) == 0 {
 		if v.Length != nil && v.Length.Exact != nil {
 			d.count = v.Length.Exact.eval(now)
 			return c.characters(d, d.count)
-		}
-		if v.Base == Int && !f.counts {
-			c.labels(v, d, old, now)
 		}
 		return true
 	}
@@ -123,9 +105,6 @@ func (c *cut) field(f *Field, old, now *frame) bool {
 		if wanted := v.Dims[1].Exact.eval(now); wanted != columns {
 			return c.columns(d, int(columns), wanted)
 		}
-	}
-	if v.Base == Int {
-		c.labels(v, d, old, now)
 	}
 	return true
 }

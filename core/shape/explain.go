@@ -123,7 +123,7 @@ func (e *explainer) oneLine(l *Line, indent string) {
 		parts[i] = e.field(f)
 	}
 	v := l.Fields[0].Value
-	if e.unit == line && v != nil && (v.Down || len(v.Dims) == 2 || v.Base > Grid && v.Base != Parents) {
+	if e.unit == line && v != nil && v.alone() {
 		e.say(indent, "%s", parts[0])
 		e.line = 0
 		return
@@ -141,31 +141,7 @@ func (e *explainer) field(f *Field) string {
 	if f.Name != "" {
 		name = f.Name + ", "
 	}
-	switch v.Base {
-	case Int, Real:
-		return name + e.numbers(f)
-	case Word, Text:
-		what := v.Base.String() + " of " + e.lengthWords(v.Length) + " characters of " + v.Set.Text
-		return name + e.many(v, "a "+what, what)
-	case Pick:
-		return name + e.many(v, "one of "+strings.Join(v.Picks, ", "), "each one of "+strings.Join(v.Picks, ", "))
-	case Perm:
-		n := e.spanOf(v.Args[0])
-		e.known[f] = span{big.NewInt(v.From), last(v.From, n.high)}
-		return fmt.Sprintf("%sa permutation of the %s integers from %d%s", name, v.Args[0], v.From, e.most(v.Args[0]))
-	case Grid:
-		most := ""
-		if v.Dims[0].Exact != nil && v.Dims[1].Exact != nil {
-			most = e.most(&binary{op: "*", x: v.Dims[0].Exact, y: v.Dims[1].Exact})
-			return fmt.Sprintf("%s%s lines of %s characters of %s%s", name, v.Dims[0].Exact, v.Dims[1].Exact, v.Set.Text, most)
-		}
-		return fmt.Sprintf("%s%s texts of %s characters of %s", name, e.lengthWords(v.Dims[0]), e.lengthWords(v.Dims[1]), v.Set.Text)
-	case Tree:
-		return fmt.Sprintf("%sa tree of %s vertices, numbered from %d, as its edges%s%s", name, v.Args[0], v.From, e.each(), e.with(v))
-	case Parents:
-		return fmt.Sprintf("%sa tree of %s vertices, numbered from %d: the parents of all but the first", name, v.Args[0], v.From)
-	}
-	return fmt.Sprintf("%sa %sgraph of %s vertices, numbered from %d, and %s edges%s%s%s", name, e.kind(v), v.Args[0], v.From, v.Args[1], e.each(), allowed(v), e.with(v))
+	return v.Base.of().explain(e, f, name)
 }
 
 func last(from int64, n *big.Int) *big.Int {

@@ -340,32 +340,7 @@ func (m *maker) style(key any, names []string) string {
 }
 
 // stylesOf are the names of the styles that fit a field.
-func stylesOf(f *Field, edge bool) []string {
-	v := f.Value
-	switch {
-	case v.Base == Grid:
-		return styleNames(gridStyles, edge)
-	case f.ofEdges && v.Base == Int, v.Base == Int && len(v.Dims) > 0, v.Base == Real && len(v.Dims) > 0, v.Base == Pick && len(v.Dims) > 0:
-		return styleNames(arrayStyles, edge)
-	case v.Base == Int && f.counts:
-		return countStyles
-	case v.Base == Int, v.Base == Real, v.Base == Pick:
-		return styleNames(numberStyles, edge)
-	case v.Base == Word, v.Base == Text:
-		return styleNames(wordStyles, edge)
-	case v.Base == Perm:
-		return styleNames(permStyles, edge)
-	case v.Base == Graph:
-		var names []string
-		for _, s := range graphStyles {
-			if (s.edge || !edge) && s.do.serves(s.name, v) {
-				names = append(names, s.name)
-			}
-		}
-		return names
-	}
-	return styleNames(treeStyles, edge)
-}
+func stylesOf(f *Field, edge bool) []string { return f.Value.Base.of().styles(f, edge) }
 
 // spend notes that so many values are made.
 func (m *maker) spend(pos Pos, n int64) {
@@ -375,61 +350,7 @@ func (m *maker) spend(pos Pos, n int64) {
 }
 
 func (m *maker) field(field *Field, f *frame) *unmet {
-	v, d := field.Value, &f.data[field.slot]
-	switch v.Base {
-	case Perm:
-		n := v.Args[0].eval(f)
-		m.spend(v.Pos, n)
-		order := make([]int32, n)
-		for i := range order {
-			order[i] = int32(i)
-		}
-		styleNamed(permStyles, m.style(field, field.styles))(m.random, order)
-		d.ints = make([]int64, n)
-		for i, x := range order {
-			d.ints[i] = v.From + int64(x)
-		}
-		d.count = n
-	case Grid:
-		m.grid(field, d, m.length(v.Dims[0], f, nil), m.length(v.Dims[1], f, nil))
-	case Tree, Parents:
-		m.tree(field, d, v.Args[0].eval(f))
-		return m.with(v, f, int(d.count))
-	case Graph:
-		n, edges := v.Args[0].eval(f), v.Args[1].eval(f)
-		if least, most := v.edgeBounds(n); edges < least || edges > most {
-			return &unmet{pos: v.Pos, text: fmt.Sprintf("a graph of %d vertices and %d edges", n, edges), hopeless: true}
-		}
-		m.spend(v.Pos, n)
-		m.spend(v.Pos, 2*edges)
-		name, ok := m.promised[field]
-		if delete(m.promised, field); !ok {
-			name = m.style(field, field.styles)
-		}
-		d.ints = labelled(m.random, graphEdges(m.random, v, int(n), int(edges), styleNamed(graphStyles, name)), int(n), v.From, false, v.Directed)
-		d.count = edges
-		return m.with(v, f, int(edges))
-	default:
-		if len(v.Dims) == 0 {
-			m.spend(v.Pos, 1)
-			if v.Base == Int {
-				return m.integer(field, f)
-			}
-			return m.fill(field, d, f, 1)
-		}
-		n := m.length(v.Dims[0], f, field)
-		d.count = n
-		if len(v.Dims) == 2 {
-			columns := m.length(v.Dims[1], f, nil)
-			if columns > 0 && n > mostValues/columns {
-				m.spend(v.Pos, mostValues+1)
-			}
-			n *= columns
-		}
-		m.spend(v.Pos, n)
-		return m.fill(field, d, f, int(n))
-	}
-	return nil
+	return field.Value.Base.of().generate(m, field, &f.data[field.slot], f)
 }
 
 // with makes what stands on the lines of edges.
@@ -439,7 +360,7 @@ func (m *maker) with(v *Value, f *frame, edges int) *unmet {
 			continue
 		}
 		d := &f.data[w.slot]
-		if wrong := m.fill(w, d, f, edges); wrong != nil {
+		if wrong := w.Value.Base.of().fill(m, w, d, f, edges); wrong != nil {
 			return wrong
 		}
 		d.count = int64(edges)
@@ -510,40 +431,6 @@ func (m *maker) count(key any, low, high, wish int64) int64 {
 		return target
 	}
 	return m.magnitude(low, target)
-}
-
-// fill makes n values of one field.
-func (m *maker) fill(field *Field, d *datum, f *frame, n int) *unmet {
-	v := field.Value
-	switch v.Base {
-	case Int:
-		low, high := v.bounds(f)
-		if low > high && n > 0 {
-			return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
-		}
-		if field.summed > 0 && f.allowed != nil && n > 0 { // none is more than its share
-			high = max(low, min(high, f.allowed[field.summed-1]/int64(n)))
-		}
-		if wrong := v.enough(n, low, high); wrong != nil {
-			return wrong
-		}
-		d.ints = make([]int64, n)
-		m.numbers(field, f, d.ints, interval{low: low, high: high})
-	case Pick:
-		if wrong := v.enough(n, 0, int64(len(v.Picks))-1); wrong != nil {
-			return wrong
-		}
-		chosen := make([]int64, n)
-		m.numbers(field, f, chosen, interval{high: int64(len(v.Picks)) - 1})
-		for _, i := range chosen {
-			d.texts = append(d.texts, v.Picks[i])
-		}
-	case Real:
-		return m.reals(field, d, f, n)
-	default:
-		return m.words(field, d, f, n)
-	}
-	return nil
 }
 
 // enough reports that there are not so many different integers, where they must be.

@@ -2,7 +2,6 @@ package shape
 
 import (
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -243,66 +242,20 @@ func (p *parser) value() *Value {
 		p.fatal(p.now.pos, "expected a value such as int 1..n, found %s", p.now)
 	}
 	word := p.now.text
-	for base, name := range baseWords {
-		if name == word {
-			v.Base = Base(base)
-			p.advance()
-			p.base(v)
-			p.dims(v)
-			p.modifiers(v)
-			return v
-		}
+	base, ok := baseNamed(word)
+	if !ok {
+		p.fatal(p.now.pos, "%q is no value; %s", word, nearestItem(word))
 	}
-	p.fatal(p.now.pos, "%q is no value; %s", word, settings.Nearest(word, append(append([]string{}, baseWords...), itemWords...)))
-	return nil
-}
-
-// base reads what stands in parentheses behind a base.
-func (p *parser) base(v *Value) {
-	switch v.Base {
-	case Int, Real:
-		return
+	v.Base = base
+	p.advance()
+	if !v.traits().bare {
+		p.expect("(", "behind "+word)
+		base.of().parse(p, v)
+		p.expect(")", "at the end of "+word)
 	}
-	p.expect("(", "behind "+v.Base.String())
-	switch v.Base {
-	case Word, Text:
-		v.Length = p.length()
-		p.expect(",", "and a set of characters behind the length")
-		pos := p.now.pos
-		if v.Set = p.set(); v.Base == Word && p.s.takes == nil && v.Set.Has(' ') {
-			p.fatal(pos, "a word has no blank in it; write text, which goes to the end of the line")
-		}
-	case Pick:
-		for more := true; more; more = p.take(",") {
-			pos := p.now.pos
-			one := p.literal()
-			if slices.Contains(v.Picks, one) {
-				p.fatal(pos, "%s stands here twice", one)
-			}
-			v.Picks = append(v.Picks, one)
-		}
-	case Perm:
-		v.From = 1
-		v.Args = []Expr{p.expr()}
-		if p.take(",") {
-			p.expect("from", "and the least number")
-			v.From = p.signed()
-		}
-	case Grid:
-		v.Dims = []*Length{p.length()}
-		p.expect(",", "and the number of columns")
-		v.Dims = append(v.Dims, p.length())
-		p.expect(",", "and a set of characters")
-		v.Set = p.set()
-	default:
-		v.From = 1
-		v.Args = []Expr{p.expr()}
-		if v.Base == Graph {
-			p.expect(",", "and the number of edges")
-			v.Args = append(v.Args, p.expr())
-		}
-	}
-	p.expect(")", "at the end of "+v.Base.String())
+	p.dims(v)
+	p.modifiers(v)
+	return v
 }
 
 func (p *parser) set() *Set {
@@ -314,6 +267,7 @@ func (p *parser) set() *Set {
 	if wrong != "" {
 		p.fatal(t.pos, "%s", wrong)
 	}
+	set.at = t.pos
 	return set
 }
 
@@ -426,7 +380,7 @@ func (p *parser) modifiers(v *Value) {
 // fits reports modifiers that mean nothing for a value.
 func (p *parser) fits(v *Value) {
 	numbers := v.Base == Int || v.Base == Real
-	edges := v.Base == Graph || v.Base == Tree
+	edges := v.traits().edges
 	array := len(v.Dims) > 0 && v.Base != Grid
 	lines := p.s.takes == nil
 	for _, one := range []struct {
@@ -440,7 +394,7 @@ func (p *parser) fits(v *Value) {
 		{v.Places >= 0, v.Base == Real, "places belongs to real"},
 		{v.Connected || v.Acyclic || v.Directed || v.Bipartite || v.Loops || v.Parallel, v.Base == Graph, "connected, acyclic, directed, bipartite, loops and parallel belong to graph"},
 		{len(v.With) > 0, edges, "with belongs to tree and graph"},
-		{array, v.Base <= Pick, "an array is one of int, real, word, text or pick"},
+		{array, v.traits().element, "an array is one of int, real, word, text or pick"},
 		{v.Down, len(v.Dims) == 1, "down belongs to an array of one dimension"},
 		{lines && v.Base == Text && array && !v.Down, false, "an array of text stands one a line: write down"},
 		{v.Loops && v.Acyclic, false, "a graph with loops is not acyclic"},
@@ -451,7 +405,7 @@ func (p *parser) fits(v *Value) {
 		}
 	}
 	for _, f := range v.With {
-		if f.Value != nil && (f.Value.Base > Pick || len(f.Value.Dims) > 0 || f.Value.Base == Text) {
+		if f.Value != nil && (!f.Value.traits().element || len(f.Value.Dims) > 0 || f.Value.Base == Text) {
 			p.fatal(f.Pos, "with holds single values, on the line of each edge")
 		}
 	}

@@ -133,7 +133,7 @@ func (r *resolver) line(l *Line) {
 		}
 		r.value(f)
 		r.declare(f)
-		alone := f.Value.Down || len(f.Value.Dims) == 2 || f.Value.Base > Grid && f.Value.Base != Parents
+		alone := f.Value.alone()
 		switch {
 		case alone && len(l.Fields) > 1:
 			r.wrong(f.Pos, "this takes several lines, so it stands alone: end the line before it, and behind it")
@@ -417,9 +417,9 @@ func (r *resolver) isNumber(e *reference) {
 		return
 	}
 	v := e.field.Value
-	many := len(v.Dims) > 0 || v.Base == Perm || v.Base == Parents || e.field.ofEdges
+	many := len(v.Dims) > 0 || v.traits().list || e.field.ofEdges
 	switch {
-	case v.Base != Int && v.Base != Perm && v.Base != Parents:
+	case !v.traits().integers:
 		r.wrong(e.pos, "%s is of %s, not an integer", e.name, v.Base)
 	case many && e.index == nil:
 		r.wrong(e.pos, "%s is many integers; write %s[0], or len, sum, min or max of it", e.name, e.name)
@@ -451,7 +451,7 @@ func (r *resolver) arguments(c *call) {
 	v := e.field.Value
 	switch {
 	case c.name == "len":
-	case v.Base != Int && v.Base != Perm && v.Base != Parents:
+	case !v.traits().integers:
 		r.wrong(e.pos, "%s takes integers, and %s is of %s", c.name, e.name, v.Base)
 	case c.name != "len" && e.field.single():
 		r.wrong(e.pos, "%s takes an array, and %s is one integer", c.name, e.name)

@@ -101,27 +101,6 @@ type Field struct {
 	summed     int          // which total adds up its elements, likewise
 }
 
-// A Base is what a value is made of.
-type Base int
-
-// The bases.
-const (
-	Int     Base = iota
-	Real         // decimal number
-	Word         // characters of a set, no blanks
-	Text         // likewise, to the end of the line
-	Pick         // one of some tokens
-	Perm         // each of so many integers once
-	Grid         // lines of characters of a set
-	Tree         // n - 1 edges
-	Parents      // of the vertices 2 to n
-	Graph        // m edges
-)
-
-var baseWords = []string{Int: "int", Real: "real", Word: "word", Text: "text", Pick: "pick", Perm: "perm", Grid: "grid", Tree: "tree", Parents: "parents", Graph: "graph"}
-
-func (b Base) String() string { return baseWords[b] }
-
 // A Value is what a field may hold.
 type Value struct {
 	Pos    Pos
@@ -227,6 +206,7 @@ func (*scaleItem) item() {}
 type Set struct {
 	Text  string // as written
 	Runes []rune // in order, each once
+	at    Pos
 	ascii [128]bool
 	only  bool // all of them are below 128
 }

@@ -481,32 +481,27 @@ func (w *weight) addField(field *Field, f *frame) {
 	}
 	for i, x := range d.ints {
 		w.add(uint64(max(x, simple)) - uint64(min(x, simple)))
-		if i > 0 && v.Base != Tree && v.Base != Graph {
+		if i > 0 && !v.traits().edges {
 			w.disorder += truthU(d.ints[i-1] > x)
 		}
 	}
-	if v.Base == Tree || v.Base == Graph {
+	if v.traits().edges {
 		for i := 0; i < len(d.ints); i += 2 {
 			w.disorder += truthU(d.ints[i] > d.ints[i+1] && !v.Directed)
 			w.disorder += truthU(i > 0 && slices.Compare(d.ints[i-2:i], d.ints[i:i+2]) > 0)
 		}
 	}
 	for _, text := range d.texts {
-		switch v.Base {
-		case Real:
-			w.add(uint64(len(text)))
-			for _, c := range text {
-				w.add(truthU(c > '0' && c <= '9') * uint64(c-'0'))
-			}
-		case Pick:
-			w.add(uint64(slices.Index(v.Picks, text)))
-		default:
-			w.values += uint64(len(text))
-			for _, r := range text {
-				at, _ := slices.BinarySearch(v.Set.Runes, r)
-				w.add(uint64(at))
-			}
-		}
+		v.Base.of().weigh(w, v, text)
+	}
+}
+
+// characters adds a text of characters of a set.
+func (w *weight) characters(set *Set, text string) {
+	w.values += uint64(len(text))
+	for _, r := range text {
+		at, _ := slices.BinarySearch(set.Runes, r)
+		w.add(uint64(at))
 	}
 }
 
@@ -529,39 +524,24 @@ func (k *shrinker) simplify(at place, list []Item) {
 }
 
 func (k *shrinker) simplifyField(at place, f *Field) {
-	v := f.Value
 	datumIn := func(top *frame) *datum { return &at.in(top).data[f.slot] }
-	switch {
-	case f.single() && f.counts:
+	if f.single() && f.counts {
 		return
-	case v.Base == Int:
-		simple, ok := f.simplest(at.in(k.best))
-		if !ok {
-			return
-		}
-		k.alike(func() int { return len(datumIn(k.best).ints) }, func(top *frame, i, j int) bool {
-			return changed(datumIn(top).ints[i:j], func(int64) int64 { return simple })
-		})
-		for i := 0; i < len(datumIn(k.best).ints) && k.going(); i++ {
-			k.lower(func(top *frame) *int64 { return &datumIn(top).ints[i] }, simple)
-		}
-	case v.Base == Real:
-		k.simplifyReals(f, datumIn)
-	case v.Base == Pick:
-		k.alike(func() int { return len(datumIn(k.best).texts) }, func(top *frame, i, j int) bool {
-			return changed(datumIn(top).texts[i:j], func(string) string { return v.Picks[0] })
-		})
-	case v.Set != nil:
-		for i := 0; i < len(datumIn(k.best).texts) && k.going(); i++ {
-			k.alike(func() int { return len([]rune(datumIn(k.best).texts[i])) }, func(top *frame, from, to int) bool {
-				r := []rune(datumIn(top).texts[i])
-				ok := changed(r[from:to], func(rune) rune { return v.Set.Runes[0] })
-				datumIn(top).texts[i] = string(r)
-				return ok
-			})
-		}
 	}
+	f.Value.Base.of().simplify(k, at, f, datumIn)
 	k.order(f, datumIn)
+}
+
+// simplifyCharacters makes texts of the first character of their set, as far as that goes.
+func (k *shrinker) simplifyCharacters(set *Set, datumIn func(top *frame) *datum) {
+	for i := 0; i < len(datumIn(k.best).texts) && k.going(); i++ {
+		k.alike(func() int { return len([]rune(datumIn(k.best).texts[i])) }, func(top *frame, from, to int) bool {
+			r := []rune(datumIn(top).texts[i])
+			ok := changed(r[from:to], func(rune) rune { return set.Runes[0] })
+			datumIn(top).texts[i] = string(r)
+			return ok
+		})
+	}
 }
 
 // changed sets elements, and reports that one was different.
@@ -645,7 +625,7 @@ func withoutZeros(text string) string {
 // order sorts an array, or the edges of a graph, whole or in parts.
 func (k *shrinker) order(f *Field, datumIn func(top *frame) *datum) {
 	v := f.Value
-	if v.Base == Tree || v.Base == Graph {
+	if v.traits().edges {
 		k.relabel(v, datumIn)
 		if len(v.With) == 0 {
 			k.try(func(top *frame) bool {

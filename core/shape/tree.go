@@ -158,35 +158,26 @@ func (w *writer) line(l *Line, f *frame) {
 			continue
 		}
 		d := &f.data[field.slot]
-		switch {
-		case v.Base == Grid:
-			w.rows(d, len(d.texts), 1)
+		first = v.Base.of().write(w, v, d, f, first)
+		if v.alone() {
 			return
-		case v.Base == Tree, v.Base == Graph:
-			w.edges(v, d, f)
-			return
-		case v.Down:
-			w.rows(d, d.size(), 1)
-			return
-		case len(v.Dims) == 2:
-			columns := 0
-			if d.count > 0 {
-				columns = d.size() / int(d.count)
-			}
-			w.rows(d, int(d.count), columns)
-			return
-		}
-		if len(d.texts) == 0 {
-			w.integers(d.ints, first)
-			first = first && len(d.ints) == 0
-		}
-		for i := range d.texts {
-			w.blank(first)
-			w.value(d, i)
-			first = false
 		}
 	}
 	w.end()
+}
+
+// list writes the values of a datum on a line, and returns whether nothing stands there yet.
+func (w *writer) list(d *datum, first bool) bool {
+	if len(d.texts) == 0 {
+		w.integers(d.ints, first)
+		return first && len(d.ints) == 0
+	}
+	for i := range d.texts {
+		w.blank(first)
+		w.value(d, i)
+		first = false
+	}
+	return first
 }
 
 // size is how many single values a datum holds.

@@ -122,7 +122,7 @@ func (f *Field) assembled(top *frame, single singles) any {
 	v, d := f.Value, &top.data[f.slot]
 	all := f.list(top, single)
 	switch {
-	case v.Base == Tree || v.Base == Graph:
+	case v.traits().edges:
 		edges := make([]any, len(all)/2)
 		for i := range edges {
 			edge := []any{all[2*i], all[2*i+1]}
@@ -134,14 +134,14 @@ func (f *Field) assembled(top *frame, single singles) any {
 			edges[i] = edge
 		}
 		return edges
-	case len(v.Dims) == 2 && v.Base != Grid:
+	case len(v.Dims) == 2 && v.traits().element:
 		rows := make([]any, d.count)
 		for i := range rows {
 			columns := len(all) / len(rows)
 			rows[i] = all[i*columns : (i+1)*columns]
 		}
 		return rows
-	case len(v.Dims) == 0 && v.Base != Perm && v.Base != Parents:
+	case len(v.Dims) == 0 && !v.traits().list:
 		return all[0]
 	}
 	return all

@@ -1,0 +1,277 @@
+package shape
+
+import (
+	"math"
+	"slices"
+	"strings"
+)
+
+// The bases of single values.
+
+type intBase struct{ element }
+
+func (intBase) word() string                 { return "int" }
+func (intBase) traits() traits               { return traits{integers: true, element: true, bare: true} }
+func (intBase) parse(*parser, *Value)        {}
+func (intBase) types(*Value) ([]string, int) { return []string{"int", "long", "bigint"}, 0 }
+
+func (intBase) styles(f *Field, edge bool) []string {
+	switch {
+	case f.ofEdges, len(f.Value.Dims) > 0:
+		return styleNames(arrayStyles, edge)
+	case f.counts:
+		return countStyles
+	}
+	return styleNames(numberStyles, edge)
+}
+
+func (intBase) reader(r *valueReader, in *frame) {
+	g := r.field.Value.Range
+	if g == nil {
+		return
+	}
+	r.low, r.high = g.Low.eval(in), g.High.eval(in)
+	if r.low > r.high {
+		r.nth++
+		r.fault(r.field.Name, "no integer lies in %d..%d (%s)", r.low, r.high, g.text)
+	}
+}
+
+func (intBase) one(r *valueReader, d *datum, index int64) {
+	n := r.integer(r.called)
+	if n < r.low || n > r.high {
+		r.fault(r.name(), "%s is %d, outside %s", orThis(r.name()), n, r.field.Value.Range.shown(r.low, r.high))
+	}
+	if r.keeps {
+		d.ints = append(d.ints, n)
+	}
+	if index < 0 {
+		d.count = 1
+	}
+}
+
+func (b intBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
+	if len(f.Value.Dims) > 0 {
+		return b.element.generate(m, f, d, in)
+	}
+	m.spend(f.Value.Pos, 1)
+	return m.integer(f, in)
+}
+
+func (intBase) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
+	v := f.Value
+	low, high := v.bounds(in)
+	if low > high && n > 0 {
+		return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
+	}
+	if f.summed > 0 && in.allowed != nil && n > 0 { // none is more than its share
+		high = max(low, min(high, in.allowed[f.summed-1]/int64(n)))
+	}
+	if wrong := v.enough(n, low, high); wrong != nil {
+		return wrong
+	}
+	d.ints = make([]int64, n)
+	m.numbers(f, in, d.ints, interval{low: low, high: high})
+	return nil
+}
+
+func (b intBase) cut(c *cut, f *Field, old, now *frame) bool {
+	v := f.Value
+	if len(v.Dims) == 0 && f.counts {
+		return true
+	}
+	if !b.element.cut(c, f, old, now) {
+		return false
+	}
+	if len(v.Dims) == 0 || v.Dims[0].Exact != nil {
+		c.labels(v, &now.data[f.slot], old, now)
+	}
+	return true
+}
+
+func (intBase) weigh(*weight, *Value, string) {}
+
+func (intBase) simplify(k *shrinker, at place, f *Field, datumIn func(top *frame) *datum) {
+	simple, ok := f.simplest(at.in(k.best))
+	if !ok {
+		return
+	}
+	k.alike(func() int { return len(datumIn(k.best).ints) }, func(top *frame, i, j int) bool {
+		return changed(datumIn(top).ints[i:j], func(int64) int64 { return simple })
+	})
+	for i := 0; i < len(datumIn(k.best).ints) && k.going(); i++ {
+		k.lower(func(top *frame) *int64 { return &datumIn(top).ints[i] }, simple)
+	}
+}
+
+func (intBase) explain(e *explainer, f *Field, name string) string { return name + e.numbers(f) }
+
+type realBase struct{ element }
+
+func (realBase) word() string                 { return "real" }
+func (realBase) traits() traits               { return traits{element: true, bare: true} }
+func (realBase) parse(*parser, *Value)        {}
+func (realBase) types(*Value) ([]string, int) { return []string{"real"}, 0 }
+
+func (realBase) styles(f *Field, edge bool) []string {
+	if len(f.Value.Dims) > 0 {
+		return styleNames(arrayStyles, edge)
+	}
+	return styleNames(numberStyles, edge)
+}
+
+func (realBase) reader(r *valueReader, in *frame) {
+	g := r.field.Value.Range
+	r.real = [2]float64{math.Inf(-1), math.Inf(1)}
+	if g == nil {
+		return
+	}
+	for i, end := range []Expr{g.Low, g.High} {
+		var ok bool
+		if r.real[i], ok = decimalOf(end, in); !ok {
+			fail(end.place(), "%s has no value", end)
+		}
+	}
+}
+
+func (realBase) one(r *valueReader, d *datum, _ int64) { r.keep(d, r.decimal()) }
+
+func (realBase) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
+	return m.reals(f, d, in, n)
+}
+
+func (realBase) weigh(w *weight, _ *Value, text string) {
+	w.add(uint64(len(text)))
+	for _, c := range text {
+		w.add(truthU(c > '0' && c <= '9') * uint64(c-'0'))
+	}
+}
+
+func (realBase) simplify(k *shrinker, _ place, f *Field, datumIn func(top *frame) *datum) {
+	k.simplifyReals(f, datumIn)
+}
+
+func (realBase) explain(e *explainer, f *Field, name string) string { return name + e.numbers(f) }
+
+type pickBase struct{ element }
+
+func (pickBase) word() string   { return "pick" }
+func (pickBase) traits() traits { return traits{element: true} }
+
+func (pickBase) parse(p *parser, v *Value) {
+	for more := true; more; more = p.take(",") {
+		pos := p.now.pos
+		one := p.literal()
+		if slices.Contains(v.Picks, one) {
+			p.fatal(pos, "%s stands here twice", one)
+		}
+		v.Picks = append(v.Picks, one)
+	}
+}
+
+func (pickBase) types(*Value) ([]string, int) {
+	return []string{"text", "int", "long", "bool", "char"}, 0
+}
+
+func (pickBase) styles(f *Field, edge bool) []string {
+	if len(f.Value.Dims) > 0 {
+		return styleNames(arrayStyles, edge)
+	}
+	return styleNames(numberStyles, edge)
+}
+
+func (pickBase) one(r *valueReader, d *datum, _ int64) {
+	word := string(r.token())
+	if !slices.Contains(r.field.Value.Picks, word) {
+		r.fault(r.name(), "%s is %s, and none of %s", orThis(r.name()), shown(word, r.scanner), strings.Join(r.field.Value.Picks, ", "))
+	}
+	r.keep(d, word)
+}
+
+func (pickBase) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
+	v := f.Value
+	last := int64(len(v.Picks)) - 1
+	if wrong := v.enough(n, 0, last); wrong != nil {
+		return wrong
+	}
+	chosen := make([]int64, n)
+	m.numbers(f, in, chosen, interval{high: last})
+	for _, i := range chosen {
+		d.texts = append(d.texts, v.Picks[i])
+	}
+	return nil
+}
+
+func (pickBase) weigh(w *weight, v *Value, text string) { w.add(uint64(slices.Index(v.Picks, text))) }
+
+func (pickBase) simplify(k *shrinker, _ place, f *Field, datumIn func(top *frame) *datum) {
+	k.alike(func() int { return len(datumIn(k.best).texts) }, func(top *frame, i, j int) bool {
+		return changed(datumIn(top).texts[i:j], func(string) string { return f.Value.Picks[0] })
+	})
+}
+
+func (pickBase) explain(e *explainer, f *Field, name string) string {
+	picks := strings.Join(f.Value.Picks, ", ")
+	return name + e.many(f.Value, "one of "+picks, "each one of "+picks)
+}
+
+// characters is what bases of characters of a set have in common.
+type characters struct{ element }
+
+func (characters) parse(p *parser, v *Value) {
+	v.Length = p.length()
+	p.expect(",", "and a set of characters behind the length")
+	v.Set = p.set()
+}
+
+func (characters) types(v *Value) (of []string, arrays int) {
+	of = []string{"text"}
+	if v.Length != nil && v.Length.Exact != nil {
+		if n, ok := constant(v.Length.Exact); ok && n == 1 {
+			of = append(of, "char")
+		}
+	}
+	return of, 0
+}
+
+func (characters) styles(_ *Field, edge bool) []string { return styleNames(wordStyles, edge) }
+
+func (characters) reader(r *valueReader, in *frame) {
+	r.length = r.bounds(r.field.Value.Length, in)
+}
+
+func (characters) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
+	return m.words(f, d, in, n)
+}
+
+func (characters) weigh(w *weight, v *Value, text string) { w.characters(v.Set, text) }
+
+func (characters) simplify(k *shrinker, _ place, f *Field, datumIn func(top *frame) *datum) {
+	k.simplifyCharacters(f.Value.Set, datumIn)
+}
+
+func (characters) explain(e *explainer, f *Field, name string) string {
+	v := f.Value
+	what := v.Base.String() + " of " + e.lengthWords(v.Length) + " characters of " + v.Set.Text
+	return name + e.many(v, "a "+what, what)
+}
+
+type wordBase struct{ characters }
+
+func (wordBase) word() string   { return "word" }
+func (wordBase) traits() traits { return traits{element: true} }
+
+func (b wordBase) parse(p *parser, v *Value) {
+	b.characters.parse(p, v)
+	if p.s.takes == nil && v.Set.Has(' ') {
+		p.fatal(v.Set.at, "a word has no blank in it; write text, which goes to the end of the line")
+	}
+}
+
+func (wordBase) one(r *valueReader, d *datum, _ int64) { r.characters(d, r.token()) }
+
+type textBase struct{ characters }
+
+func (textBase) word() string                          { return "text" }
+func (textBase) traits() traits                        { return traits{element: true, toEnd: true} }
+func (textBase) one(r *valueReader, d *datum, _ int64) { r.characters(d, r.rest()) }
