@@ -22,16 +22,16 @@ func ParseArguments(text string, takes []value.Field) (*Shape, error) { return p
 // asArguments makes each field an item of its own, and reports what cannot be an
 // argument.
 func (p *parser) asArguments() {
-	var items []Item
-	var fields []*Field
+	var items []node
+	var fields []*fieldNode
 	for _, item := range p.s.Items {
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			for _, f := range item.Fields {
 				fields = append(fields, f)
-				items = append(items, &Line{f.Pos, []*Field{f}})
+				items = append(items, &lineNode{f.Pos, []*fieldNode{f}})
 			}
-		case *Require, *scaleItem:
+		case *requireNode, *scaleItem:
 			items = append(items, item)
 		default:
 			p.wrong(placeOf(item), "a function has no lines; its shape has a field for each argument, and require")
@@ -51,7 +51,7 @@ func (p *parser) asArguments() {
 				p.wrong(f.Value.Pos, "%s is %s, and the function takes %s", f.Name, strings.Join(of, " or "), p.s.takes[i].Type)
 			}
 			// On a line of its own each keeps its blanks.
-			f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == Word || f.Value.Base == Text)
+			f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == typeWord || f.Value.Base == typeText)
 		}
 	}
 	if n := len(fields); n < len(p.s.takes) && len(p.mistakes) == 0 {
@@ -59,15 +59,15 @@ func (p *parser) asArguments() {
 	}
 }
 
-func placeOf(item Item) Pos {
+func placeOf(item node) Pos {
 	switch item := item.(type) {
-	case *Cases:
+	case *casesNode:
 		return item.Pos
-	case *Repeat:
+	case *repeatNode:
 		return item.Pos
-	case *Either:
+	case *eitherNode:
 		return item.Pos
-	case *Blank:
+	case *blankNode:
 		return item.Pos
 	}
 	return Pos{1, 1}
@@ -77,7 +77,7 @@ func placeOf(item Item) Pos {
 func plainType(t value.Type) string { return strings.ReplaceAll(t.String(), "?", "") }
 
 // types are those of arguments that a value can be.
-func (v *Value) types() []string {
+func (v *valueNode) types() []string {
 	of, arrays := v.Base.of().types(v)
 	if v.traits().element {
 		arrays = len(v.Dims)
@@ -98,21 +98,21 @@ func (in *Input) Arguments() (args []any) {
 }
 
 // fields are those of a function's arguments.
-func (s *Shape) fields() (list []*Field) {
+func (s *Shape) fields() (list []*fieldNode) {
 	if s.takes == nil {
 		return nil
 	}
 	for _, item := range s.Items {
-		if line, ok := item.(*Line); ok {
+		if line, ok := item.(*lineNode); ok {
 			list = append(list, line.Fields[0])
 		}
 	}
 	return list
 }
 
-func (f *Field) argument(top *frame, t value.Type) any {
+func (f *fieldNode) argument(top *frame, t value.Type) any {
 	element, _ := t.Element()
-	return f.assembled(top, func(f *Field, d *datum, i int) any {
+	return f.assembled(top, func(f *fieldNode, d *datum, i int) any {
 		if len(d.texts) > 0 {
 			return argumentOf(d.texts[i], element.Kind)
 		}
@@ -165,7 +165,7 @@ func (s *Shape) readCall(in io.Reader) (top *frame, fault *Fault, err error) {
 		return nil, nil, err
 	}
 	top = newFrame(s.top, nil)
-	actual := map[*Length]int64{}
+	actual := map[*lengthNode]int64{}
 	for i, f := range s.fields() {
 		wrong := f.take(top, args[i], actual)
 		if wrong == "" {
@@ -192,7 +192,7 @@ func (s *Shape) linesOf(top *frame) func(line int) int {
 	var ends []int
 	for _, f := range s.fields() {
 		w := &writer{}
-		w.line(&Line{Fields: []*Field{f}}, top)
+		w.line(&lineNode{Fields: []*fieldNode{f}}, top)
 		last := 0
 		if len(ends) > 0 {
 			last = ends[len(ends)-1]
@@ -210,9 +210,9 @@ func (s *Shape) linesOf(top *frame) func(line int) int {
 }
 
 // wrongLength says that an argument has not as many elements as it must have.
-func (f *Field) wrongLength(top *frame) string {
+func (f *fieldNode) wrongLength(top *frame) string {
 	v, have := f.Value, top.data[f.slot].count
-	var want Expr
+	var want exprNode
 	switch {
 	case len(v.Dims) > 0 && v.Dims[0].Range != nil:
 		low, wrong := evaluated(v.Dims[0].Range.Low, top)
@@ -223,9 +223,9 @@ func (f *Field) wrongLength(top *frame) string {
 		return ""
 	case len(v.Dims) > 0:
 		want = v.Dims[0].Exact
-	case v.Base == Perm, v.Base == Graph:
+	case v.Base == typePerm, v.Base == typeGraph:
 		want = v.Args[len(v.Args)-1]
-	case v.Base == Tree, v.Base == Parents:
+	case v.Base == typeTree, v.Base == typeParents:
 		want = &binary{op: "-", x: v.Args[0], y: &number{value: 1}}
 	default:
 		return ""
@@ -237,7 +237,7 @@ func (f *Field) wrongLength(top *frame) string {
 }
 
 // take puts an argument into a frame, and returns what it cannot be.
-func (f *Field) take(top *frame, arg any, actual map[*Length]int64) (wrong string) {
+func (f *fieldNode) take(top *frame, arg any, actual map[*lengthNode]int64) (wrong string) {
 	v, d := f.Value, &top.data[f.slot]
 	if arg == nil {
 		return f.Name + " is null, and has a value here"
@@ -257,7 +257,7 @@ func (f *Field) take(top *frame, arg any, actual map[*Length]int64) (wrong strin
 		name := fmt.Sprintf("%s[%d]", f.Name, i)
 		row, nested := one.([]any)
 		if !nested {
-			if text, ok := one.(string); ok && v.Base == Grid {
+			if text, ok := one.(string); ok && v.Base == typeGrid {
 				if n := runes([]byte(text)); i > 0 && n != actual[v.Dims[1]] {
 					return fmt.Sprintf("%s has %d characters, and %s[0] has %d", name, n, f.Name, actual[v.Dims[1]])
 				} else {
@@ -282,7 +282,7 @@ func (f *Field) take(top *frame, arg any, actual map[*Length]int64) (wrong strin
 	return ""
 }
 
-func (f *Field) takeEdges(top *frame, list []any) string {
+func (f *fieldNode) takeEdges(top *frame, list []any) string {
 	v, d := f.Value, &top.data[f.slot]
 	d.count = int64(len(list))
 	for i, one := range list {
@@ -305,13 +305,13 @@ func (f *Field) takeEdges(top *frame, list []any) string {
 
 // takeOne puts a single value into a datum. Texts are looked at here, since what
 // does not belong in one would not stay in its line.
-func (f *Field) takeOne(d *datum, arg any, name string) (wrong string) {
+func (f *fieldNode) takeOne(d *datum, arg any, name string) (wrong string) {
 	v := f.Value
 	switch x := arg.(type) {
 	case nil:
 		return name + " is null, and has a value here"
 	case int64:
-		if v.Base == Pick {
+		if v.Base == typePick {
 			d.texts = append(d.texts, strconv.FormatInt(x, 10))
 			return ""
 		}
@@ -328,7 +328,7 @@ func (f *Field) takeOne(d *datum, arg any, name string) (wrong string) {
 				return fmt.Sprintf("%s holds %q, which is not in %q", name, r, v.Set.Text)
 			}
 		}
-		if v.Base == Pick && !slices.Contains(v.Picks, x) {
+		if v.Base == typePick && !slices.Contains(v.Picks, x) {
 			return fmt.Sprintf("%s is %q, and none of %s; %s", name, x, strings.Join(v.Picks, ", "), settings.Nearest(x, v.Picks))
 		}
 		d.texts = append(d.texts, x)

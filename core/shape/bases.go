@@ -6,32 +6,32 @@ import (
 	"coldverdict/core/settings"
 )
 
-// A Base is what a value is made of.
-type Base int
+// A baseType is what a value is made of.
+type baseType int
 
 // The bases.
 const (
-	Int     Base = iota
-	Real         // decimal number
-	Word         // characters of a set, no blanks
-	Text         // likewise, to the end of the line
-	Pick         // one of some tokens
-	Perm         // each of so many integers once
-	Grid         // lines of characters of a set
-	Tree         // n - 1 edges
-	Parents      // of the vertices 2 to n
-	Graph        // m edges
+	typeInt     baseType = iota
+	typeReal             // decimal number
+	typeWord             // characters of a set, no blanks
+	typeText             // likewise, to the end of the line
+	typePick             // one of some tokens
+	typePerm             // each of so many integers once
+	typeGrid             // lines of characters of a set
+	typeTree             // n - 1 edges
+	typeParents          // of the vertices 2 to n
+	typeGraph            // m edges
 )
 
-func (b Base) String() string { return b.of().word() }
+func (b baseType) String() string { return b.of().word() }
 
 // of is what the package knows of a base.
-func (b Base) of() base { return bases[b] }
+func (b baseType) of() base { return bases[b] }
 
 // bases has a row for each base. A new one is a row here, and a type with the methods of base.
 var bases = [...]base{
-	Int: intBase{}, Real: realBase{}, Word: wordBase{}, Text: textBase{}, Pick: pickBase{},
-	Perm: permBase{}, Grid: gridBase{}, Tree: treeBase{}, Parents: parentsBase{}, Graph: graphBase{},
+	typeInt: intBase{}, typeReal: realBase{}, typeWord: wordBase{}, typeText: textBase{}, typePick: pickBase{},
+	typePerm: permBase{}, typeGrid: gridBase{}, typeTree: treeBase{}, typeParents: parentsBase{}, typeGraph: graphBase{},
 }
 
 // A base is all that differs between the kinds of values: how one is written in a shape, read,
@@ -41,35 +41,35 @@ type base interface {
 	word() string
 	traits() traits
 	// parse reads what stands in parentheses behind the word.
-	parse(p *parser, v *Value)
+	parse(p *parser, v *valueNode)
 	// types are those of a function's arguments that a single value can be, and arrays how
 	// many times it is an array of them besides.
-	types(v *Value) (of []string, arrays int)
+	types(v *valueNode) (of []string, arrays int)
 	// styles names the styles that fit a field; for an edge case those that make a difference.
-	styles(f *Field, edge bool) []string
+	styles(f *fieldNode, edge bool) []string
 
 	// read reads a field from where it begins on a line; first says that nothing stands before it
 	// there, and what it returns, that nothing stands before the next one.
-	read(c *checker, f *Field, d *datum, in *frame, first bool) bool
+	read(c *checker, f *fieldNode, d *datum, in *frame, first bool) bool
 	// one reads a single value, and reader makes that ready.
 	one(r *valueReader, d *datum, index int64)
 	reader(r *valueReader, in *frame)
 	// write writes a field in the same way.
-	write(w *writer, v *Value, d *datum, in *frame, first bool) bool
+	write(w *writer, v *valueNode, d *datum, in *frame, first bool) bool
 
 	// generate fills a field, and fill so many single values of it.
-	generate(m *maker, f *Field, d *datum, in *frame) *unmet
-	fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet
+	generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet
+	fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet
 
 	// cut makes a field follow a count that was made smaller, and reports that this can be.
-	cut(c *cut, f *Field, old, now *frame) bool
+	cut(c *cut, f *fieldNode, old, now *frame) bool
 	// weigh adds what makes a single text less simple than others.
-	weigh(w *weight, v *Value, text string)
+	weigh(w *weight, v *valueNode, text string)
 	// simplify makes the values of a field simpler, which datumIn finds in an input.
-	simplify(k *shrinker, at place, f *Field, datumIn func(top *frame) *datum)
+	simplify(k *shrinker, at place, f *fieldNode, datumIn func(top *frame) *datum)
 
 	// explain says what a field is, behind its name, and notes what is known of it.
-	explain(e *explainer, f *Field, name string) string
+	explain(e *explainer, f *fieldNode, name string) string
 }
 
 // traits are what is asked of a base in more than one place.
@@ -83,15 +83,15 @@ type traits struct {
 	bare     bool // nothing stands in parentheses behind its word
 }
 
-func (v *Value) traits() traits { return v.Base.of().traits() }
+func (v *valueNode) traits() traits { return v.Base.of().traits() }
 
 // alone reports that a value takes lines of its own.
-func (v *Value) alone() bool { return v.Down || len(v.Dims) == 2 || v.traits().lines }
+func (v *valueNode) alone() bool { return v.Down || len(v.Dims) == 2 || v.traits().lines }
 
 // baseNamed finds a base by its word.
-func baseNamed(word string) (Base, bool) {
+func baseNamed(word string) (baseType, bool) {
 	i := slices.IndexFunc(bases[:], func(b base) bool { return b.word() == word })
-	return Base(i), i >= 0
+	return baseType(i), i >= 0
 }
 
 // nearestItem suggests what a word that is no base was meant to be.
@@ -106,7 +106,7 @@ func nearestItem(word string) string {
 // element is what single values have in common, which can be the elements of arrays.
 type element struct{}
 
-func (element) read(c *checker, f *Field, d *datum, in *frame, first bool) bool {
+func (element) read(c *checker, f *fieldNode, d *datum, in *frame, first bool) bool {
 	switch v := f.Value; {
 	case v.Down:
 		c.column(f, d, in)
@@ -123,7 +123,7 @@ func (element) read(c *checker, f *Field, d *datum, in *frame, first bool) bool 
 
 func (element) reader(*valueReader, *frame) {}
 
-func (element) write(w *writer, v *Value, d *datum, _ *frame, first bool) bool {
+func (element) write(w *writer, v *valueNode, d *datum, _ *frame, first bool) bool {
 	switch {
 	case v.Down:
 		w.rows(d, d.size(), 1)
@@ -139,7 +139,7 @@ func (element) write(w *writer, v *Value, d *datum, _ *frame, first bool) bool {
 	return false
 }
 
-func (element) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
+func (element) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	v := f.Value
 	if len(v.Dims) == 0 {
 		m.spend(v.Pos, 1)
@@ -158,16 +158,16 @@ func (element) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
 	return v.Base.of().fill(m, f, d, in, int(n))
 }
 
-func (element) cut(c *cut, f *Field, _, now *frame) bool { return c.elements(f, now) }
+func (element) cut(c *cut, f *fieldNode, _, now *frame) bool { return c.elements(f, now) }
 
 // structure is what the others have in common, which are generated and read as a whole.
 type structure struct{}
 
-func (structure) one(*valueReader, *datum, int64)                            {}
-func (structure) reader(*valueReader, *frame)                                {}
-func (structure) fill(*maker, *Field, *datum, *frame, int) *unmet            { return nil }
-func (structure) weigh(*weight, *Value, string)                              {}
-func (structure) simplify(*shrinker, place, *Field, func(top *frame) *datum) {}
-func (structure) write(w *writer, _ *Value, d *datum, _ *frame, first bool) bool {
+func (structure) one(*valueReader, *datum, int64)                                {}
+func (structure) reader(*valueReader, *frame)                                    {}
+func (structure) fill(*maker, *fieldNode, *datum, *frame, int) *unmet            { return nil }
+func (structure) weigh(*weight, *valueNode, string)                              {}
+func (structure) simplify(*shrinker, place, *fieldNode, func(top *frame) *datum) {}
+func (structure) write(w *writer, _ *valueNode, d *datum, _ *frame, first bool) bool {
 	return w.list(d, first)
 }

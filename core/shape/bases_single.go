@@ -10,12 +10,12 @@ import (
 
 type intBase struct{ element }
 
-func (intBase) word() string                 { return "int" }
-func (intBase) traits() traits               { return traits{integers: true, element: true, bare: true} }
-func (intBase) parse(*parser, *Value)        {}
-func (intBase) types(*Value) ([]string, int) { return []string{"int", "long", "bigint"}, 0 }
+func (intBase) word() string                     { return "int" }
+func (intBase) traits() traits                   { return traits{integers: true, element: true, bare: true} }
+func (intBase) parse(*parser, *valueNode)        {}
+func (intBase) types(*valueNode) ([]string, int) { return []string{"int", "long", "bigint"}, 0 }
 
-func (intBase) styles(f *Field, edge bool) []string {
+func (intBase) styles(f *fieldNode, edge bool) []string {
 	switch {
 	case f.ofEdges, len(f.Value.Dims) > 0:
 		return styleNames(arrayStyles, edge)
@@ -50,7 +50,7 @@ func (intBase) one(r *valueReader, d *datum, index int64) {
 	}
 }
 
-func (b intBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
+func (b intBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	if len(f.Value.Dims) > 0 {
 		return b.element.generate(m, f, d, in)
 	}
@@ -58,7 +58,7 @@ func (b intBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
 	return m.integer(f, in)
 }
 
-func (intBase) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
+func (intBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	v := f.Value
 	low, high := v.bounds(in)
 	if low > high && n > 0 {
@@ -75,7 +75,7 @@ func (intBase) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
 	return nil
 }
 
-func (b intBase) cut(c *cut, f *Field, old, now *frame) bool {
+func (b intBase) cut(c *cut, f *fieldNode, old, now *frame) bool {
 	v := f.Value
 	if len(v.Dims) == 0 && f.counts {
 		return true
@@ -89,9 +89,9 @@ func (b intBase) cut(c *cut, f *Field, old, now *frame) bool {
 	return true
 }
 
-func (intBase) weigh(*weight, *Value, string) {}
+func (intBase) weigh(*weight, *valueNode, string) {}
 
-func (intBase) simplify(k *shrinker, at place, f *Field, datumIn func(top *frame) *datum) {
+func (intBase) simplify(k *shrinker, at place, f *fieldNode, datumIn func(top *frame) *datum) {
 	simple, ok := f.simplest(at.in(k.best))
 	if !ok {
 		return
@@ -104,16 +104,16 @@ func (intBase) simplify(k *shrinker, at place, f *Field, datumIn func(top *frame
 	}
 }
 
-func (intBase) explain(e *explainer, f *Field, name string) string { return name + e.numbers(f) }
+func (intBase) explain(e *explainer, f *fieldNode, name string) string { return name + e.numbers(f) }
 
 type realBase struct{ element }
 
-func (realBase) word() string                 { return "real" }
-func (realBase) traits() traits               { return traits{element: true, bare: true} }
-func (realBase) parse(*parser, *Value)        {}
-func (realBase) types(*Value) ([]string, int) { return []string{"real"}, 0 }
+func (realBase) word() string                     { return "real" }
+func (realBase) traits() traits                   { return traits{element: true, bare: true} }
+func (realBase) parse(*parser, *valueNode)        {}
+func (realBase) types(*valueNode) ([]string, int) { return []string{"real"}, 0 }
 
-func (realBase) styles(f *Field, edge bool) []string {
+func (realBase) styles(f *fieldNode, edge bool) []string {
 	if len(f.Value.Dims) > 0 {
 		return styleNames(arrayStyles, edge)
 	}
@@ -126,7 +126,7 @@ func (realBase) reader(r *valueReader, in *frame) {
 	if g == nil {
 		return
 	}
-	for i, end := range []Expr{g.Low, g.High} {
+	for i, end := range []exprNode{g.Low, g.High} {
 		var ok bool
 		if r.real[i], ok = decimalOf(end, in); !ok {
 			fail(end.place(), "%s has no value", end)
@@ -136,29 +136,29 @@ func (realBase) reader(r *valueReader, in *frame) {
 
 func (realBase) one(r *valueReader, d *datum, _ int64) { r.keep(d, r.decimal()) }
 
-func (realBase) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
+func (realBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	return m.reals(f, d, in, n)
 }
 
-func (realBase) weigh(w *weight, _ *Value, text string) {
+func (realBase) weigh(w *weight, _ *valueNode, text string) {
 	w.add(uint64(len(text)))
 	for _, c := range text {
 		w.add(truthU(c > '0' && c <= '9') * uint64(c-'0'))
 	}
 }
 
-func (realBase) simplify(k *shrinker, _ place, f *Field, datumIn func(top *frame) *datum) {
+func (realBase) simplify(k *shrinker, _ place, f *fieldNode, datumIn func(top *frame) *datum) {
 	k.simplifyReals(f, datumIn)
 }
 
-func (realBase) explain(e *explainer, f *Field, name string) string { return name + e.numbers(f) }
+func (realBase) explain(e *explainer, f *fieldNode, name string) string { return name + e.numbers(f) }
 
 type pickBase struct{ element }
 
 func (pickBase) word() string   { return "pick" }
 func (pickBase) traits() traits { return traits{element: true} }
 
-func (pickBase) parse(p *parser, v *Value) {
+func (pickBase) parse(p *parser, v *valueNode) {
 	for more := true; more; more = p.take(",") {
 		pos := p.now.pos
 		one := p.literal()
@@ -169,11 +169,11 @@ func (pickBase) parse(p *parser, v *Value) {
 	}
 }
 
-func (pickBase) types(*Value) ([]string, int) {
+func (pickBase) types(*valueNode) ([]string, int) {
 	return []string{"text", "int", "long", "bool", "char"}, 0
 }
 
-func (pickBase) styles(f *Field, edge bool) []string {
+func (pickBase) styles(f *fieldNode, edge bool) []string {
 	if len(f.Value.Dims) > 0 {
 		return styleNames(arrayStyles, edge)
 	}
@@ -188,7 +188,7 @@ func (pickBase) one(r *valueReader, d *datum, _ int64) {
 	r.keep(d, word)
 }
 
-func (pickBase) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
+func (pickBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	v := f.Value
 	last := int64(len(v.Picks)) - 1
 	if wrong := v.enough(n, 0, last); wrong != nil {
@@ -202,15 +202,17 @@ func (pickBase) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
 	return nil
 }
 
-func (pickBase) weigh(w *weight, v *Value, text string) { w.add(uint64(slices.Index(v.Picks, text))) }
+func (pickBase) weigh(w *weight, v *valueNode, text string) {
+	w.add(uint64(slices.Index(v.Picks, text)))
+}
 
-func (pickBase) simplify(k *shrinker, _ place, f *Field, datumIn func(top *frame) *datum) {
+func (pickBase) simplify(k *shrinker, _ place, f *fieldNode, datumIn func(top *frame) *datum) {
 	k.alike(func() int { return len(datumIn(k.best).texts) }, func(top *frame, i, j int) bool {
 		return changed(datumIn(top).texts[i:j], func(string) string { return f.Value.Picks[0] })
 	})
 }
 
-func (pickBase) explain(e *explainer, f *Field, name string) string {
+func (pickBase) explain(e *explainer, f *fieldNode, name string) string {
 	picks := strings.Join(f.Value.Picks, ", ")
 	return name + e.many(f.Value, "one of "+picks, "each one of "+picks)
 }
@@ -218,13 +220,13 @@ func (pickBase) explain(e *explainer, f *Field, name string) string {
 // characters is what bases of characters of a set have in common.
 type characters struct{ element }
 
-func (characters) parse(p *parser, v *Value) {
+func (characters) parse(p *parser, v *valueNode) {
 	v.Length = p.length()
 	p.expect(",", "and a set of characters behind the length")
 	v.Set = p.set()
 }
 
-func (characters) types(v *Value) (of []string, arrays int) {
+func (characters) types(v *valueNode) (of []string, arrays int) {
 	of = []string{"text"}
 	if v.Length != nil && v.Length.Exact != nil {
 		if n, ok := constant(v.Length.Exact); ok && n == 1 {
@@ -234,23 +236,23 @@ func (characters) types(v *Value) (of []string, arrays int) {
 	return of, 0
 }
 
-func (characters) styles(_ *Field, edge bool) []string { return styleNames(wordStyles, edge) }
+func (characters) styles(_ *fieldNode, edge bool) []string { return styleNames(wordStyles, edge) }
 
 func (characters) reader(r *valueReader, in *frame) {
 	r.length = r.bounds(r.field.Value.Length, in)
 }
 
-func (characters) fill(m *maker, f *Field, d *datum, in *frame, n int) *unmet {
+func (characters) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	return m.words(f, d, in, n)
 }
 
-func (characters) weigh(w *weight, v *Value, text string) { w.characters(v.Set, text) }
+func (characters) weigh(w *weight, v *valueNode, text string) { w.characters(v.Set, text) }
 
-func (characters) simplify(k *shrinker, _ place, f *Field, datumIn func(top *frame) *datum) {
+func (characters) simplify(k *shrinker, _ place, f *fieldNode, datumIn func(top *frame) *datum) {
 	k.simplifyCharacters(f.Value.Set, datumIn)
 }
 
-func (characters) explain(e *explainer, f *Field, name string) string {
+func (characters) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value
 	what := v.Base.String() + " of " + e.lengthWords(v.Length) + " characters of " + v.Set.Text
 	return name + e.many(v, "a "+what, what)
@@ -261,7 +263,7 @@ type wordBase struct{ characters }
 func (wordBase) word() string   { return "word" }
 func (wordBase) traits() traits { return traits{element: true} }
 
-func (b wordBase) parse(p *parser, v *Value) {
+func (b wordBase) parse(p *parser, v *valueNode) {
 	b.characters.parse(p, v)
 	if p.s.takes == nil && v.Set.Has(' ') {
 		p.fatal(v.Set.at, "a word has no blank in it; write text, which goes to the end of the line")

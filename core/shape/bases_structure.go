@@ -10,25 +10,25 @@ import (
 
 type permBase struct{ structure }
 
-func (permBase) word() string                 { return "perm" }
-func (permBase) traits() traits               { return traits{integers: true, list: true} }
-func (permBase) types(*Value) ([]string, int) { return []string{"int", "long", "bigint"}, 1 }
+func (permBase) word() string                     { return "perm" }
+func (permBase) traits() traits                   { return traits{integers: true, list: true} }
+func (permBase) types(*valueNode) ([]string, int) { return []string{"int", "long", "bigint"}, 1 }
 
-func (permBase) parse(p *parser, v *Value) {
-	v.From, v.Args = 1, []Expr{p.expr()}
+func (permBase) parse(p *parser, v *valueNode) {
+	v.From, v.Args = 1, []exprNode{p.expr()}
 	if p.take(",") {
 		p.expect("from", "and the least number")
 		v.From = p.signed()
 	}
 }
 
-func (permBase) styles(_ *Field, edge bool) []string { return styleNames(permStyles, edge) }
+func (permBase) styles(_ *fieldNode, edge bool) []string { return styleNames(permStyles, edge) }
 
-func (permBase) read(c *checker, f *Field, d *datum, in *frame, first bool) bool {
+func (permBase) read(c *checker, f *fieldNode, d *datum, in *frame, first bool) bool {
 	return c.perm(f, d, in, first)
 }
 
-func (permBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
+func (permBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	v := f.Value
 	n := v.Args[0].eval(in)
 	m.spend(v.Pos, n)
@@ -45,11 +45,11 @@ func (permBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
 	return nil
 }
 
-func (permBase) cut(c *cut, f *Field, _, now *frame) bool {
+func (permBase) cut(c *cut, f *fieldNode, _, now *frame) bool {
 	return c.perm(f.Value, &now.data[f.slot], now)
 }
 
-func (permBase) explain(e *explainer, f *Field, name string) string {
+func (permBase) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value
 	e.known[f] = span{big.NewInt(v.From), last(v.From, e.spanOf(v.Args[0]).high)}
 	return fmt.Sprintf("%sa permutation of the %s integers from %d%s", name, v.Args[0], v.From, e.most(v.Args[0]))
@@ -57,36 +57,36 @@ func (permBase) explain(e *explainer, f *Field, name string) string {
 
 type gridBase struct{ structure }
 
-func (gridBase) word() string                 { return "grid" }
-func (gridBase) traits() traits               { return traits{lines: true, list: true} }
-func (gridBase) types(*Value) ([]string, int) { return []string{"text"}, 1 }
+func (gridBase) word() string                     { return "grid" }
+func (gridBase) traits() traits                   { return traits{lines: true, list: true} }
+func (gridBase) types(*valueNode) ([]string, int) { return []string{"text"}, 1 }
 
-func (gridBase) parse(p *parser, v *Value) {
-	v.Dims = []*Length{p.length()}
+func (gridBase) parse(p *parser, v *valueNode) {
+	v.Dims = []*lengthNode{p.length()}
 	p.expect(",", "and the number of columns")
 	v.Dims = append(v.Dims, p.length())
 	p.expect(",", "and a set of characters")
 	v.Set = p.set()
 }
 
-func (gridBase) styles(_ *Field, edge bool) []string { return styleNames(gridStyles, edge) }
+func (gridBase) styles(_ *fieldNode, edge bool) []string { return styleNames(gridStyles, edge) }
 
-func (gridBase) read(c *checker, f *Field, d *datum, in *frame, _ bool) bool {
+func (gridBase) read(c *checker, f *fieldNode, d *datum, in *frame, _ bool) bool {
 	c.grid(f, d, in)
 	return false
 }
 
-func (gridBase) write(w *writer, _ *Value, d *datum, _ *frame, _ bool) bool {
+func (gridBase) write(w *writer, _ *valueNode, d *datum, _ *frame, _ bool) bool {
 	w.rows(d, len(d.texts), 1)
 	return false
 }
 
-func (gridBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
+func (gridBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	m.grid(f, d, m.length(f.Value.Dims[0], in, nil), m.length(f.Value.Dims[1], in, nil))
 	return nil
 }
 
-func (gridBase) cut(c *cut, f *Field, _, now *frame) bool {
+func (gridBase) cut(c *cut, f *fieldNode, _, now *frame) bool {
 	v, d := f.Value, &now.data[f.slot]
 	if v.Dims[0].Exact != nil {
 		rows := v.Dims[0].Exact.eval(now)
@@ -99,13 +99,13 @@ func (gridBase) cut(c *cut, f *Field, _, now *frame) bool {
 	return v.Dims[1].Exact == nil || c.characters(d, v.Dims[1].Exact.eval(now))
 }
 
-func (gridBase) weigh(w *weight, v *Value, text string) { w.characters(v.Set, text) }
+func (gridBase) weigh(w *weight, v *valueNode, text string) { w.characters(v.Set, text) }
 
-func (gridBase) simplify(k *shrinker, _ place, f *Field, datumIn func(top *frame) *datum) {
+func (gridBase) simplify(k *shrinker, _ place, f *fieldNode, datumIn func(top *frame) *datum) {
 	k.simplifyCharacters(f.Value.Set, datumIn)
 }
 
-func (gridBase) explain(e *explainer, f *Field, name string) string {
+func (gridBase) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value
 	if v.Dims[0].Exact == nil || v.Dims[1].Exact == nil {
 		return fmt.Sprintf("%s%s texts of %s characters of %s", name, e.lengthWords(v.Dims[0]), e.lengthWords(v.Dims[1]), v.Set.Text)
@@ -117,57 +117,57 @@ func (gridBase) explain(e *explainer, f *Field, name string) string {
 // edges is what trees and graphs have in common.
 type edges struct{ structure }
 
-func (edges) traits() traits               { return traits{edges: true, lines: true} }
-func (edges) types(*Value) ([]string, int) { return []string{"int", "long"}, 2 }
-func (edges) parse(p *parser, v *Value)    { v.From, v.Args = 1, []Expr{p.expr()} }
+func (edges) traits() traits                   { return traits{edges: true, lines: true} }
+func (edges) types(*valueNode) ([]string, int) { return []string{"int", "long"}, 2 }
+func (edges) parse(p *parser, v *valueNode)    { v.From, v.Args = 1, []exprNode{p.expr()} }
 
-func (edges) read(c *checker, f *Field, d *datum, in *frame, _ bool) bool {
+func (edges) read(c *checker, f *fieldNode, d *datum, in *frame, _ bool) bool {
 	c.edges(f, d, in)
 	return false
 }
 
-func (edges) write(w *writer, v *Value, d *datum, in *frame, _ bool) bool {
+func (edges) write(w *writer, v *valueNode, d *datum, in *frame, _ bool) bool {
 	w.edges(v, d, in)
 	return false
 }
 
-func (edges) cut(c *cut, f *Field, old, now *frame) bool { return c.graph(f, old, now) }
+func (edges) cut(c *cut, f *fieldNode, old, now *frame) bool { return c.graph(f, old, now) }
 
 type treeBase struct{ edges }
 
-func (treeBase) word() string                        { return "tree" }
-func (treeBase) styles(_ *Field, edge bool) []string { return styleNames(treeStyles, edge) }
+func (treeBase) word() string                            { return "tree" }
+func (treeBase) styles(_ *fieldNode, edge bool) []string { return styleNames(treeStyles, edge) }
 
-func (treeBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
+func (treeBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	m.tree(f, d, f.Value.Args[0].eval(in))
 	return m.with(f.Value, in, int(d.count))
 }
 
-func (treeBase) explain(e *explainer, f *Field, name string) string {
+func (treeBase) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value
 	return fmt.Sprintf("%sa tree of %s vertices, numbered from %d, as its edges%s%s", name, v.Args[0], v.From, e.each(), e.with(v))
 }
 
 type parentsBase struct{ structure }
 
-func (parentsBase) word() string                        { return "parents" }
-func (parentsBase) traits() traits                      { return traits{integers: true, list: true} }
-func (parentsBase) types(*Value) ([]string, int)        { return []string{"int", "long", "bigint"}, 1 }
-func (parentsBase) parse(p *parser, v *Value)           { v.From, v.Args = 1, []Expr{p.expr()} }
-func (parentsBase) styles(_ *Field, edge bool) []string { return styleNames(treeStyles, edge) }
+func (parentsBase) word() string                            { return "parents" }
+func (parentsBase) traits() traits                          { return traits{integers: true, list: true} }
+func (parentsBase) types(*valueNode) ([]string, int)        { return []string{"int", "long", "bigint"}, 1 }
+func (parentsBase) parse(p *parser, v *valueNode)           { v.From, v.Args = 1, []exprNode{p.expr()} }
+func (parentsBase) styles(_ *fieldNode, edge bool) []string { return styleNames(treeStyles, edge) }
 
-func (parentsBase) read(c *checker, f *Field, d *datum, in *frame, first bool) bool {
+func (parentsBase) read(c *checker, f *fieldNode, d *datum, in *frame, first bool) bool {
 	return c.parents(f, d, in, first)
 }
 
-func (parentsBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
+func (parentsBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	m.tree(f, d, f.Value.Args[0].eval(in))
 	return m.with(f.Value, in, int(d.count))
 }
 
-func (parentsBase) cut(c *cut, f *Field, old, now *frame) bool { return c.graph(f, old, now) }
+func (parentsBase) cut(c *cut, f *fieldNode, old, now *frame) bool { return c.graph(f, old, now) }
 
-func (parentsBase) explain(_ *explainer, f *Field, name string) string {
+func (parentsBase) explain(_ *explainer, f *fieldNode, name string) string {
 	return fmt.Sprintf("%sa tree of %s vertices, numbered from %d: the parents of all but the first", name, f.Value.Args[0], f.Value.From)
 }
 
@@ -175,13 +175,13 @@ type graphBase struct{ edges }
 
 func (graphBase) word() string { return "graph" }
 
-func (b graphBase) parse(p *parser, v *Value) {
+func (b graphBase) parse(p *parser, v *valueNode) {
 	b.edges.parse(p, v)
 	p.expect(",", "and the number of edges")
 	v.Args = append(v.Args, p.expr())
 }
 
-func (graphBase) styles(f *Field, edge bool) (names []string) {
+func (graphBase) styles(f *fieldNode, edge bool) (names []string) {
 	for _, s := range graphStyles {
 		if (s.edge || !edge) && s.do.serves(s.name, f.Value) {
 			names = append(names, s.name)
@@ -190,7 +190,7 @@ func (graphBase) styles(f *Field, edge bool) (names []string) {
 	return names
 }
 
-func (graphBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
+func (graphBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	v := f.Value
 	n, edges := v.Args[0].eval(in), v.Args[1].eval(in)
 	if least, most := v.edgeBounds(n); edges < least || edges > most {
@@ -207,7 +207,7 @@ func (graphBase) generate(m *maker, f *Field, d *datum, in *frame) *unmet {
 	return m.with(v, in, int(edges))
 }
 
-func (graphBase) explain(e *explainer, f *Field, name string) string {
+func (graphBase) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value
 	return fmt.Sprintf("%sa %sgraph of %s vertices, numbered from %d, and %s edges%s%s%s", name, e.kind(v), v.Args[0], v.From, v.Args[1], e.each(), allowed(v), e.with(v))
 }

@@ -85,7 +85,7 @@ type checker struct {
 	*scanner
 	keep bool
 	// actual are the lengths of arguments, which nothing in a line says.
-	actual map[*Length]int64
+	actual map[*lengthNode]int64
 	spare  map[*block][]*frame // frames that may be used again
 }
 
@@ -115,18 +115,18 @@ func (c *checker) done(b *block, f *frame, into *datum) {
 	c.spare[b] = append(c.spare[b], f)
 }
 
-func (c *checker) items(list []Item, f *frame) {
+func (c *checker) items(list []node, f *frame) {
 	for _, item := range list {
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			c.lineOf(item, f)
-		case *Cases:
+		case *casesNode:
 			c.cases(item, f)
-		case *Repeat:
+		case *repeatNode:
 			c.repeat(item, f)
-		case *Either:
+		case *eitherNode:
 			c.either(item, f)
-		case *Blank:
+		case *blankNode:
 			c.nth = 0
 			if c.loose {
 				continue // they mean nothing there
@@ -135,7 +135,7 @@ func (c *checker) items(list []Item, f *frame) {
 				c.fault("", "expected an empty line, found %s", c.found())
 			}
 			c.newLine()
-		case *Require:
+		case *requireNode:
 			if item.Cond.eval(f) == 0 {
 				c.nth = 0
 				c.line-- // it is about what was read
@@ -146,10 +146,10 @@ func (c *checker) items(list []Item, f *frame) {
 }
 
 // values shows what the names in a condition stand for.
-func values(e Expr, f *frame) string {
+func values(e exprNode, f *frame) string {
 	var parts []string
-	var walk func(Expr)
-	walk = func(e Expr) {
+	var walk func(exprNode)
+	walk = func(e exprNode) {
 		switch e := e.(type) {
 		case *reference:
 			if n, wrong := evaluated(e, f); wrong == nil {
@@ -176,7 +176,7 @@ func values(e Expr, f *frame) string {
 	return ": " + strings.Join(parts, ", ")
 }
 
-func (c *checker) lineOf(l *Line, f *frame) {
+func (c *checker) lineOf(l *lineNode, f *frame) {
 	c.beginLine()
 	first := true
 	for _, field := range l.Fields {
@@ -195,7 +195,7 @@ func (c *checker) lineOf(l *Line, f *frame) {
 }
 
 // column reads an array with an element a line.
-func (c *checker) column(field *Field, d *datum, f *frame) {
+func (c *checker) column(field *fieldNode, d *datum, f *frame) {
 	from, n := c.line, c.lengthOf(field.Value.Dims[0], f)
 	r := c.reader(field, f)
 	for i := range n {
@@ -211,7 +211,7 @@ func (c *checker) column(field *Field, d *datum, f *frame) {
 }
 
 // rows reads an array of two dimensions, a row a line.
-func (c *checker) rows(field *Field, d *datum, f *frame) {
+func (c *checker) rows(field *fieldNode, d *datum, f *frame) {
 	v := field.Value
 	from := c.line
 	rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
@@ -232,7 +232,7 @@ func (c *checker) rows(field *Field, d *datum, f *frame) {
 }
 
 // elements reads an array on one line.
-func (c *checker) elements(field *Field, d *datum, f *frame, first bool) bool {
+func (c *checker) elements(field *fieldNode, d *datum, f *frame, first bool) bool {
 	v := field.Value
 	var n int64
 	before := c.nth
@@ -285,7 +285,7 @@ func (c *checker) literal(text string, first bool) {
 
 // lengthOf evaluates a length that is one number. Of an argument it is what the
 // argument has.
-func (c *checker) lengthOf(l *Length, f *frame) int64 {
+func (c *checker) lengthOf(l *lengthNode, f *frame) int64 {
 	if l.Range != nil {
 		n := c.actual[l]
 		if low, high := l.Range.Low.eval(f), l.Range.High.eval(f); n < low || n > high {
@@ -304,7 +304,7 @@ func (c *checker) lengthOf(l *Length, f *frame) int64 {
 // for all of them.
 type valueReader struct {
 	*checker
-	field     *Field
+	field     *fieldNode
 	low, high int64
 	real      [2]float64
 	length    [2]int64
@@ -315,7 +315,7 @@ type valueReader struct {
 	base      base
 }
 
-func (c *checker) reader(field *Field, f *frame) *valueReader {
+func (c *checker) reader(field *fieldNode, f *frame) *valueReader {
 	v := field.Value
 	r := &valueReader{checker: c, field: field, base: v.Base.of(), low: math.MinInt64, high: math.MaxInt64}
 	r.called = r.name
@@ -324,7 +324,7 @@ func (c *checker) reader(field *Field, f *frame) *valueReader {
 	return r
 }
 
-func (c *checker) bounds(l *Length, f *frame) [2]int64 {
+func (c *checker) bounds(l *lengthNode, f *frame) [2]int64 {
 	if l.Exact != nil {
 		n := c.lengthOf(l, f)
 		return [2]int64{n, n}
@@ -368,10 +368,10 @@ func shown(word string, s *scanner) string {
 
 // shown is a range with its values, and those of its ends that are no numbers as
 // they are written.
-func (g *Range) shown(low, high int64) string {
+func (g *rangeNode) shown(low, high int64) string {
 	text := fmt.Sprintf("%d..%d", low, high)
 	var parts []string
-	for _, e := range []Expr{g.Low, g.High} {
+	for _, e := range []exprNode{g.Low, g.High} {
 		if !isConstant(e) {
 			parts = append(parts, e.String())
 		}
@@ -447,7 +447,7 @@ func (r *valueReader) decimal() string {
 }
 
 // decimalOf evaluates a bound of a real.
-func decimalOf(e Expr, f *frame) (float64, bool) {
+func decimalOf(e exprNode, f *frame) (float64, bool) {
 	if f == nil && !isNumeric(e) {
 		return 0, false
 	}
@@ -461,19 +461,19 @@ func decimalOf(e Expr, f *frame) (float64, bool) {
 
 // ordered checks what is asked of the elements of an array together. back lets a
 // fault point to an element that was read before.
-func (c *checker) ordered(field *Field, d *datum, back func(index int)) {
+func (c *checker) ordered(field *fieldNode, d *datum, back func(index int)) {
 	v := field.Value
 	name := orThis(field.Name)
-	texts := v.Base != Int
+	texts := v.Base != typeInt
 	n := len(d.ints)
 	if texts {
 		n = len(d.texts)
 	}
 	less := func(i, j int) int {
 		switch {
-		case v.Base == Int:
+		case v.Base == typeInt:
 			return cmp.Compare(d.ints[i], d.ints[j])
-		case v.Base == Real:
+		case v.Base == typeReal:
 			x, _ := strconv.ParseFloat(d.texts[i], 64)
 			y, _ := strconv.ParseFloat(d.texts[j], 64)
 			return cmp.Compare(x, y)
@@ -521,7 +521,7 @@ func twice(n int, less func(i, j int) int) (first, second int) {
 	return first, second
 }
 
-func (c *checker) grid(field *Field, d *datum, f *frame) {
+func (c *checker) grid(field *fieldNode, d *datum, f *frame) {
 	v := field.Value
 	rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
 	r := &valueReader{checker: c, field: field, keeps: c.keep, length: [2]int64{columns, columns}}
@@ -537,7 +537,7 @@ func (c *checker) grid(field *Field, d *datum, f *frame) {
 	d.count = rows
 }
 
-func (c *checker) size(e Expr, f *frame) int64 {
+func (c *checker) size(e exprNode, f *frame) int64 {
 	n := e.eval(f)
 	if n < 0 {
 		c.fault("", "%s is %d, and is the size of something", e, n)
@@ -545,7 +545,7 @@ func (c *checker) size(e Expr, f *frame) int64 {
 	return n
 }
 
-func (c *checker) perm(field *Field, d *datum, f *frame, first bool) bool {
+func (c *checker) perm(field *fieldNode, d *datum, f *frame, first bool) bool {
 	v := field.Value
 	n := c.size(v.Args[0], f)
 	r := &valueReader{checker: c, field: field}
@@ -568,7 +568,7 @@ func (c *checker) perm(field *Field, d *datum, f *frame, first bool) bool {
 	return first
 }
 
-func (c *checker) parents(field *Field, d *datum, f *frame, first bool) bool {
+func (c *checker) parents(field *fieldNode, d *datum, f *frame, first bool) bool {
 	v := field.Value
 	n := c.size(v.Args[0], f)
 	r := &valueReader{checker: c, field: field}
@@ -590,7 +590,7 @@ func (c *checker) parents(field *Field, d *datum, f *frame, first bool) bool {
 	return first
 }
 
-func (c *checker) cases(item *Cases, f *frame) {
+func (c *checker) cases(item *casesNode, f *frame) {
 	c.beginLine()
 	count := &f.data[item.Count.slot]
 	c.begin(true)
@@ -637,7 +637,7 @@ func (s *runningSum) add(x, bound, at int64, line int) {
 	}
 }
 
-func (c *checker) repeat(item *Repeat, f *frame) {
+func (c *checker) repeat(item *repeatNode, f *frame) {
 	low, high := int64(0), int64(0)
 	if item.Count.Exact != nil {
 		low = c.lengthOf(item.Count, f)
@@ -691,7 +691,7 @@ func (c *checker) atEnd() bool {
 	return c.peek() == -1
 }
 
-func (c *checker) either(item *Either, f *frame) {
+func (c *checker) either(item *eitherNode, f *frame) {
 	c.beginLine()
 	first, count := c.lookAhead()
 	chosen := item.branch(first, count)
@@ -715,7 +715,7 @@ func (c *checker) either(item *Either, f *frame) {
 
 // branch returns which branch begins with a line that has this first token, and so
 // many; -1 if none does. A number of tokens below 0 is not known.
-func (e *Either) branch(first string, count int) int {
+func (e *eitherNode) branch(first string, count int) int {
 	for i := range e.Branches {
 		if (e.first[i] == "" || e.first[i] == first) && (e.count[i] < 0 || count < 0 || e.count[i] == count) {
 			return i

@@ -65,7 +65,7 @@ func TestCountsOfEdgeCasesAreChosenEachOnce(t *testing.T) {
 		"7..9": "least next largest", "7..100": "least next few largest", "2..100": "least next few largest", "1..3": "least two largest", "a..100": "least next two few largest", "1..a": "least two few largest",
 	} {
 		s := parsed(t, "a: int 1..3\nn: int "+text+"\nw: int[n] 1..9")
-		got := countOptions(s.Items[1].(*Line).Fields[0].Value.Range)
+		got := countOptions(s.Items[1].(*lineNode).Fields[0].Value.Range)
 		assert.Equal(t, want, strings.Join(got, " "), text)
 	}
 }
@@ -97,7 +97,7 @@ func casesOf(t *testing.T, style string, seed Seed) []int64 {
 	require.NoError(t, err)
 	var sizes []int64
 	sum := int64(0)
-	for _, body := range in.top.data[s.Items[0].(*Cases).Count.slot].bodies {
+	for _, body := range in.top.data[s.Items[0].(*casesNode).Count.slot].bodies {
 		n := body.data[0].ints[0]
 		sizes, sum = append(sizes, n), sum+n
 	}

@@ -19,17 +19,17 @@ type cut struct {
 
 // items makes what lies in a frame as long as the changed count says. old is the
 // frame before the change. It reports false where it would have to become longer.
-func (c *cut) items(list []Item, old, now *frame) bool {
+func (c *cut) items(list []node, old, now *frame) bool {
 	for _, item := range list {
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			for _, f := range item.Fields {
 				if f.Value != nil && !f.Value.Base.of().cut(c, f, old, now) {
 					return false
 				}
 			}
 			continue
-		case *Repeat:
+		case *repeatNode:
 			if item.Count.Exact != nil {
 				d := &now.data[item.slot]
 				i, j, ok := c.part(len(d.bodies), item.Count.Exact.eval(now))
@@ -75,7 +75,7 @@ func (c *cut) part(have int, want int64) (i, j int, ok bool) {
 }
 
 // elements makes a single value, or an array, follow.
-func (c *cut) elements(f *Field, now *frame) bool {
+func (c *cut) elements(f *fieldNode, now *frame) bool {
 	v, d := f.Value, &now.data[f.slot]
 	if len(v.Dims) == 0 {
 		if v.Length != nil && v.Length.Exact != nil {
@@ -146,7 +146,7 @@ func (c *cut) characters(d *datum, want int64) bool {
 }
 
 // perm takes places out of a permutation and closes the gaps between its values.
-func (c *cut) perm(v *Value, d *datum, now *frame) bool {
+func (c *cut) perm(v *valueNode, d *datum, now *frame) bool {
 	n := v.Args[0].eval(now)
 	i, j, ok := c.part(len(d.ints), n)
 	if !ok {
@@ -171,7 +171,7 @@ func (c *cut) perm(v *Value, d *datum, now *frame) bool {
 
 // labels closes the gap that a cut makes in integers that seem to number the things
 // that are cut, since they go up to their count; those in the gap go to its end.
-func (c *cut) labels(v *Value, d *datum, old, now *frame) {
+func (c *cut) labels(v *valueNode, d *datum, old, now *frame) {
 	if c.raise && v.Range != nil {
 		for k := range d.ints {
 			d.ints[k] = v.Range.High.eval(now)
@@ -198,10 +198,10 @@ func (c *cut) labels(v *Value, d *datum, old, now *frame) {
 
 // graph takes vertices or edges out. Where the number of edges has a name, it
 // follows.
-func (c *cut) graph(f *Field, old, now *frame) bool {
+func (c *cut) graph(f *fieldNode, old, now *frame) bool {
 	v, d := f.Value, &now.data[f.slot]
 	edges := d.ints
-	if v.Base == Parents {
+	if v.Base == typeParents {
 		edges = edgesOf(d.ints, v.From)
 	}
 	kept := make([]int, len(edges)/2) // the edges that are left, by their numbers before
@@ -217,9 +217,9 @@ func (c *cut) graph(f *Field, old, now *frame) bool {
 		if !ok {
 			return false
 		}
-		edges, kept = takeOut(edges, v, int(before), i, j, c.contract || v.Base != Graph)
+		edges, kept = takeOut(edges, v, int(before), i, j, c.contract || v.Base != typeGraph)
 	}
-	if v.Base == Graph {
+	if v.Base == typeGraph {
 		if r, ok := v.Args[1].(*reference); ok && r.index == nil && after < before {
 			at := now
 			for range r.up {
@@ -234,7 +234,7 @@ func (c *cut) graph(f *Field, old, now *frame) bool {
 		edges, kept = slices.Delete(edges, 2*i, 2*j), slices.Delete(kept, i, j)
 	}
 	d.ints, d.count = edges, int64(len(kept))
-	if v.Base == Parents {
+	if v.Base == typeParents {
 		d.ints = parentsFrom(edges, int(after), v.From)
 	}
 	for _, w := range v.With {
@@ -287,7 +287,7 @@ func parentsFrom(edges []int64, n int, from int64) []int64 {
 // the gap in the labels. Their edges go, or, contracted, lead to where each of them
 // is joined to a vertex that stays. It returns the edges that are left and which they
 // were.
-func takeOut(edges []int64, v *Value, n, i, j int, contract bool) (left []int64, kept []int) {
+func takeOut(edges []int64, v *valueNode, n, i, j int, contract bool) (left []int64, kept []int) {
 	to := make([]int, n) // where the edges of a vertex lead
 	for x := range to {
 		if to[x] = x; x >= i && x < j {

@@ -54,7 +54,7 @@ func TestWhatACountCountsIsCutWithIt(t *testing.T) {
 			in, fault, err := s.Read(strings.NewReader(tt.input), Options{})
 			require.NoError(t, err)
 			require.Nil(t, fault, "%v", fault)
-			var field *Field
+			var field *fieldNode
 			for _, f := range s.top.fields {
 				if f.Name == tt.count {
 					field = f

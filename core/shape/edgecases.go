@@ -116,19 +116,19 @@ func (s *Shape) factors() (list []factor) {
 		}
 		list = append(list, factor{key, kind, label, options})
 	}
-	inRepeat := map[*Field]bool{}
-	counts := map[*Field]bool{}
-	s.each(func(f *Field) {
+	inRepeat := map[*fieldNode]bool{}
+	counts := map[*fieldNode]bool{}
+	s.each(func(f *fieldNode) {
 		v, label := f.Value, f.Name
 		if label == "" {
 			label = v.Base.String()
 		}
 		if !counts[f] {
 			kind := ofMany
-			switch single := len(v.Dims) == 0 && v.Base <= Pick; {
+			switch single := len(v.Dims) == 0 && v.Base <= typePick; {
 			case f.single() && f.counts:
 				kind = ofCount
-			case single && v.Base != Word && v.Base != Text && !inRepeat[f] && !f.ofEdges:
+			case single && v.Base != typeWord && v.Base != typeText && !inRepeat[f] && !f.ofEdges:
 				kind = ofNumber
 			}
 			add(kind, f, label, edgeOptions(f, inRepeat[f]))
@@ -142,25 +142,25 @@ func (s *Shape) factors() (list []factor) {
 				add(ofCount, l, label+"-length", countOptions(l.Range))
 			}
 		}
-	}, func(item Item) {
+	}, func(item node) {
 		switch item := item.(type) {
-		case *Cases:
+		case *casesNode:
 			counts[item.Count] = true
 			if n, ok := constant(item.Count.Value.highEnd()); !ok || n > 1 {
 				add(ofBlock, item, item.Count.Name, styleNames(casesStyles, true))
 			}
-		case *Repeat:
+		case *repeatNode:
 			if item.Count.Range != nil {
 				add(ofCount, item.Count, "bodies", countOptions(item.Count.Range))
 			}
 			for _, i := range item.Items {
-				if line, ok := i.(*Line); ok {
+				if line, ok := i.(*lineNode); ok {
 					for _, f := range line.Fields {
 						inRepeat[f] = true
 					}
 				}
 			}
-		case *Either:
+		case *eitherNode:
 			add(ofBlock, item, "branches", branchStyles(item))
 		}
 	})
@@ -168,7 +168,7 @@ func (s *Shape) factors() (list []factor) {
 }
 
 // countOptions are the choices of a count in a range, each once.
-func countOptions(g *Range) (names []string) {
+func countOptions(g *rangeNode) (names []string) {
 	low, known := constant(g.Low)
 	high, ends := constant(g.High)
 	room := func(n int64) bool { return !ends || !known || high-low > n }
@@ -189,7 +189,7 @@ func countOptions(g *Range) (names []string) {
 }
 
 // edgeOptions are the styles of a field that make a difference.
-func edgeOptions(f *Field, inRepeat bool) []string {
+func edgeOptions(f *fieldNode, inRepeat bool) []string {
 	v := f.Value
 	names := stylesOf(f, true)
 	without := func(drop ...string) {
@@ -197,23 +197,23 @@ func edgeOptions(f *Field, inRepeat bool) []string {
 	}
 	switch {
 	case f.counts && f.single():
-		return countOptions(&Range{Low: v.lowEnd(), High: v.highEnd()})
-	case v.Base == Graph && v.Bipartite:
+		return countOptions(&rangeNode{Low: v.lowEnd(), High: v.highEnd()})
+	case v.Base == typeGraph && v.Bipartite:
 		return nil
-	case v.Base == Int && len(v.Dims) == 0 && inRepeat:
+	case v.Base == typeInt && len(v.Dims) == 0 && inRepeat:
 		names = []string{"all-least", "all-largest", "all-equal", "sorted", "reversed", "ends", "all-zero", "near-zero", "ties", "random"}
-	case v.Base == Int && f.ofEdges:
+	case v.Base == typeInt && f.ofEdges:
 		names = []string{"all-least", "all-largest", "all-equal", "ends", "all-zero", "near-zero", "powers", "random"}
-	case v.Base == Pick && len(v.Dims) == 0 && !f.ofEdges:
+	case v.Base == typePick && len(v.Dims) == 0 && !f.ofEdges:
 		names = []string{"least", "largest", "uniform"}
-	case v.Base == Pick:
+	case v.Base == typePick:
 		names = []string{"all-least", "all-largest", "random"}
 	}
-	if n, ok := constant(v.lowEnd()); ok && v.Base == Int && n >= 0 {
+	if n, ok := constant(v.lowEnd()); ok && v.Base == typeInt && n >= 0 {
 		without("zero", "all-zero", "near-zero")
 	}
 	switch {
-	case v.Base == Word || v.Base == Text:
+	case v.Base == typeWord || v.Base == typeText:
 		if len(v.Set.Runes) == 1 {
 			return nil
 		}

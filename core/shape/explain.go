@@ -10,7 +10,7 @@ import (
 // implies, so that a person can compare it with a statement. What lies in a block
 // is indented by two blanks more.
 func (s *Shape) Explain() []string {
-	e := &explainer{known: map[*Field]span{}, unit: line, line: 1}
+	e := &explainer{known: map[*fieldNode]span{}, unit: line, line: 1}
 	if s.takes != nil {
 		e.unit = "argument"
 	}
@@ -42,7 +42,7 @@ type span struct{ low, high *big.Int }
 // An explainer goes through a shape once.
 type explainer struct {
 	lines  []string
-	known  map[*Field]span
+	known  map[*fieldNode]span
 	unit   string // a line, or an argument
 	line   int    // of the input; 0: it depends on the input from here on
 	within int    // blocks around
@@ -61,52 +61,52 @@ func (e *explainer) where() string {
 	return fmt.Sprintf("%s %d: ", e.unit, e.line-1)
 }
 
-func (e *explainer) items(list []Item, indent string) {
+func (e *explainer) items(list []node, indent string) {
 	for _, item := range list {
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			e.oneLine(item, indent)
-		case *Cases:
+		case *casesNode:
 			e.say(indent, "%s%s, then that many cases, each:", e.where(), e.field(item.Count))
 			e.inside(item.Items, indent)
 			for _, t := range item.Totals {
 				bound := e.spanOf(t.Bound)
 				e.say(indent, "the sum of %s over all of them is at most %s%s", t.Left, plainEnd(t.Bound), past(bound.high))
 			}
-		case *Repeat:
+		case *repeatNode:
 			e.say(indent, "%s%s:", e.times(item), e.repeated(item))
 			e.inside(item.Items, indent)
 			if item.HasUntil {
 				e.say(indent, "and at the end a line %s", item.Until)
 			}
-		case *Either:
+		case *eitherNode:
 			for i, branch := range item.Branches {
 				e.say(indent, "%s", map[bool]string{true: "either", false: "or"}[i == 0])
 				e.inside(branch, indent)
 			}
-		case *Blank:
+		case *blankNode:
 			e.say(indent, "%san empty line", e.where())
-		case *Require:
+		case *requireNode:
 			e.say(indent, "always %s", item.text)
 		}
 	}
 }
 
-func (e *explainer) inside(list []Item, indent string) {
+func (e *explainer) inside(list []node, indent string) {
 	e.within++
 	e.items(list, indent+"  ")
 	e.within--
 	e.line = 0
 }
 
-func (e *explainer) times(r *Repeat) string {
+func (e *explainer) times(r *repeatNode) string {
 	if r.Count.Exact != nil {
 		return r.Count.Exact.String() + " times"
 	}
 	return e.rangeWords(r.Count.Range) + " times"
 }
 
-func (e *explainer) repeated(r *Repeat) string {
+func (e *explainer) repeated(r *repeatNode) string {
 	words := ""
 	if r.Distinct {
 		words += ", no two alike"
@@ -117,7 +117,7 @@ func (e *explainer) repeated(r *Repeat) string {
 	return words
 }
 
-func (e *explainer) oneLine(l *Line, indent string) {
+func (e *explainer) oneLine(l *lineNode, indent string) {
 	parts := make([]string, len(l.Fields))
 	for i, f := range l.Fields {
 		parts[i] = e.field(f)
@@ -132,7 +132,7 @@ func (e *explainer) oneLine(l *Line, indent string) {
 }
 
 // field says what a field is, and notes what is known of it.
-func (e *explainer) field(f *Field) string {
+func (e *explainer) field(f *fieldNode) string {
 	v := f.Value
 	if v == nil {
 		return "the token " + f.Literal
@@ -152,7 +152,7 @@ func last(from int64, n *big.Int) *big.Int {
 }
 
 // kind says what a graph is and is not.
-func (e *explainer) kind(v *Value) string {
+func (e *explainer) kind(v *valueNode) string {
 	var words []string
 	for _, one := range []struct {
 		set  bool
@@ -171,7 +171,7 @@ func (e *explainer) kind(v *Value) string {
 }
 
 // allowed says which edges a graph may have that a simple one has not.
-func allowed(v *Value) string {
+func allowed(v *valueNode) string {
 	switch {
 	case v.Loops && v.Parallel:
 		return "; loops and parallel edges are allowed"
@@ -183,7 +183,7 @@ func allowed(v *Value) string {
 	return ""
 }
 
-func (e *explainer) with(v *Value) string {
+func (e *explainer) with(v *valueNode) string {
 	if len(v.With) == 0 {
 		return ""
 	}
@@ -194,26 +194,26 @@ func (e *explainer) with(v *Value) string {
 	return ", with " + strings.Join(parts, "; ")
 }
 
-func (e *explainer) lengthWords(l *Length) string {
+func (e *explainer) lengthWords(l *lengthNode) string {
 	if l.Exact != nil {
 		return l.Exact.String() + e.most(l.Exact)
 	}
 	return e.rangeWords(l.Range)
 }
 
-func (e *explainer) rangeWords(g *Range) string {
+func (e *explainer) rangeWords(g *rangeNode) string {
 	return fmt.Sprintf("%s to %s%s", plainEnd(g.Low), plainEnd(g.High), e.most(g.High))
 }
 
 // most says how large an expression with names in it can become.
-func (e *explainer) most(x Expr) string {
+func (e *explainer) most(x exprNode) string {
 	if n := e.spanOf(x).high; n != nil && !isConstant(x) {
 		return " (up to " + grouped(n) + ")"
 	}
 	return ""
 }
 
-func (e *explainer) many(v *Value, one, each string) string {
+func (e *explainer) many(v *valueNode, one, each string) string {
 	switch {
 	case len(v.Dims) == 0:
 		return one
@@ -226,11 +226,11 @@ func (e *explainer) many(v *Value, one, each string) string {
 }
 
 // numbers says what integers and reals are, and what sums and products they reach.
-func (e *explainer) numbers(f *Field) string {
+func (e *explainer) numbers(f *fieldNode) string {
 	v := f.Value
 	kind := "an integer"
 	kinds := "integers"
-	if v.Base == Real {
+	if v.Base == typeReal {
 		kind, kinds = "a decimal", "decimals"
 		if v.Places >= 0 {
 			kind += fmt.Sprintf(" with %d places", v.Places)
@@ -240,7 +240,7 @@ func (e *explainer) numbers(f *Field) string {
 	bounds, s := "", span{}
 	if v.Range != nil {
 		bounds = fmt.Sprintf(" from %s to %s", plainEnd(v.Range.Low), plainEnd(v.Range.High))
-		if v.Base == Int {
+		if v.Base == typeInt {
 			s = span{e.spanOf(v.Range.Low).low, e.spanOf(v.Range.High).high}
 			if !isConstant(v.Range.High) {
 				bounds += e.most(v.Range.High)
@@ -274,7 +274,7 @@ func (e *explainer) numbers(f *Field) string {
 }
 
 // plainEnd is an end of a range as people read it: numbers in groups of three.
-func plainEnd(x Expr) string {
+func plainEnd(x exprNode) string {
 	if n, ok := constant(x); ok {
 		return grouped(big.NewInt(n))
 	}
@@ -283,8 +283,8 @@ func plainEnd(x Expr) string {
 
 // sum is the most that the elements of an array can add up to; nil if that is not
 // known, or below zero.
-func (e *explainer) sum(v *Value, s span) *big.Int {
-	if v.Base != Int || s.high == nil || s.high.Sign() <= 0 {
+func (e *explainer) sum(v *valueNode, s span) *big.Int {
+	if v.Base != typeInt || s.high == nil || s.high.Sign() <= 0 {
 		return nil
 	}
 	total := new(big.Int).Set(s.high)
@@ -327,7 +327,7 @@ func grouped(n *big.Int) string {
 
 // spanOf is the span of an expression, by interval arithmetic: it may be wider
 // than what an input can reach, where a name stands in it twice.
-func (e *explainer) spanOf(x Expr) span {
+func (e *explainer) spanOf(x exprNode) span {
 	switch x := x.(type) {
 	case *number:
 		if x.decimal == "" {

@@ -6,8 +6,8 @@ import (
 	"strconv"
 )
 
-// An Expr is an expression over integers, or over truths.
-type Expr interface {
+// An exprNode is an expression over integers, or over truths.
+type exprNode interface {
 	// eval returns its value; a truth is 0 or 1.
 	eval(f *frame) int64
 	// place is where it begins.
@@ -26,24 +26,24 @@ type (
 	reference struct {
 		pos   Pos
 		name  string
-		index Expr   // nil: the whole
-		up    int    // how many blocks above its own the name is declared
-		field *Field // that declares it
+		index exprNode   // nil: the whole
+		up    int        // how many blocks above its own the name is declared
+		field *fieldNode // that declares it
 	}
 	unary struct {
 		pos Pos
 		op  string // "-" or "not"
-		x   Expr
+		x   exprNode
 	}
 	binary struct {
 		pos  Pos
 		op   string
-		x, y Expr
+		x, y exprNode
 	}
 	call struct {
 		pos  Pos
 		name string
-		args []Expr
+		args []exprNode
 	}
 )
 
@@ -75,7 +75,7 @@ func (e *unary) String() string {
 }
 
 func (e *binary) String() string {
-	side := func(x Expr, grouped bool) string {
+	side := func(x exprNode, grouped bool) string {
 		b, ok := x.(*binary)
 		if ok && (levels[b.op] < levels[e.op] || levels[b.op] == levels[e.op] && !grouped) {
 			return "(" + x.String() + ")"
@@ -101,7 +101,7 @@ func (e *call) String() string {
 }
 
 // eachReference visits the names in an expression, those in an index included.
-func eachReference(e Expr, do func(*reference)) {
+func eachReference(e exprNode, do func(*reference)) {
 	switch e := e.(type) {
 	case *reference:
 		do(e)
@@ -138,7 +138,7 @@ func fail(pos Pos, format string, args ...any) int64 {
 }
 
 // evaluated returns an expression's value, or why it has none.
-func evaluated(e Expr, f *frame) (n int64, wrong *trouble) {
+func evaluated(e exprNode, f *frame) (n int64, wrong *trouble) {
 	if why, ok := expected[trouble](attempt(func() { n = e.eval(f) })); ok {
 		return 0, &why
 	}

@@ -13,7 +13,7 @@ import (
 
 // feasible reports whether a field may have a value, as far as that can be seen.
 // Afterwards it has none.
-func (m *maker) feasible(field *Field, f *frame, x int64) bool {
+func (m *maker) feasible(field *fieldNode, f *frame, x int64) bool {
 	if len(field.conditions) == 0 {
 		return true
 	}
@@ -33,7 +33,7 @@ func (m *maker) feasible(field *Field, f *frame, x int64) bool {
 
 // unknown returns a name of a condition that has no value yet, and how many have
 // none.
-func unknown(c *condition, f *frame) (later *Field, n int) {
+func unknown(c *condition, f *frame) (later *fieldNode, n int) {
 	for _, r := range c.refs {
 		at := f
 		for range r.up {
@@ -50,7 +50,7 @@ func unknown(c *condition, f *frame) (later *Field, n int) {
 // hasValue reports whether a value is found for a name that is to be drawn later,
 // with which all holds of which nothing else is unknown. It is true where the range
 // of that name is not known yet.
-func (m *maker) hasValue(later *Field, f *frame) bool {
+func (m *maker) hasValue(later *fieldNode, f *frame) bool {
 	if later.Value.Range == nil {
 		return true
 	}
@@ -122,7 +122,7 @@ func likely(low, high int64, f *frame, more func(x int64) bool) {
 // narrowed returns the part of a range from which a field is drawn: the whole where
 // both ends are feasible, and otherwise what lies around a value that is. It is
 // empty where none is found.
-func (m *maker) narrowed(field *Field, f *frame, low, high int64) (int64, int64) {
+func (m *maker) narrowed(field *fieldNode, f *frame, low, high int64) (int64, int64) {
 	if len(field.conditions) == 0 {
 		return low, high
 	}
@@ -167,7 +167,7 @@ func border(good, bad int64, feasible func(int64) bool) int64 {
 
 // equal looks for a value that makes both sides of a required equation alike, where
 // their difference grows or falls.
-func (m *maker) equal(field *Field, f *frame, low, high int64) (int64, bool) {
+func (m *maker) equal(field *fieldNode, f *frame, low, high int64) (int64, bool) {
 	d := &f.data[field.slot]
 	defer func() { d.ints = d.ints[:0] }()
 	for _, c := range field.conditions {
@@ -199,7 +199,7 @@ func (m *maker) equal(field *Field, f *frame, low, high int64) (int64, bool) {
 }
 
 // unmetBy says which condition leaves no value for a field.
-func (m *maker) unmetBy(field *Field, f *frame) *unmet {
+func (m *maker) unmetBy(field *fieldNode, f *frame) *unmet {
 	low, high := field.Value.bounds(f)
 	u := &unmet{pos: field.Pos, text: orThis(field.Name) + " has no value", hopeless: true}
 	for _, c := range field.conditions {
@@ -209,7 +209,7 @@ func (m *maker) unmetBy(field *Field, f *frame) *unmet {
 		if lost := n == 0 && !c.met(f) || n == 1 && !m.hasValue(later, f); lost {
 			d.ints = d.ints[:0]
 			u.pos, u.text = c.pos, c.text
-			u.now = ": with " + orThis(field.Name) + " from " + (&Range{Low: field.Value.lowEnd(), High: field.Value.highEnd()}).shown(low, high)
+			u.now = ": with " + orThis(field.Name) + " from " + (&rangeNode{Low: field.Value.lowEnd(), High: field.Value.highEnd()}).shown(low, high)
 			break
 		}
 		d.ints = d.ints[:0]
@@ -217,14 +217,14 @@ func (m *maker) unmetBy(field *Field, f *frame) *unmet {
 	return u
 }
 
-func (v *Value) lowEnd() Expr {
+func (v *valueNode) lowEnd() exprNode {
 	if v.Range == nil {
 		return &number{value: -1 << 63}
 	}
 	return v.Range.Low
 }
 
-func (v *Value) highEnd() Expr {
+func (v *valueNode) highEnd() exprNode {
 	if v.Range == nil {
 		return &number{value: 1<<63 - 1}
 	}

@@ -101,7 +101,7 @@ func newEdgeSet(n, m int64) edgeSet {
 // An edgeReader reads the lines of one tree or graph, an edge a line.
 type edgeReader struct {
 	c       *checker
-	field   *Field
+	field   *fieldNode
 	d       *datum
 	n       int64 // vertices
 	sets    *forest
@@ -112,15 +112,15 @@ type edgeReader struct {
 }
 
 // edges reads the lines of a tree or a graph.
-func (c *checker) edges(field *Field, d *datum, f *frame) {
+func (c *checker) edges(field *fieldNode, d *datum, f *frame) {
 	v := field.Value
 	n := c.size(v.Args[0], f)
 	m := max(0, n-1)
-	if v.Base == Graph {
+	if v.Base == typeGraph {
 		m = c.size(v.Args[1], f)
 	}
 	r := edgeReader{c: c, field: field, d: d, n: n, sets: newForest(n), parts: n, index: &valueReader{checker: c, field: field}}
-	if v.Base != Tree && !v.Parallel {
+	if v.Base != typeTree && !v.Parallel {
 		r.seen = newEdgeSet(n, m)
 	}
 	r.weights = make([]*valueReader, len(v.With))
@@ -173,7 +173,7 @@ func (r *edgeReader) edge(i int64) {
 		r.parts--
 	}
 	switch {
-	case v.Base == Tree && !joined:
+	case v.Base == typeTree && !joined:
 		c.fault(name(), "this is no tree: the edge %d %d closes a cycle", a+v.From, b+v.From)
 	case v.Acyclic && !v.Directed && !joined:
 		c.fault(name(), "the graph is not acyclic: the edge %d %d closes a cycle", a+v.From, b+v.From)
@@ -209,7 +209,7 @@ func (r *edgeReader) behind(i int64, f *frame) {
 
 // cyclic looks for a cycle of directed edges, by taking away vertices to which no
 // edge leads (Kahn, 1962).
-func (c *checker) cyclic(field *Field, d *datum, from int) {
+func (c *checker) cyclic(field *fieldNode, d *datum, from int) {
 	// Only vertices with an edge can lie on a cycle.
 	named := slices.Compact(slices.Sorted(slices.Values(d.ints)))
 	ends := make([]int32, len(d.ints))

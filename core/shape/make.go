@@ -73,7 +73,7 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 			return nil, err
 		}
 	}
-	m := &maker{Making: o, shape: s, random: newRandom(uint64(o.Seed)), room: mostValues / 2, promised: map[*Field]string{}}
+	m := &maker{Making: o, shape: s, random: newRandom(uint64(o.Seed)), room: mostValues / 2, promised: map[*fieldNode]string{}}
 	if o.Alike {
 		m.alike = o.Size.of(uint64(s.largest))
 	}
@@ -111,14 +111,14 @@ func (s *Shape) stylesOfAll() []string {
 			names[name] = true
 		}
 	}
-	s.each(func(f *Field) { add(f.styles) }, func(item Item) {
+	s.each(func(f *fieldNode) { add(f.styles) }, func(item node) {
 		switch item := item.(type) {
-		case *Cases:
+		case *casesNode:
 			add(casesNames)
-		case *Either:
+		case *eitherNode:
 			add(item.styles)
-		case *Repeat:
-			fieldsOf(item.Items, func(f *Field) {
+		case *repeatNode:
+			fieldsOf(item.Items, func(f *fieldNode) {
 				if f.single() && !f.counts { // a column
 					add(arrayNames)
 				}
@@ -136,13 +136,13 @@ func (s *Shape) knowsStyle(name string) error {
 }
 
 // each goes through all fields and items, those in blocks included.
-func (s *Shape) each(field func(*Field), item func(Item)) {
-	var walk func([]Item)
-	walk = func(list []Item) {
+func (s *Shape) each(field func(*fieldNode), item func(node)) {
+	var walk func([]node)
+	walk = func(list []node) {
 		for _, i := range list {
 			item(i)
 			switch i := i.(type) {
-			case *Line:
+			case *lineNode:
 				for _, f := range i.Fields {
 					if f.Value == nil {
 						continue
@@ -154,12 +154,12 @@ func (s *Shape) each(field func(*Field), item func(Item)) {
 						}
 					}
 				}
-			case *Cases:
+			case *casesNode:
 				field(i.Count)
 				walk(i.Items)
-			case *Repeat:
+			case *repeatNode:
 				walk(i.Items)
-			case *Either:
+			case *eitherNode:
 				for _, b := range i.Branches {
 					walk(b)
 				}
@@ -195,8 +195,8 @@ type maker struct {
 	least  bool           // all numbers are as small as they may be
 	fixed  map[any]string // styles that are the same in all bodies around; nil: none are
 	// promised are styles of graphs to which the number of edges was fitted.
-	promised map[*Field]string
-	columns  map[*Field]column
+	promised map[*fieldNode]string
+	columns  map[*fieldNode]column
 	// lost counts how often a branch could not be made in the repeat around, without
 	// having been made in between.
 	lost map[branchOf]int
@@ -204,7 +204,7 @@ type maker struct {
 
 // A branchOf is one branch of an either.
 type branchOf struct {
-	item   *Either
+	item   *eitherNode
 	branch int32
 }
 
@@ -233,7 +233,7 @@ func (u *unmet) tell() *MakeError {
 }
 
 // body makes a block, drawing again until all that is required is met.
-func (m *maker) body(b *block, list []Item, above *frame, allowed []int64) (*frame, *unmet) {
+func (m *maker) body(b *block, list []node, above *frame, allowed []int64) (*frame, *unmet) {
 	hopeless := 0
 	for draw := 1; ; draw++ {
 		f := newFrame(b, above)
@@ -276,23 +276,23 @@ func (m *maker) totals(b *block, f *frame) *unmet {
 	return nil
 }
 
-func (m *maker) items(list []Item, f *frame) *unmet {
+func (m *maker) items(list []node, f *frame) *unmet {
 	for _, item := range list {
 		var wrong *unmet
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			for _, field := range item.Fields {
 				if wrong == nil && field.Value != nil {
 					wrong = m.field(field, f)
 				}
 			}
-		case *Cases:
+		case *casesNode:
 			wrong = m.cases(item, f)
-		case *Repeat:
+		case *repeatNode:
 			wrong = m.repeat(item, f)
-		case *Either:
+		case *eitherNode:
 			wrong = m.either(item, f)
-		case *Require:
+		case *requireNode:
 			if n, bad := evaluated(item.Cond, f); bad != nil {
 				wrong = &unmet{pos: item.Pos, text: "require " + item.text, now: ": " + bad.text}
 			} else if n == 0 {
@@ -340,7 +340,7 @@ func (m *maker) style(key any, names []string) string {
 }
 
 // stylesOf are the names of the styles that fit a field.
-func stylesOf(f *Field, edge bool) []string { return f.Value.Base.of().styles(f, edge) }
+func stylesOf(f *fieldNode, edge bool) []string { return f.Value.Base.of().styles(f, edge) }
 
 // spend notes that so many values are made.
 func (m *maker) spend(pos Pos, n int64) {
@@ -349,12 +349,12 @@ func (m *maker) spend(pos Pos, n int64) {
 	}
 }
 
-func (m *maker) field(field *Field, f *frame) *unmet {
+func (m *maker) field(field *fieldNode, f *frame) *unmet {
 	return field.Value.Base.of().generate(m, field, &f.data[field.slot], f)
 }
 
 // with makes what stands on the lines of edges.
-func (m *maker) with(v *Value, f *frame, edges int) *unmet {
+func (m *maker) with(v *valueNode, f *frame, edges int) *unmet {
 	for _, w := range v.With {
 		if w.Value == nil {
 			continue
@@ -369,7 +369,7 @@ func (m *maker) with(v *Value, f *frame, edges int) *unmet {
 }
 
 // length draws how many elements there are, in a field or, without one, bodies.
-func (m *maker) length(l *Length, f *frame, field *Field) int64 {
+func (m *maker) length(l *lengthNode, f *frame, field *fieldNode) int64 {
 	if l.Exact != nil {
 		return max(0, l.Exact.eval(f))
 	}
@@ -381,7 +381,7 @@ func (m *maker) length(l *Length, f *frame, field *Field) int64 {
 }
 
 // room is how long a field may be for the total of lengths that it counts towards.
-func (f *frame) room(field *Field) int64 {
+func (f *frame) room(field *fieldNode) int64 {
 	if field == nil || field.total == 0 || f.allowed == nil {
 		return 1<<63 - 1
 	}
@@ -415,7 +415,7 @@ func (m *maker) count(key any, low, high, wish int64) int64 {
 		return high
 	}
 	size := m.Size
-	if f, ok := key.(*Field); ok && m.scaled != nil && !m.scaled[f.Name] {
+	if f, ok := key.(*fieldNode); ok && m.scaled != nil && !m.scaled[f.Name] {
 		size = 0
 	}
 	exact := m.Exact || m.Size == Largest
@@ -434,7 +434,7 @@ func (m *maker) count(key any, low, high, wish int64) int64 {
 }
 
 // enough reports that there are not so many different integers, where they must be.
-func (v *Value) enough(n int, low, high int64) *unmet {
+func (v *valueNode) enough(n int, low, high int64) *unmet {
 	if n == 0 || !v.Distinct && !v.Rising && !v.Falling || uint64(n-1) <= uint64(high)-uint64(low) {
 		return nil
 	}
@@ -442,7 +442,7 @@ func (v *Value) enough(n int, low, high int64) *unmet {
 }
 
 // bounds are those of integers.
-func (v *Value) bounds(f *frame) (low, high int64) {
+func (v *valueNode) bounds(f *frame) (low, high int64) {
 	if v.Range == nil {
 		return -1 << 63, 1<<63 - 1
 	}
@@ -454,7 +454,7 @@ const mostTies = 24
 
 // tie gives an interval what stands in it next to the values of other names, or to
 // half of them, if that is what a style is about.
-func (v *interval) tie(name string, field *Field, f *frame) {
+func (v *interval) tie(name string, field *fieldNode, f *frame) {
 	if name != "ties" {
 		return
 	}
@@ -484,7 +484,7 @@ func (v *interval) tie(name string, field *Field, f *frame) {
 }
 
 // numbers fills integers by a style, as far as their order may be chosen.
-func (m *maker) numbers(field *Field, f *frame, a []int64, v interval) {
+func (m *maker) numbers(field *fieldNode, f *frame, a []int64, v interval) {
 	value := field.Value
 	if len(value.Dims) == 0 && !field.ofEdges {
 		name := m.style(field, numberNames)
@@ -509,7 +509,7 @@ func (m *maker) numbers(field *Field, f *frame, a []int64, v interval) {
 }
 
 // integer draws a single integer with all that is asked of it and known already.
-func (m *maker) integer(field *Field, f *frame) *unmet {
+func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 	v, d := field.Value, &f.data[field.slot]
 	low, high := v.bounds(f)
 	d.count = 1
@@ -553,7 +553,7 @@ func (m *maker) integer(field *Field, f *frame) *unmet {
 }
 
 // fromColumn takes a value from what was made for all bodies of a repeat.
-func (m *maker) fromColumn(field *Field, f *frame, low, high int64) (int64, bool) {
+func (m *maker) fromColumn(field *fieldNode, f *frame, low, high int64) (int64, bool) {
 	c, ok := m.columns[field]
 	if !ok || c.at >= len(c.values) || m.plain > 0 {
 		return 0, false
@@ -566,7 +566,7 @@ func (m *maker) fromColumn(field *Field, f *frame, low, high int64) (int64, bool
 
 // wish is the number of edges that the style of a graph has by itself; -1 if a
 // field is not that number, or there is none.
-func (m *maker) wish(field *Field, f *frame) int64 {
+func (m *maker) wish(field *fieldNode, f *frame) int64 {
 	g := field.edgesOf
 	if g == nil {
 		return -1
@@ -580,13 +580,13 @@ func (m *maker) wish(field *Field, f *frame) int64 {
 	return styleNamed(graphStyles, name).edges(n)
 }
 
-func (m *maker) tree(field *Field, d *datum, n int64) {
+func (m *maker) tree(field *fieldNode, d *datum, n int64) {
 	v := field.Value
 	m.spend(v.Pos, 2*max(0, n))
 	name := m.style(field, field.styles)
 	edges := styleNamed(treeStyles, name)(m.random, int(max(0, n)))
 	d.count = max(0, n-1)
-	if v.Base == Tree {
+	if v.Base == typeTree {
 		d.ints = labelled(m.random, edges, int(n), v.From, name == rootInTheMiddle, false)
 		return
 	}
@@ -636,7 +636,7 @@ func parentsOf(edges []int32, n int) []int64 {
 	return parents
 }
 
-func (m *maker) grid(field *Field, d *datum, rows, columns int64) {
+func (m *maker) grid(field *fieldNode, d *datum, rows, columns int64) {
 	v := field.Value
 	if rows < 0 || columns < 0 || columns > 0 && rows > mostValues/columns || rows > mostValues {
 		m.spend(v.Pos, mostValues+1)
@@ -653,7 +653,7 @@ func (m *maker) grid(field *Field, d *datum, rows, columns int64) {
 }
 
 // spelled are characters of a set by their indices.
-func (s *Set) spelled(indices []int32) string {
+func (s *charSet) spelled(indices []int32) string {
 	text := make([]byte, 0, len(indices))
 	if s.only {
 		for _, i := range indices {

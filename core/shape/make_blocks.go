@@ -95,7 +95,7 @@ func (m *maker) inside(do func() *unmet) *unmet {
 
 // cases makes a count and its cases. What they may add to each total is divided
 // among them: first everyone gets the least that a case adds.
-func (m *maker) cases(item *Cases, f *frame) *unmet {
+func (m *maker) cases(item *casesNode, f *frame) *unmet {
 	least, wrong := m.leastOf(item, f)
 	if wrong != nil {
 		return wrong
@@ -135,7 +135,7 @@ func (m *maker) cases(item *Cases, f *frame) *unmet {
 
 // leastOf returns what the smallest case adds to each total, so far as can be seen
 // by making it.
-func (m *maker) leastOf(item *Cases, f *frame) ([]int64, *unmet) {
+func (m *maker) leastOf(item *casesNode, f *frame) ([]int64, *unmet) {
 	least := make([]int64, len(item.Totals))
 	if len(least) == 0 {
 		return least, nil
@@ -155,10 +155,10 @@ func (m *maker) leastOf(item *Cases, f *frame) ([]int64, *unmet) {
 
 // smallMaker makes the smallest that is valid, or nearly.
 func smallMaker(s *Shape) *maker {
-	return &maker{Making: Making{Exact: true}, shape: s, random: newRandom(0), room: mostValues, promised: map[*Field]string{}, least: true}
+	return &maker{Making: Making{Exact: true}, shape: s, random: newRandom(0), room: mostValues, promised: map[*fieldNode]string{}, least: true}
 }
 
-func (m *maker) bodies(item *Cases, f *frame, s casesStyle, count int64, left, least []int64) *unmet {
+func (m *maker) bodies(item *casesNode, f *frame, s casesStyle, count int64, left, least []int64) *unmet {
 	room, tiny := m.room, m.tiny
 	defer func() { m.room, m.tiny = room, tiny }()
 	d := &f.data[item.Count.slot]
@@ -211,7 +211,7 @@ func (m *maker) bodies(item *Cases, f *frame, s casesStyle, count int64, left, l
 }
 
 // again takes what a copy of a case adds out of what is left, if that is enough.
-func (m *maker) again(item *Cases, body *frame, left []int64) bool {
+func (m *maker) again(item *casesNode, body *frame, left []int64) bool {
 	for k, t := range item.Totals {
 		if t.Left.eval(body) > left[k] {
 			return false
@@ -223,7 +223,7 @@ func (m *maker) again(item *Cases, body *frame, left []int64) bool {
 	return true
 }
 
-func (m *maker) repeat(item *Repeat, f *frame) *unmet {
+func (m *maker) repeat(item *repeatNode, f *frame) *unmet {
 	n := m.length(item.Count, f, nil)
 	m.spend(item.Pos, m.costOf(min(n, mostValues)))
 	room, outer, lost := m.room, m.columns, m.lost
@@ -247,7 +247,7 @@ func (m *maker) repeat(item *Repeat, f *frame) *unmet {
 
 // oneOf makes one body of a repeat, which may have to differ from all others and
 // from the line at the end.
-func (m *maker) oneOf(item *Repeat, f *frame, seen map[string]bool) (*frame, *unmet) {
+func (m *maker) oneOf(item *repeatNode, f *frame, seen map[string]bool) (*frame, *unmet) {
 	if !item.Distinct && !item.HasUntil {
 		return m.body(item.body, item.Items, f, nil)
 	}
@@ -274,15 +274,15 @@ func (m *maker) oneOf(item *Repeat, f *frame, seen map[string]bool) (*frame, *un
 
 // columnsOf makes what the fields on the lines of a repeat hold in all its bodies
 // together, as arrays are made, where that does not depend on the body.
-func (m *maker) columnsOf(item *Repeat, f *frame, n int64) {
-	columns := map[*Field]column{}
+func (m *maker) columnsOf(item *repeatNode, f *frame, n int64) {
+	columns := map[*fieldNode]column{}
 	for field, c := range m.columns {
 		columns[field] = c
 	}
 	m.columns = columns
 	body := newFrame(item.body, f)
 	for _, i := range item.Items {
-		line, ok := i.(*Line)
+		line, ok := i.(*lineNode)
 		if !ok {
 			continue
 		}
@@ -306,7 +306,7 @@ func (m *maker) columnsOf(item *Repeat, f *frame, n int64) {
 
 // either makes a branch: any, or as its style says always the same one. One that
 // cannot be made here gives way to another.
-func (m *maker) either(item *Either, f *frame) *unmet {
+func (m *maker) either(item *eitherNode, f *frame) *unmet {
 	d := &f.data[item.slot]
 	order := m.permutation(len(item.Branches))
 	if only, err := strconv.Atoi(strings.TrimPrefix(m.style(item, item.styles), "only-")); err == nil {
@@ -337,7 +337,7 @@ func (m *maker) either(item *Either, f *frame) *unmet {
 }
 
 // branchStyles are to make one branch only, or any.
-func branchStyles(item *Either) (names []string) {
+func branchStyles(item *eitherNode) (names []string) {
 	for i := range item.Branches {
 		names = append(names, "only-"+strconv.Itoa(i+1))
 	}
@@ -345,7 +345,7 @@ func branchStyles(item *Either) (names []string) {
 }
 
 // tells reports that a body would be read as the branch that it is.
-func (e *Either) tells(body *frame, branch int) bool {
+func (e *eitherNode) tells(body *frame, branch int) bool {
 	w := &writer{}
 	w.items(e.Branches[branch], body)
 	line, _, _ := strings.Cut(string(w.text), "\n")

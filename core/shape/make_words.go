@@ -8,7 +8,7 @@ import (
 )
 
 // words makes words and texts.
-func (m *maker) words(field *Field, d *datum, f *frame, n int) *unmet {
+func (m *maker) words(field *fieldNode, d *datum, f *frame, n int) *unmet {
 	v := field.Value
 	array := len(v.Dims) > 0 || field.ofEdges
 	lengths := v.lengths(f)
@@ -42,7 +42,7 @@ func (m *maker) words(field *Field, d *datum, f *frame, n int) *unmet {
 // wordArrayStyles are those of arrays of words, beside the ones of single words.
 var wordArrayStyles = append([]string{"all-equal", "few-distinct"}, wordNames...)
 
-func (m *maker) inOrder(v *Value, texts []string) {
+func (m *maker) inOrder(v *valueNode, texts []string) {
 	if v.Sorted || v.Rising || v.Falling {
 		slices.Sort(texts)
 	}
@@ -52,7 +52,7 @@ func (m *maker) inOrder(v *Value, texts []string) {
 }
 
 // word makes one word in a style; without one it is drawn for the word alone.
-func (m *maker) word(field *Field, lengths [2]int64, name string) string {
+func (m *maker) word(field *fieldNode, lengths [2]int64, name string) string {
 	v := field.Value
 	n := lengths[0]
 	if lengths[0] < lengths[1] {
@@ -66,7 +66,7 @@ func (m *maker) word(field *Field, lengths [2]int64, name string) string {
 	if n > 0 {
 		styleNamed(wordStyles, name)(m.random, a, len(v.Set.Runes))
 	}
-	if v.Base == Text {
+	if v.Base == typeText {
 		m.noBlanksAround(v.Set, a)
 	}
 	return v.Set.spelled(a)
@@ -74,7 +74,7 @@ func (m *maker) word(field *Field, lengths [2]int64, name string) string {
 
 // noBlanksAround takes blanks at the ends of a text, which are easily lost, out of
 // it, unless there is nothing else in the set.
-func (m *maker) noBlanksAround(s *Set, a []int32) {
+func (m *maker) noBlanksAround(s *charSet, a []int32) {
 	blank := int32(slices.Index(s.Runes, ' '))
 	if blank < 0 || len(s.Runes) == 1 || len(a) == 0 {
 		return
@@ -88,7 +88,7 @@ func (m *maker) noBlanksAround(s *Set, a []int32) {
 
 // distinctWords draws until there are enough, or, where they are many of all that
 // there are, takes some of all.
-func (m *maker) distinctWords(field *Field, d *datum, n int, lengths [2]int64) *unmet {
+func (m *maker) distinctWords(field *fieldNode, d *datum, n int, lengths [2]int64) *unmet {
 	v := field.Value
 	all := wordsOf(len(v.Set.Runes), lengths)
 	if uint64(n) > all {
@@ -120,7 +120,7 @@ func (m *maker) distinctWords(field *Field, d *datum, n int, lengths [2]int64) *
 }
 
 // nthWord is a word by its number among all: the shorter ones first.
-func (v *Value) nthWord(x uint64, lengths [2]int64) string {
+func (v *valueNode) nthWord(x uint64, lengths [2]int64) string {
 	k := uint64(len(v.Set.Runes))
 	n := lengths[0]
 	for ; n < lengths[1]; n++ {
@@ -141,7 +141,7 @@ func (v *Value) nthWord(x uint64, lengths [2]int64) string {
 const mostPlaces = 6
 
 // reals makes decimals: integers of the smallest unit, written with a point.
-func (m *maker) reals(field *Field, d *datum, f *frame, n int) *unmet {
+func (m *maker) reals(field *fieldNode, d *datum, f *frame, n int) *unmet {
 	v := field.Value
 	places := v.Places
 	if places < 0 {
@@ -171,12 +171,12 @@ func (m *maker) reals(field *Field, d *datum, f *frame, n int) *unmet {
 
 // units are the bounds of a real in units of its last place; not ok if they are
 // none or past 64 bits.
-func (v *Value) units(f *frame, places int) (low, high int64, ok bool) {
+func (v *valueNode) units(f *frame, places int) (low, high int64, ok bool) {
 	if v.Range == nil {
 		return -1_000_000_000, 1_000_000_000, true
 	}
 	scale := new(big.Int).Exp(big.NewInt(10), big.NewInt(int64(places)), nil)
-	end := func(e Expr, up bool) (int64, bool) {
+	end := func(e exprNode, up bool) (int64, bool) {
 		x := rational(e, f)
 		if x == nil {
 			return 0, false
@@ -195,7 +195,7 @@ func (v *Value) units(f *frame, places int) (low, high int64, ok bool) {
 
 // rational is the exact value of a bound of a real; nil if it has none. Division is
 // exact there; functions and remainders are those of integers.
-func rational(e Expr, f *frame) *big.Rat {
+func rational(e exprNode, f *frame) *big.Rat {
 	switch e := e.(type) {
 	case *number:
 		if e.decimal != "" {

@@ -74,7 +74,7 @@ func uniformTree(r *random, n int) []int32 {
 // says, and then any, as far as the graph may have them.
 type grapher struct {
 	*random
-	v     *Value
+	v     *valueNode
 	n, m  int
 	edges []int32
 	seen  *numbers // edges that there are, where none may come twice
@@ -129,7 +129,7 @@ var graphStyles = []style[graphStyle]{
 func root(n int64) int64 { return int64(rootOfProduct(uint64(max(0, n)), 1)) }
 
 // serves reports whether a style can make a graph.
-func (s graphStyle) serves(name string, v *Value) bool {
+func (s graphStyle) serves(name string, v *valueNode) bool {
 	switch {
 	case name == "self-loops":
 		return v.Loops && !v.Connected
@@ -140,7 +140,7 @@ func (s graphStyle) serves(name string, v *Value) bool {
 }
 
 // graphEdges makes m edges on the vertices 0 to n - 1. There is room for them.
-func graphEdges(r *random, v *Value, n, m int, s graphStyle) []int32 {
+func graphEdges(r *random, v *valueNode, n, m int, s graphStyle) []int32 {
 	g := &grapher{random: r, v: v, n: n, m: m, edges: make([]int32, 0, 2*m), left: n}
 	if !v.Parallel {
 		g.seen = newNumbers(m)

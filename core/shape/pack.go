@@ -7,11 +7,11 @@ import "sort"
 
 // cases returns the block of cases that is all there is in the shape; nil: there is
 // more, or none.
-func (s *Shape) cases() (only *Cases) {
+func (s *Shape) cases() (only *casesNode) {
 	for _, item := range s.Items {
 		switch item := item.(type) {
 		case *scaleItem:
-		case *Cases:
+		case *casesNode:
 			if only != nil {
 				return nil
 			}
@@ -62,7 +62,7 @@ func (s *Shape) Pack(list []*Input) (packed *Input, joined int) {
 }
 
 // add adds what bodies count towards the totals, and reports that they fit.
-func (c *Cases) add(sums []int64, bodies []*frame, top *frame) bool {
+func (c *casesNode) add(sums []int64, bodies []*frame, top *frame) bool {
 	for k, t := range c.Totals {
 		bound, wrong := evaluated(t.Bound, top)
 		if wrong != nil {
@@ -121,18 +121,18 @@ const usualLargest = 100_000
 // largestCount is the largest number that a length may have, that of cases not
 // counted.
 func (s *Shape) largestCount() (most int64) {
-	see := func(e Expr) {
+	see := func(e exprNode) {
 		if n, ok := constant(e); ok {
 			most = max(most, n)
 		}
 	}
-	ofLength := func(l *Length) {
+	ofLength := func(l *lengthNode) {
 		if l != nil && l.Range != nil {
 			see(l.Range.High)
 		}
 	}
 	only := s.cases()
-	s.each(func(f *Field) {
+	s.each(func(f *fieldNode) {
 		if f.single() && f.counts && (only == nil || f != only.Count) {
 			see(f.Value.highEnd())
 		}
@@ -140,8 +140,8 @@ func (s *Shape) largestCount() (most int64) {
 		for _, l := range f.Value.Dims {
 			ofLength(l)
 		}
-	}, func(item Item) {
-		if r, ok := item.(*Repeat); ok {
+	}, func(item node) {
+		if r, ok := item.(*repeatNode); ok {
 			ofLength(r.Count)
 		}
 	})

@@ -100,7 +100,7 @@ func (p *parser) expect(text, where string) {
 }
 
 // items reads items up to a closing brace or the end, or until stop.
-func (p *parser) items(stop func() bool) (list []Item) {
+func (p *parser) items(stop func() bool) (list []node) {
 	for {
 		switch {
 		case p.now.kind == tokenLine:
@@ -116,7 +116,7 @@ func (p *parser) items(stop func() bool) (list []Item) {
 }
 
 // oneItem reads an item with its end; nil if it was at fault.
-func (p *parser) oneItem() (item Item) {
+func (p *parser) oneItem() (item node) {
 	why := attempt(func() {
 		item = p.item()
 		switch {
@@ -158,7 +158,7 @@ func (p *parser) skipItem() {
 // follows.
 var itemWords = []string{"cases", "repeat", "either", "blank", "require", "total", "scale"}
 
-func (p *parser) item() Item {
+func (p *parser) item() node {
 	if p.now.kind != tokenName || p.colonFollows() {
 		return p.lineOf()
 	}
@@ -175,12 +175,12 @@ func (p *parser) item() Item {
 		return p.either(pos)
 	case "blank":
 		p.advance()
-		return &Blank{pos}
+		return &blankNode{pos}
 	case "require":
 		p.advance()
 		from := p.now.begin
 		cond := p.expr()
-		return &Require{pos, cond, strings.TrimSpace(p.text[from:p.last.end])}
+		return &requireNode{pos, cond, strings.TrimSpace(p.text[from:p.last.end])}
 	case "total":
 		p.fatal(pos, "total stands in a cases block, and bounds a sum over all its bodies")
 	case "scale":
@@ -208,16 +208,16 @@ func (p *parser) name(what string) string {
 	return p.advance().text
 }
 
-func (p *parser) lineOf() Item {
-	line := &Line{Pos: p.now.pos}
+func (p *parser) lineOf() node {
+	line := &lineNode{Pos: p.now.pos}
 	for more := true; more; more = p.take(",") {
 		line.Fields = append(line.Fields, p.field())
 	}
 	return line
 }
 
-func (p *parser) field() *Field {
-	f := &Field{Pos: p.now.pos}
+func (p *parser) field() *fieldNode {
+	f := &fieldNode{Pos: p.now.pos}
 	if p.now.kind == tokenString {
 		f.Literal = p.advance().text
 		if f.Literal == "" || !plainWords(f.Literal) {
@@ -236,8 +236,8 @@ func (p *parser) field() *Field {
 // plainWords reports that there is one blank between two words, and nowhere else.
 func plainWords(text string) bool { return strings.Join(strings.Fields(text), " ") == text }
 
-func (p *parser) value() *Value {
-	v := &Value{Pos: p.now.pos, Places: -1}
+func (p *parser) value() *valueNode {
+	v := &valueNode{Pos: p.now.pos, Places: -1}
 	if p.now.kind != tokenName {
 		p.fatal(p.now.pos, "expected a value such as int 1..n, found %s", p.now)
 	}
@@ -258,7 +258,7 @@ func (p *parser) value() *Value {
 	return v
 }
 
-func (p *parser) set() *Set {
+func (p *parser) set() *charSet {
 	if p.now.kind != tokenString {
 		p.fatal(p.now.pos, "expected a set of characters such as \"a-z\", found %s", p.now)
 	}
@@ -295,8 +295,8 @@ func (p *parser) signed() int64 {
 	return n
 }
 
-func (p *parser) dims(v *Value) {
-	if v.Base == Grid {
+func (p *parser) dims(v *valueNode) {
+	if v.Base == typeGrid {
 		return
 	}
 	for p.is("[") {
@@ -310,23 +310,23 @@ func (p *parser) dims(v *Value) {
 }
 
 // length reads one number, or a range of them.
-func (p *parser) length() *Length {
+func (p *parser) length() *lengthNode {
 	from := p.now
 	low := p.expr()
 	if !p.is("..") {
-		return &Length{Exact: low}
+		return &lengthNode{Exact: low}
 	}
-	return &Length{Range: p.rangeFrom(from, low)}
+	return &lengthNode{Range: p.rangeFrom(from, low)}
 }
 
-func (p *parser) rangeFrom(from token, low Expr) *Range {
+func (p *parser) rangeFrom(from token, low exprNode) *rangeNode {
 	p.expect("..", "between the ends of a range")
 	high := p.expr()
-	return &Range{from.pos, low, high, strings.TrimSpace(p.text[from.begin:p.last.end])}
+	return &rangeNode{from.pos, low, high, strings.TrimSpace(p.text[from.begin:p.last.end])}
 }
 
 // modifiers reads a range and what else stands behind a value.
-func (p *parser) modifiers(v *Value) {
+func (p *parser) modifiers(v *valueNode) {
 	v.Down = p.take("down")
 	if p.beginsExpr() {
 		from := p.now
@@ -378,10 +378,10 @@ func (p *parser) modifiers(v *Value) {
 }
 
 // fits reports modifiers that mean nothing for a value.
-func (p *parser) fits(v *Value) {
-	numbers := v.Base == Int || v.Base == Real
+func (p *parser) fits(v *valueNode) {
+	numbers := v.Base == typeInt || v.Base == typeReal
 	edges := v.traits().edges
-	array := len(v.Dims) > 0 && v.Base != Grid
+	array := len(v.Dims) > 0 && v.Base != typeGrid
 	lines := p.s.takes == nil
 	for _, one := range []struct {
 		set  bool
@@ -389,14 +389,14 @@ func (p *parser) fits(v *Value) {
 		text string
 	}{
 		{v.Range != nil, numbers, "a range belongs to int and real"},
-		{v.Sorted || v.Rising || v.Falling, array && (numbers || v.Base == Word), "sorted, rising and falling belong to arrays of int, real and word"},
+		{v.Sorted || v.Rising || v.Falling, array && (numbers || v.Base == typeWord), "sorted, rising and falling belong to arrays of int, real and word"},
 		{v.Distinct, array, "distinct belongs to arrays"},
-		{v.Places >= 0, v.Base == Real, "places belongs to real"},
-		{v.Connected || v.Acyclic || v.Directed || v.Bipartite || v.Loops || v.Parallel, v.Base == Graph, "connected, acyclic, directed, bipartite, loops and parallel belong to graph"},
+		{v.Places >= 0, v.Base == typeReal, "places belongs to real"},
+		{v.Connected || v.Acyclic || v.Directed || v.Bipartite || v.Loops || v.Parallel, v.Base == typeGraph, "connected, acyclic, directed, bipartite, loops and parallel belong to graph"},
 		{len(v.With) > 0, edges, "with belongs to tree and graph"},
 		{array, v.traits().element, "an array is one of int, real, word, text or pick"},
 		{v.Down, len(v.Dims) == 1, "down belongs to an array of one dimension"},
-		{lines && v.Base == Text && array && !v.Down, false, "an array of text stands one a line: write down"},
+		{lines && v.Base == typeText && array && !v.Down, false, "an array of text stands one a line: write down"},
 		{v.Loops && v.Acyclic, false, "a graph with loops is not acyclic"},
 		{v.Rising && v.Falling || v.Sorted && v.Falling, false, "an array cannot be both rising and falling"},
 	} {
@@ -405,7 +405,7 @@ func (p *parser) fits(v *Value) {
 		}
 	}
 	for _, f := range v.With {
-		if f.Value != nil && (!f.Value.traits().element || len(f.Value.Dims) > 0 || f.Value.Base == Text) {
+		if f.Value != nil && (!f.Value.traits().element || len(f.Value.Dims) > 0 || f.Value.Base == typeText) {
 			p.fatal(f.Pos, "with holds single values, on the line of each edge")
 		}
 	}
@@ -430,12 +430,12 @@ func (p *parser) block(what string, inside func()) {
 	p.fatal(open, "this { is never closed")
 }
 
-func (p *parser) cases(pos Pos) Item {
-	c := &Cases{Pos: pos, Count: &Field{Pos: p.now.pos}}
+func (p *parser) cases(pos Pos) node {
+	c := &casesNode{Pos: pos, Count: &fieldNode{Pos: p.now.pos}}
 	c.Count.Name = p.name("of the count, such as cases t: int 1..100 { … }")
 	p.expect(":", "behind the name of the count")
 	c.Count.Value = p.value()
-	if c.Count.Value.Base != Int || len(c.Count.Value.Dims) > 0 {
+	if c.Count.Value.Base != typeInt || len(c.Count.Value.Dims) > 0 {
 		p.fatal(c.Count.Value.Pos, "a count of cases is one int")
 	}
 	p.block("the cases", func() {
@@ -445,10 +445,10 @@ func (p *parser) cases(pos Pos) Item {
 }
 
 // total reads a total, and reports that there is something else.
-func (p *parser) total(c *Cases) (stop bool) {
+func (p *parser) total(c *casesNode) (stop bool) {
 	for p.is("total") && !p.colonFollows() {
 		why := attempt(func() {
-			t := &Total{Pos: p.advance().pos}
+			t := &totalNode{Pos: p.advance().pos}
 			whole := p.exprAbove(levels["="])
 			t.Left = whole
 			p.expect("<=", "behind what is summed up")
@@ -468,8 +468,8 @@ func (p *parser) total(c *Cases) (stop bool) {
 	return p.is("}") || p.now.kind == tokenEnd
 }
 
-func (p *parser) repeat(pos Pos) Item {
-	r := &Repeat{Pos: pos, Count: p.length()}
+func (p *parser) repeat(pos Pos) node {
+	r := &repeatNode{Pos: pos, Count: p.length()}
 	r.Distinct = p.take("distinct")
 	if p.take("until") {
 		if p.now.kind != tokenString {
@@ -484,8 +484,8 @@ func (p *parser) repeat(pos Pos) Item {
 	return r
 }
 
-func (p *parser) either(pos Pos) Item {
-	e := &Either{Pos: pos}
+func (p *parser) either(pos Pos) node {
+	e := &eitherNode{Pos: pos}
 	for {
 		p.block("a branch", func() { e.Branches = append(e.Branches, p.items(func() bool { return false })) })
 		ahead := *p
@@ -525,15 +525,15 @@ func (p *parser) beginsExpr() bool {
 	return false
 }
 
-func (p *parser) expr() Expr { return p.exprAbove(0) }
+func (p *parser) expr() exprNode { return p.exprAbove(0) }
 
 // exprAbove reads an expression of operators that bind more tightly than a level.
-func (p *parser) exprAbove(level int) Expr {
+func (p *parser) exprAbove(level int) exprNode {
 	if p.nested++; p.nested > deepestNesting {
 		p.fatal(p.now.pos, "brackets lie more than %d deep in each other", deepestNesting)
 	}
 	defer func() { p.nested-- }()
-	var x Expr
+	var x exprNode
 	switch {
 	case p.is("not") && level < 3:
 		pos := p.advance().pos
@@ -562,7 +562,7 @@ func (p *parser) exprAbove(level int) Expr {
 	}
 }
 
-func (p *parser) primary() Expr {
+func (p *parser) primary() exprNode {
 	t := p.now
 	switch {
 	case t.kind == tokenInteger:
@@ -592,7 +592,7 @@ func (p *parser) primary() Expr {
 	return nil
 }
 
-func (p *parser) call(t token) Expr {
+func (p *parser) call(t token) exprNode {
 	wants, ok := functions[t.text]
 	if !ok {
 		p.fatal(t.pos, "there is no function %q; there are len, sum, min, max and abs", t.text)

@@ -12,7 +12,7 @@ type condition struct {
 	text  string
 	refs  []*reference
 	holds func(f *frame) bool // an expression without a value does not hold
-	expr  Expr                // of a requirement that is written
+	expr  exprNode            // of a requirement that is written
 	// deep says that it is about more than single integers, so that it can be held
 	// against what was made only.
 	deep  bool
@@ -36,14 +36,14 @@ func (p *preparer) inside(b *block, do func()) {
 	p.now = above
 }
 
-func (p *preparer) items(list []Item) {
+func (p *preparer) items(list []node) {
 	for _, item := range list {
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			for _, f := range item.Fields {
 				p.field(f)
 			}
-		case *Cases:
+		case *casesNode:
 			p.field(item.Count)
 			p.inside(item.body, func() {
 				p.items(item.Items)
@@ -66,15 +66,15 @@ func (p *preparer) items(list []Item) {
 					}
 				}
 			})
-		case *Repeat:
+		case *repeatNode:
 			p.length(item.Count)
 			p.inside(item.body, func() { p.items(item.Items) })
-		case *Either:
+		case *eitherNode:
 			item.styles = branchStyles(item)
 			for i, branch := range item.Branches {
 				p.inside(item.bodies[i], func() { p.items(branch) })
 			}
-		case *Require:
+		case *requireNode:
 			p.must(item.Pos, "require "+item.text, false, func(f *frame) bool { return item.Cond.eval(f) != 0 }, item.Cond)
 			last := p.now.conditions[len(p.now.conditions)-1]
 			last.expr = item.Cond
@@ -83,7 +83,7 @@ func (p *preparer) items(list []Item) {
 }
 
 // must adds a condition about some expressions.
-func (p *preparer) must(pos Pos, text string, implied bool, holds func(f *frame) bool, about ...Expr) {
+func (p *preparer) must(pos Pos, text string, implied bool, holds func(f *frame) bool, about ...exprNode) {
 	c := &condition{pos: pos, text: text, holds: holds}
 	for _, e := range about {
 		eachReference(e, func(r *reference) {
@@ -113,13 +113,13 @@ func (c *condition) met(f *frame) (ok bool) {
 	return ok && !failed
 }
 
-func (p *preparer) field(f *Field) {
+func (p *preparer) field(f *fieldNode) {
 	v := f.Value
 	if v == nil {
 		return
 	}
 	f.styles = stylesOf(f, false)
-	if v.Range != nil && v.Base == Int {
+	if v.Range != nil && v.Base == typeInt {
 		p.notEmpty(v.Range)
 	}
 	if v.Length != nil {
@@ -129,7 +129,7 @@ func (p *preparer) field(f *Field) {
 		p.length(d)
 	}
 	for _, a := range v.Args {
-		p.length(&Length{Exact: a})
+		p.length(&lengthNode{Exact: a})
 	}
 	for _, w := range v.With {
 		p.field(w)
@@ -137,16 +137,16 @@ func (p *preparer) field(f *Field) {
 	if v.Distinct || v.Rising || v.Falling {
 		p.distinct(v)
 	}
-	if v.Base == Graph {
+	if v.Base == typeGraph {
 		p.graph(f)
 	}
 }
 
-func (p *preparer) notEmpty(g *Range) {
+func (p *preparer) notEmpty(g *rangeNode) {
 	p.must(g.Pos, g.text+" is a range", true, func(f *frame) bool { return g.Low.eval(f) <= g.High.eval(f) }, g.Low, g.High)
 }
 
-func (p *preparer) length(l *Length) {
+func (p *preparer) length(l *lengthNode) {
 	if l.Range != nil {
 		p.notEmpty(l.Range)
 		return
@@ -155,19 +155,19 @@ func (p *preparer) length(l *Length) {
 }
 
 // distinct wants as many values as there are elements.
-func (p *preparer) distinct(v *Value) {
+func (p *preparer) distinct(v *valueNode) {
 	if len(v.Dims) != 1 || v.Dims[0].Exact == nil {
 		return
 	}
 	n := v.Dims[0].Exact
 	switch {
-	case v.Base == Int && v.Range != nil:
+	case v.Base == typeInt && v.Range != nil:
 		p.must(v.Pos, "enough distinct integers", true, func(f *frame) bool {
 			need, low, high := n.eval(f), v.Range.Low.eval(f), v.Range.High.eval(f)
 			return need <= 0 || low <= high && uint64(need-1) <= uint64(high)-uint64(low)
 		}, n, v.Range.Low, v.Range.High)
-	case v.Base == Word:
-		about := []Expr{n}
+	case v.Base == typeWord:
+		about := []exprNode{n}
 		most := v.Length.Exact
 		if most == nil {
 			most = v.Length.Range.High
@@ -179,7 +179,7 @@ func (p *preparer) distinct(v *Value) {
 }
 
 // lengths returns how long a word is at the least and at the most.
-func (v *Value) lengths(f *frame) [2]int64 {
+func (v *valueNode) lengths(f *frame) [2]int64 {
 	if e := v.Length.Exact; e != nil {
 		n := e.eval(f)
 		return [2]int64{n, n}
@@ -207,7 +207,7 @@ func wordsOf(letters int, lengths [2]int64) (count uint64) {
 }
 
 // graph wants a number of edges that the graph has room for.
-func (p *preparer) graph(field *Field) {
+func (p *preparer) graph(field *fieldNode) {
 	v := field.Value
 	n, m := v.Args[0], v.Args[1]
 	p.must(v.Pos, "a graph that has room for its edges", true, func(f *frame) bool {
@@ -222,7 +222,7 @@ func (p *preparer) graph(field *Field) {
 
 // edgeBounds are how many edges a graph of n vertices has at the least and at the
 // most.
-func (v *Value) edgeBounds(n int64) (least, most int64) {
+func (v *valueNode) edgeBounds(n int64) (least, most int64) {
 	const unbounded = 1 << 62
 	if v.Connected {
 		least = max(0, n-1)

@@ -11,7 +11,7 @@ import (
 // Each value in it, with a name or without, and each repeat and either, has a slot
 // of its own, in which a frame holds what an input has there.
 type block struct {
-	fields     []*Field // with a name, in order
+	fields     []*fieldNode // with a name, in order
 	slots      int
 	conditions []*condition // that hold within it
 	above      *block
@@ -40,7 +40,7 @@ func (p *parser) resolve() {
 		}
 	}()
 	scale := r.items(p.s.Items, true)
-	p.s.Items = slices.DeleteFunc(p.s.Items, func(i Item) bool { _, ok := i.(*scaleItem); return ok })
+	p.s.Items = slices.DeleteFunc(p.s.Items, func(i node) bool { _, ok := i.(*scaleItem); return ok })
 	p.s.Scale = r.counts
 	if len(scale) > 0 {
 		p.s.Scale = scale
@@ -52,13 +52,13 @@ func (p *parser) resolve() {
 
 // items resolves the items of a block. last says that nothing follows the block in
 // the input.
-func (r *resolver) items(list []Item, last bool) (scale []string) {
+func (r *resolver) items(list []node, last bool) (scale []string) {
 	for i, item := range list {
 		end := last && i == len(list)-1
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			r.line(item)
-		case *Cases:
+		case *casesNode:
 			r.value(item.Count)
 			r.declare(item.Count)
 			r.count(item.Count.Name)
@@ -76,7 +76,7 @@ func (r *resolver) items(list []Item, last bool) (scale []string) {
 			if !reads(item.Items) {
 				r.wrong(item.Pos, "these cases have no line in them; describe one case")
 			}
-		case *Repeat:
+		case *repeatNode:
 			r.length(item.Count, item.Pos)
 			if item.Count.Range != nil && !item.HasUntil && !end {
 				r.wrong(item.Pos, "a repeat with a range of counts ends at the end of the input, so it must be the last item; or it ends at a line of its own: until \"0\"")
@@ -86,9 +86,9 @@ func (r *resolver) items(list []Item, last bool) (scale []string) {
 			if !reads(item.Items) {
 				r.wrong(item.Pos, "this repeat has no line in it; describe one body of it")
 			}
-		case *Either:
+		case *eitherNode:
 			r.either(item)
-		case *Require:
+		case *requireNode:
 			r.expr(item.Cond)
 			r.truth(item.Cond, true)
 		case *scaleItem:
@@ -105,15 +105,15 @@ func (r *resolver) items(list []Item, last bool) (scale []string) {
 
 // reads reports that some items read something, whatever the input; a blank line
 // means nothing where the input is taken loosely.
-func reads(items []Item) bool {
-	return slices.ContainsFunc(items, func(item Item) bool {
+func reads(items []node) bool {
+	return slices.ContainsFunc(items, func(item node) bool {
 		switch item := item.(type) {
-		case *Line, *Cases:
+		case *lineNode, *casesNode:
 			return true
-		case *Repeat:
+		case *repeatNode:
 			return item.HasUntil
-		case *Either:
-			return !slices.ContainsFunc(item.Branches, func(b []Item) bool { return !reads(b) })
+		case *eitherNode:
+			return !slices.ContainsFunc(item.Branches, func(b []node) bool { return !reads(b) })
 		}
 		return false
 	})
@@ -126,7 +126,7 @@ func (r *resolver) inside(do func()) *block {
 	return r.now
 }
 
-func (r *resolver) line(l *Line) {
+func (r *resolver) line(l *lineNode) {
 	for i, f := range l.Fields {
 		if f.Value == nil {
 			continue
@@ -137,7 +137,7 @@ func (r *resolver) line(l *Line) {
 		switch {
 		case alone && len(l.Fields) > 1:
 			r.wrong(f.Pos, "this takes several lines, so it stands alone: end the line before it, and behind it")
-		case f.Value.Base == Text && i < len(l.Fields)-1:
+		case f.Value.Base == typeText && i < len(l.Fields)-1:
 			r.wrong(f.Pos, "text is the rest of a line, so nothing can follow it there")
 		case i < len(l.Fields)-1 && len(f.Value.Dims) == 1 && f.Value.Dims[0].Range != nil:
 			r.wrong(f.Pos, "so many values as there are go to the end of the line, so nothing can follow them there")
@@ -145,7 +145,7 @@ func (r *resolver) line(l *Line) {
 	}
 }
 
-func (r *resolver) declare(f *Field) {
+func (r *resolver) declare(f *fieldNode) {
 	f.slot = r.now.slot()
 	if f.Name == "" {
 		return
@@ -160,7 +160,7 @@ func (r *resolver) declare(f *Field) {
 }
 
 // find looks for a name here and in the blocks around.
-func (r *resolver) find(name string) (up int, f *Field) {
+func (r *resolver) find(name string) (up int, f *fieldNode) {
 	for b := r.now; b != nil; b = b.above {
 		for _, f := range b.fields {
 			if f.Name == name {
@@ -191,10 +191,10 @@ func (r *resolver) count(name string) {
 	}
 }
 
-func (r *resolver) counted(e Expr) {
+func (r *resolver) counted(e exprNode) {
 	switch e := e.(type) {
 	case *reference:
-		if e.index == nil && e.field != nil && e.field.Value.Base == Int {
+		if e.index == nil && e.field != nil && e.field.Value.Base == typeInt {
 			r.count(e.name)
 		}
 	case *binary:
@@ -209,7 +209,7 @@ func (r *resolver) counted(e Expr) {
 	}
 }
 
-func (r *resolver) value(f *Field) {
+func (r *resolver) value(f *fieldNode) {
 	v := f.Value
 	for _, a := range v.Args {
 		r.expr(a)
@@ -227,9 +227,9 @@ func (r *resolver) value(f *Field) {
 		}
 	}
 	if v.Range != nil {
-		r.bounds(v.Range, v.Base == Real)
+		r.bounds(v.Range, v.Base == typeReal)
 	}
-	if v.Distinct && v.Base == Int && v.Range != nil && len(v.Dims) == 1 && v.Dims[0].Exact != nil {
+	if v.Distinct && v.Base == typeInt && v.Range != nil && len(v.Dims) == 1 && v.Dims[0].Exact != nil {
 		n, ok := constant(v.Dims[0].Exact)
 		low, ok2 := constant(v.Range.Low)
 		high, ok3 := constant(v.Range.High)
@@ -248,7 +248,7 @@ func (r *resolver) value(f *Field) {
 	}
 }
 
-func (r *resolver) length(l *Length, pos Pos) {
+func (r *resolver) length(l *lengthNode, pos Pos) {
 	if l.Range != nil {
 		r.bounds(l.Range, false)
 		r.counted(l.Range.Low)
@@ -262,14 +262,14 @@ func (r *resolver) length(l *Length, pos Pos) {
 	r.atLeast(l.Exact, 0, "a length")
 }
 
-func (r *resolver) atLeast(e Expr, least int64, what string) {
+func (r *resolver) atLeast(e exprNode, least int64, what string) {
 	if n, ok := constant(e); ok && n < least {
 		r.wrong(e.place(), "%s of %d is none", what, n)
 	}
 }
 
-func (r *resolver) bounds(g *Range, decimals bool) {
-	for _, e := range []Expr{g.Low, g.High} {
+func (r *resolver) bounds(g *rangeNode, decimals bool) {
+	for _, e := range []exprNode{g.Low, g.High} {
 		if d := decimalIn(e); d != nil && !decimals {
 			r.wrong(d.pos, "%s stands in the bounds of real only", d.decimal)
 			continue
@@ -278,7 +278,7 @@ func (r *resolver) bounds(g *Range, decimals bool) {
 		r.truth(e, false)
 	}
 	if decimals {
-		for _, e := range []Expr{g.Low, g.High} {
+		for _, e := range []exprNode{g.Low, g.High} {
 			if _, ok := decimalOf(e, nil); !ok && isNumeric(e) {
 				r.wrong(e.place(), "%s has no value: decimals are added, subtracted, multiplied and divided only", e)
 			}
@@ -298,7 +298,7 @@ func (r *resolver) bounds(g *Range, decimals bool) {
 }
 
 // decimalIn returns a decimal in an expression; nil if there is none.
-func decimalIn(e Expr) *number {
+func decimalIn(e exprNode) *number {
 	switch e := e.(type) {
 	case *number:
 		if e.decimal != "" {
@@ -322,7 +322,7 @@ func decimalIn(e Expr) *number {
 }
 
 // isNumeric reports an expression without names, with or without decimals.
-func isNumeric(e Expr) bool {
+func isNumeric(e exprNode) bool {
 	switch e := e.(type) {
 	case *number:
 		return true
@@ -336,7 +336,7 @@ func isNumeric(e Expr) bool {
 
 // expr finds what the names in an expression mean, and reports one that has no
 // value whatever the input.
-func (r *resolver) expr(e Expr) {
+func (r *resolver) expr(e exprNode) {
 	eachReference(e, r.lookUp)
 	if isConstant(e) {
 		if _, wrong := evaluated(e, nil); wrong != nil {
@@ -361,7 +361,7 @@ func (r *resolver) lookUp(e *reference) {
 
 // truth reports expressions of the wrong type: a condition where a number is
 // wanted, or the other way round.
-func (r *resolver) truth(e Expr, wanted bool) {
+func (r *resolver) truth(e exprNode, wanted bool) {
 	wrong := func(is string) {
 		if wanted {
 			r.wrong(e.place(), "%s is %s; a condition was expected, such as %s > 0", e, is, e)
@@ -405,7 +405,7 @@ func (r *resolver) truth(e Expr, wanted bool) {
 	}
 }
 
-func (r *resolver) logical(e Expr, wanted bool) {
+func (r *resolver) logical(e exprNode, wanted bool) {
 	if !wanted {
 		r.wrong(e.place(), "%s is a condition; a number was expected", e)
 	}
@@ -459,7 +459,7 @@ func (r *resolver) arguments(c *call) {
 }
 
 // constant returns the value of an expression without names.
-func constant(e Expr) (int64, bool) {
+func constant(e exprNode) (int64, bool) {
 	if !isConstant(e) {
 		return 0, false
 	}
@@ -467,7 +467,7 @@ func constant(e Expr) (int64, bool) {
 	return n, wrong == nil
 }
 
-func isConstant(e Expr) bool {
+func isConstant(e exprNode) bool {
 	switch e := e.(type) {
 	case *number:
 		return e.decimal == ""
@@ -476,14 +476,14 @@ func isConstant(e Expr) bool {
 	case *binary:
 		return isConstant(e.x) && isConstant(e.y)
 	case *call:
-		return len(e.args) > 1 && !slices.ContainsFunc(e.args, func(a Expr) bool { return !isConstant(a) }) || e.name == "abs" && isConstant(e.args[0])
+		return len(e.args) > 1 && !slices.ContainsFunc(e.args, func(a exprNode) bool { return !isConstant(a) }) || e.name == "abs" && isConstant(e.args[0])
 	}
 	return false
 }
 
 // either makes sure that the branches can be told apart by what stands first: a
 // literal token, or the number of tokens on the first line.
-func (r *resolver) either(e *Either) {
+func (r *resolver) either(e *eitherNode) {
 	e.slot = r.now.slot()
 	for _, branch := range e.Branches {
 		if !reads(branch) {
@@ -507,14 +507,14 @@ func (r *resolver) either(e *Either) {
 
 // firstLine returns the first token of some items, if it is a literal, and how many
 // tokens their first line has; -1 if that is not known.
-func firstLine(items []Item) (literal string, count int) {
+func firstLine(items []node) (literal string, count int) {
 	for _, item := range items {
 		switch item := item.(type) {
-		case *Require, *scaleItem:
+		case *requireNode, *scaleItem:
 			continue
-		case *Blank:
+		case *blankNode:
 			return "", 0
-		case *Line:
+		case *lineNode:
 			if item.Fields[0].Value == nil {
 				literal = item.Fields[0].Literal
 			}
@@ -526,7 +526,7 @@ func firstLine(items []Item) (literal string, count int) {
 				count += n
 			}
 			return literal, count
-		case *Cases:
+		case *casesNode:
 			return "", 1
 		default:
 			return "", -1
@@ -537,19 +537,19 @@ func firstLine(items []Item) (literal string, count int) {
 
 // tokens returns how many tokens a field has on its first line, where that is
 // always the same.
-func tokens(f *Field) (n int, ok bool) {
+func tokens(f *fieldNode) (n int, ok bool) {
 	v := f.Value
 	switch {
 	case v == nil:
 		return 1, true
-	case v.Base == Text, v.Base == Grid:
+	case v.Base == typeText, v.Base == typeGrid:
 		return 0, false
-	case v.Base == Tree || v.Base == Graph:
+	case v.Base == typeTree || v.Base == typeGraph:
 		return 2 + len(v.With), false
-	case v.Base == Perm, v.Base == Parents:
+	case v.Base == typePerm, v.Base == typeParents:
 		n, ok := constant(v.Args[0])
 		return int(n), ok
-	case v.Base == Word && v.Length.Range != nil || v.Base == Word && !isConstant(v.Length.Exact):
+	case v.Base == typeWord && v.Length.Range != nil || v.Base == typeWord && !isConstant(v.Length.Exact):
 		return 1, len(v.Dims) == 0 && leastLength(v.Length) > 0
 	case len(v.Dims) == 0, v.Down:
 		return 1, true
@@ -562,7 +562,7 @@ func tokens(f *Field) (n int, ok bool) {
 	return int(c), ok
 }
 
-func leastLength(l *Length) int64 {
+func leastLength(l *lengthNode) int64 {
 	e := l.Exact
 	if l.Range != nil {
 		e = l.Range.Low

@@ -24,7 +24,7 @@ func (s *Shape) Series(steps int, seed Seed, style string) []Step {
 		size := Size(int64(Largest) * int64(i) / int64(cap(list)-1))
 		o := Making{Seed: seed, Size: size, Style: style, Exact: true, scaled: scaled, plan: map[any]string{}}
 		for _, item := range s.Items {
-			if c, ok := item.(*Cases); ok {
+			if c, ok := item.(*casesNode); ok {
 				o.plan[c] = "one"
 				if slices.Contains(s.Scale, c.Count.Name) && len(s.Scale) == 1 {
 					o.plan[c] = "even"

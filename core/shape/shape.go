@@ -27,7 +27,7 @@ import (
 
 // A Shape is what valid input looks like.
 type Shape struct {
-	Items []Item
+	Items []node
 	Scale []string // what grows in a series: as scale items say, or every name used as a length
 
 	top  *block
@@ -73,21 +73,21 @@ func (m Mistakes) sorted() Mistakes {
 	return m[:min(len(m), mostMistakes)]
 }
 
-// An Item is one of Line, Cases, Repeat, Either, Blank, Require.
-type Item interface{ item() }
+// A node is one of lineNode, casesNode, repeatNode, eitherNode, blankNode, requireNode.
+type node interface{ item() }
 
-// A Line is one line of the input, or the lines of one value that takes several.
-type Line struct {
+// A lineNode is one line of the input, or the lines of one value that takes several.
+type lineNode struct {
 	Pos    Pos
-	Fields []*Field
+	Fields []*fieldNode
 }
 
-// A Field is a value on a line, or a token that stands there as it is.
-type Field struct {
+// A fieldNode is a value on a line, or a token that stands there as it is.
+type fieldNode struct {
 	Pos     Pos
 	Name    string // empty: it has none
 	Literal string // the token; used if Value is nil
-	Value   *Value
+	Value   *valueNode
 
 	slot    int  // in its block
 	ofEdges bool // it stands on the line of each edge
@@ -95,79 +95,79 @@ type Field struct {
 	needed  bool // an expression names it
 	// What is known before an input is generated; see prepare.
 	conditions []*condition // that mention it, one integer, in its own block
-	edgesOf    *Field       // the graph of whose edges it is the number
+	edgesOf    *fieldNode   // the graph of whose edges it is the number
 	styles     []string     // the names of those that fit it
 	total      int          // which total of its cases counts its length, from 1; 0: none
 	summed     int          // which total adds up its elements, likewise
 }
 
-// A Value is what a field may hold.
-type Value struct {
+// A valueNode is what a field may hold.
+type valueNode struct {
 	Pos    Pos
-	Base   Base
-	Args   []Expr  // of perm, tree, parents and graph
-	Length *Length // of a word or a text
-	Set    *Set    // of characters
+	Base   baseType
+	Args   []exprNode  // of perm, tree, parents and graph
+	Length *lengthNode // of a word or a text
+	Set    *charSet    // of characters
 	Picks  []string
-	Dims   []*Length // of an array, the outermost first; of a grid its rows and columns
-	Down   bool      // one element a line
-	Range  *Range    // of integers and reals; nil: any of 64 bits
+	Dims   []*lengthNode // of an array, the outermost first; of a grid its rows and columns
+	Down   bool          // one element a line
+	Range  *rangeNode    // of integers and reals; nil: any of 64 bits
 
 	Distinct, Sorted, Rising, Falling       bool
 	Places                                  int // digits behind the point; -1: not said
 	Connected, Acyclic, Directed, Bipartite bool
 	Loops, Parallel                         bool
-	From                                    int64    // the number of the first vertex, or least of a permutation
-	With                                    []*Field // on each line of an edge
+	From                                    int64        // the number of the first vertex, or least of a permutation
+	With                                    []*fieldNode // on each line of an edge
 }
 
-// A Length is one number, or a range of them.
-type Length struct {
-	Exact Expr // nil: Range
-	Range *Range
+// A lengthNode is one number, or a range of them.
+type lengthNode struct {
+	Exact exprNode // nil: Range
+	Range *rangeNode
 }
 
-// A Range is from Low to High, both included.
-type Range struct {
+// A rangeNode is from Low to High, both included.
+type rangeNode struct {
 	Pos       Pos
-	Low, High Expr
+	Low, High exprNode
 	text      string // as written, for messages
 }
 
 // Cases is a count on a line of its own, and so many bodies.
-type Cases struct {
+type casesNode struct {
 	Pos    Pos
-	Count  *Field
-	Items  []Item
-	Totals []*Total
+	Count  *fieldNode
+	Items  []node
+	Totals []*totalNode
 
 	body *block
 }
 
-// A Total bounds a sum over all bodies.
-type Total struct {
+// A totalNode bounds a sum over all bodies.
+type totalNode struct {
 	Pos   Pos
-	Left  Expr
-	Bound Expr
+	Left  exprNode
+	Bound exprNode
 }
 
 // Repeat is a number of bodies without a count of their own.
-type Repeat struct {
+type repeatNode struct {
 	Pos      Pos
-	Count    *Length
+	Count    *lengthNode
 	Distinct bool
 	Until    string
 	HasUntil bool
-	Items    []Item
+	Items    []node
 
 	body *block
 	slot int
 }
 
 // Either is one of several branches.
-type Either struct {
+type eitherNode struct {
 	Pos      Pos
-	Branches [][]Item
+	Branches [][]node
 
 	bodies []*block
 	slot   int
@@ -179,12 +179,12 @@ type Either struct {
 }
 
 // Blank is an empty line.
-type Blank struct{ Pos Pos }
+type blankNode struct{ Pos Pos }
 
 // Require is a condition that must hold.
-type Require struct {
+type requireNode struct {
 	Pos  Pos
-	Cond Expr
+	Cond exprNode
 	text string
 }
 
@@ -194,16 +194,16 @@ type scaleItem struct {
 	names []string
 }
 
-func (*Line) item()      {}
-func (*Cases) item()     {}
-func (*Repeat) item()    {}
-func (*Either) item()    {}
-func (*Blank) item()     {}
-func (*Require) item()   {}
-func (*scaleItem) item() {}
+func (*lineNode) item()    {}
+func (*casesNode) item()   {}
+func (*repeatNode) item()  {}
+func (*eitherNode) item()  {}
+func (*blankNode) item()   {}
+func (*requireNode) item() {}
+func (*scaleItem) item()   {}
 
-// A Set is a set of characters.
-type Set struct {
+// A charSet is a set of characters.
+type charSet struct {
 	Text  string // as written
 	Runes []rune // in order, each once
 	at    Pos
@@ -212,7 +212,7 @@ type Set struct {
 }
 
 // Has reports whether a character is in the set.
-func (s *Set) Has(r rune) bool {
+func (s *charSet) Has(r rune) bool {
 	if r < 128 && r >= 0 {
 		return s.ascii[r]
 	}
@@ -221,7 +221,7 @@ func (s *Set) Has(r rune) bool {
 }
 
 // count counts the characters of a word over the set.
-func (s *Set) count(word []byte) int64 {
+func (s *charSet) count(word []byte) int64 {
 	if s.only {
 		return int64(len(word))
 	}
@@ -230,8 +230,8 @@ func (s *Set) count(word []byte) int64 {
 
 // newSet reads a set such as "a-z0-9"; a '-' at an end stands for itself. The error
 // is in words.
-func newSet(text string) (*Set, string) {
-	s := &Set{Text: text, only: true}
+func newSet(text string) (*charSet, string) {
+	s := &charSet{Text: text, only: true}
 	runes := []rune(text)
 	for i := 0; i < len(runes); i++ {
 		low, high := runes[i], runes[i]

@@ -244,14 +244,14 @@ func TestExpressionsAreWrittenAsTheyAreMeant(t *testing.T) {
 		"1+2*3 = 7 and not 2^3^2 < 5": "1 + 2*3 = 7 and not 2^3^2 < 5", "(1+2)*3 = 9": "(1 + 2)*3 = 9", "-n-1 != -(n+1)": "-n - 1 != -n + 1", "max(n, 2) > 1 or n = 0": "max(n, 2) > 1 or n = 0",
 	} {
 		s := parsed(t, "n: int 1..5\nrequire "+text)
-		cond := s.Items[1].(*Require).Cond
+		cond := s.Items[1].(*requireNode).Cond
 		if !strings.Contains(text, "-(") {
 			assert.Equal(t, want, cond.String())
 		}
 	}
 	for text, want := range map[string]int64{"7/2": 3, "-7/2": -4, "-7%3": 2, "7%-3": -2, "2^10": 1024, "2^0": 1, "10-3-2": 5, "-2^2": -4, "min(3, 1, 2)": 1} {
 		s := parsed(t, "n: int "+text+"..1e9")
-		got, ok := constant(s.Items[0].(*Line).Fields[0].Value.Range.Low)
+		got, ok := constant(s.Items[0].(*lineNode).Fields[0].Value.Range.Low)
 		assert.True(t, ok)
 		assert.Equal(t, want, got, text)
 	}

@@ -127,9 +127,9 @@ func (p place) in(top *frame) *frame {
 
 // eachFrame visits every frame of the smallest input, outer ones first. It may
 // become smaller on the way.
-func (k *shrinker) eachFrame(visit func(at place, list []Item)) {
-	var walk func(at place, list []Item)
-	walk = func(at place, list []Item) {
+func (k *shrinker) eachFrame(visit func(at place, list []node)) {
+	var walk func(at place, list []node)
+	walk = func(at place, list []node) {
 		visit(at, list)
 		for _, item := range list {
 			slot, inner := blockOf(item, at.in(k.best))
@@ -146,20 +146,20 @@ func (k *shrinker) eachFrame(visit func(at place, list []Item)) {
 
 // blockOf returns where the bodies of an item lie, and what is in them; nil if it
 // has none.
-func blockOf(item Item, f *frame) (slot int, inner []Item) {
+func blockOf(item node, f *frame) (slot int, inner []node) {
 	switch item := item.(type) {
-	case *Cases:
+	case *casesNode:
 		return item.Count.slot, item.Items
-	case *Repeat:
+	case *repeatNode:
 		return item.slot, item.Items
-	case *Either:
+	case *eitherNode:
 		return item.slot, item.Branches[f.data[item.slot].count]
 	}
 	return 0, nil
 }
 
 // structure leaves out what one frame holds more than one of.
-func (k *shrinker) structure(at place, list []Item) {
+func (k *shrinker) structure(at place, list []node) {
 	bodies := func(slot int, count bool) {
 		k.leaveOut(func() int { return len(at.in(k.best).data[slot].bodies) }, func(top *frame, i, j int) bool {
 			d := &at.in(top).data[slot]
@@ -171,20 +171,20 @@ func (k *shrinker) structure(at place, list []Item) {
 	}
 	for _, item := range list {
 		if slot, inner := blockOf(item, at.in(k.best)); inner != nil && len(at.in(k.best).data[slot].bodies) > 1 {
-			if _, branch := item.(*Either); !branch {
+			if _, branch := item.(*eitherNode); !branch {
 				defer k.shortenAlike(at, slot, inner)
 			}
 		}
 		switch item := item.(type) {
-		case *Cases:
+		case *casesNode:
 			bodies(item.Count.slot, true)
-		case *Repeat:
+		case *repeatNode:
 			if item.Count.Range != nil {
 				bodies(item.slot, false)
 			}
-		case *Either:
+		case *eitherNode:
 			k.otherBranch(at, item)
-		case *Line:
+		case *lineNode:
 			for _, f := range item.Fields {
 				if f.Value != nil {
 					k.shorten(at, list, f)
@@ -195,7 +195,7 @@ func (k *shrinker) structure(at place, list []Item) {
 }
 
 // otherBranch tries the smallest that another branch can be.
-func (k *shrinker) otherBranch(at place, item *Either) {
+func (k *shrinker) otherBranch(at place, item *eitherNode) {
 	for b := range item.Branches {
 		k.try(func(top *frame) bool {
 			f := at.in(top)
@@ -214,7 +214,7 @@ func (k *shrinker) otherBranch(at place, item *Either) {
 
 // shorten leaves out what a field counts, or what lies in it where its length is
 // free.
-func (k *shrinker) shorten(at place, list []Item, f *Field) {
+func (k *shrinker) shorten(at place, list []node, f *fieldNode) {
 	v := f.Value
 	switch {
 	case f.single() && f.counts:
@@ -253,9 +253,9 @@ func (k *shrinker) shorten(at place, list []Item, f *Field) {
 
 // shortenAlike leaves out the same in all bodies of an item, since what fails may be
 // that they are alike.
-func (k *shrinker) shortenAlike(at place, slot int, inner []Item) {
+func (k *shrinker) shortenAlike(at place, slot int, inner []node) {
 	for _, item := range inner {
-		line, ok := item.(*Line)
+		line, ok := item.(*lineNode)
 		if !ok {
 			continue
 		}
@@ -392,9 +392,9 @@ func (k *shrinker) together() {
 }
 
 // eachNumber goes through the integers of an input that count nothing.
-func eachNumber(list []Item, f *frame, do func(numbers []int64, simple int64)) {
-	eachField(list, f, func(field *Field, f *frame) {
-		if field.Value.Base != Int || field.counts && field.single() {
+func eachNumber(list []node, f *frame, do func(numbers []int64, simple int64)) {
+	eachField(list, f, func(field *fieldNode, f *frame) {
+		if field.Value.Base != typeInt || field.counts && field.single() {
 			return
 		}
 		if simple, ok := field.simplest(f); ok {
@@ -438,10 +438,10 @@ func (k *shrinker) leaveOut(count func() int, ways ...func(top *frame, i, j int)
 
 // mend pulls integers that are outside of their bounds to the nearest end, and brings
 // sorted arrays into order.
-func mend(list []Item, f *frame) {
-	eachField(list, f, func(field *Field, f *frame) {
+func mend(list []node, f *frame) {
+	eachField(list, f, func(field *fieldNode, f *frame) {
 		v, d := field.Value, &f.data[field.slot]
-		if v.Base != Int || field.counts && field.single() {
+		if v.Base != typeInt || field.counts && field.single() {
 			return
 		}
 		low, high := v.bounds(f)
@@ -472,11 +472,11 @@ func bodiesIn(f *frame) (n uint64) {
 }
 
 // addField adds the values of one field.
-func (w *weight) addField(field *Field, f *frame) {
+func (w *weight) addField(field *fieldNode, f *frame) {
 	v, d := field.Value, &f.data[field.slot]
 	w.values += uint64(len(d.ints) + len(d.texts))
 	simple := int64(0)
-	if v.Base == Int {
+	if v.Base == typeInt {
 		simple, _ = field.simplest(f)
 	}
 	for i, x := range d.ints {
@@ -497,7 +497,7 @@ func (w *weight) addField(field *Field, f *frame) {
 }
 
 // characters adds a text of characters of a set.
-func (w *weight) characters(set *Set, text string) {
+func (w *weight) characters(set *charSet, text string) {
 	w.values += uint64(len(text))
 	for _, r := range text {
 		at, _ := slices.BinarySearch(set.Runes, r)
@@ -509,7 +509,7 @@ func truthU(b bool) uint64 { return uint64(truth(b)) }
 
 // simplest is the integer that a person likes best in the range of a field; not ok
 // if that has no value.
-func (f *Field) simplest(in *frame) (n int64, ok bool) {
+func (f *fieldNode) simplest(in *frame) (n int64, ok bool) {
 	low, wrong := evaluated(f.Value.lowEnd(), in)
 	high, wrong2 := evaluated(f.Value.highEnd(), in)
 	if wrong != nil || wrong2 != nil {
@@ -519,11 +519,11 @@ func (f *Field) simplest(in *frame) (n int64, ok bool) {
 }
 
 // simplify makes the values of one frame simpler.
-func (k *shrinker) simplify(at place, list []Item) {
-	fieldsOf(list, func(f *Field) { k.simplifyField(at, f) })
+func (k *shrinker) simplify(at place, list []node) {
+	fieldsOf(list, func(f *fieldNode) { k.simplifyField(at, f) })
 }
 
-func (k *shrinker) simplifyField(at place, f *Field) {
+func (k *shrinker) simplifyField(at place, f *fieldNode) {
 	datumIn := func(top *frame) *datum { return &at.in(top).data[f.slot] }
 	if f.single() && f.counts {
 		return
@@ -533,7 +533,7 @@ func (k *shrinker) simplifyField(at place, f *Field) {
 }
 
 // simplifyCharacters makes texts of the first character of their set, as far as that goes.
-func (k *shrinker) simplifyCharacters(set *Set, datumIn func(top *frame) *datum) {
+func (k *shrinker) simplifyCharacters(set *charSet, datumIn func(top *frame) *datum) {
 	for i := 0; i < len(datumIn(k.best).texts) && k.going(); i++ {
 		k.alike(func() int { return len([]rune(datumIn(k.best).texts[i])) }, func(top *frame, from, to int) bool {
 			r := []rune(datumIn(top).texts[i])
@@ -587,7 +587,7 @@ func (k *shrinker) lower(number func(top *frame) *int64, simple int64) {
 }
 
 // simplifyReals takes digits off decimals.
-func (k *shrinker) simplifyReals(f *Field, datumIn func(top *frame) *datum) {
+func (k *shrinker) simplifyReals(f *fieldNode, datumIn func(top *frame) *datum) {
 	for i := 0; i < len(datumIn(k.best).texts) && k.going(); i++ {
 		for digit := 0; digit < len(datumIn(k.best).texts[i]); digit++ {
 			k.try(func(top *frame) bool {
@@ -623,7 +623,7 @@ func withoutZeros(text string) string {
 }
 
 // order sorts an array, or the edges of a graph, whole or in parts.
-func (k *shrinker) order(f *Field, datumIn func(top *frame) *datum) {
+func (k *shrinker) order(f *fieldNode, datumIn func(top *frame) *datum) {
 	v := f.Value
 	if v.traits().edges {
 		k.relabel(v, datumIn)
@@ -635,7 +635,7 @@ func (k *shrinker) order(f *Field, datumIn func(top *frame) *datum) {
 		}
 		return
 	}
-	if len(v.Dims) != 1 && v.Base != Perm || v.Base != Int && v.Base != Perm {
+	if len(v.Dims) != 1 && v.Base != typePerm || v.Base != typeInt && v.Base != typePerm {
 		return
 	}
 	k.alike(func() int { return len(datumIn(k.best).ints) }, func(top *frame, i, j int) bool {
@@ -652,7 +652,7 @@ func (k *shrinker) order(f *Field, datumIn func(top *frame) *datum) {
 const fewVertices = 12
 
 // relabel gives the vertices with most edges the least labels, or exchanges two.
-func (k *shrinker) relabel(v *Value, datumIn func(top *frame) *datum) {
+func (k *shrinker) relabel(v *valueNode, datumIn func(top *frame) *datum) {
 	degree := map[int64]int{}
 	for _, x := range datumIn(k.best).ints {
 		degree[x]++

@@ -62,8 +62,8 @@ func (in *Input) Count(name string) (n int64, ok bool) {
 }
 
 // single reports a field that is one integer.
-func (f *Field) single() bool {
-	return f.Value.Base == Int && len(f.Value.Dims) == 0 && !f.ofEdges
+func (f *fieldNode) single() bool {
+	return f.Value.Base == typeInt && len(f.Value.Dims) == 0 && !f.ofEdges
 }
 
 // clone copies a frame with all that lies in it.
@@ -81,8 +81,8 @@ func (f *frame) clone(above *frame) *frame {
 
 // eachField visits all fields of some items in a frame, and of the bodies in it, with
 // the frame in which each lies. What is on the lines of edges comes before the edges.
-func eachField(list []Item, f *frame, do func(field *Field, f *frame)) {
-	fieldsOf(list, func(field *Field) { do(field, f) })
+func eachField(list []node, f *frame, do func(field *fieldNode, f *frame)) {
+	fieldsOf(list, func(field *fieldNode) { do(field, f) })
 	for _, item := range list {
 		if slot, inner := blockOf(item, f); inner != nil {
 			for _, body := range f.data[slot].bodies {
@@ -93,9 +93,9 @@ func eachField(list []Item, f *frame, do func(field *Field, f *frame)) {
 }
 
 // fieldsOf visits the fields of some items, without those in blocks.
-func fieldsOf(list []Item, do func(field *Field)) {
+func fieldsOf(list []node, do func(field *fieldNode)) {
 	for _, item := range list {
-		line, ok := item.(*Line)
+		line, ok := item.(*lineNode)
 		if !ok {
 			continue
 		}
@@ -118,19 +118,19 @@ type writer struct{ text []byte }
 
 func (w *writer) end() { w.text = append(w.text, '\n') }
 
-func (w *writer) items(list []Item, f *frame) {
+func (w *writer) items(list []node, f *frame) {
 	for _, item := range list {
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			w.line(item, f)
-		case *Cases:
+		case *casesNode:
 			d := &f.data[item.Count.slot]
 			w.text = strconv.AppendInt(w.text, d.ints[0], 10)
 			w.end()
 			for _, body := range d.bodies {
 				w.items(item.Items, body)
 			}
-		case *Repeat:
+		case *repeatNode:
 			for _, body := range f.data[item.slot].bodies {
 				w.items(item.Items, body)
 			}
@@ -138,16 +138,16 @@ func (w *writer) items(list []Item, f *frame) {
 				w.text = append(w.text, item.Until...)
 				w.end()
 			}
-		case *Either:
+		case *eitherNode:
 			d := &f.data[item.slot]
 			w.items(item.Branches[d.count], d.bodies[0])
-		case *Blank:
+		case *blankNode:
 			w.end()
 		}
 	}
 }
 
-func (w *writer) line(l *Line, f *frame) {
+func (w *writer) line(l *lineNode, f *frame) {
 	first := true
 	for _, field := range l.Fields {
 		v := field.Value
@@ -219,7 +219,7 @@ func (w *writer) rows(d *datum, rows, columns int) {
 	}
 }
 
-func (w *writer) edges(v *Value, d *datum, f *frame) {
+func (w *writer) edges(v *valueNode, d *datum, f *frame) {
 	for i := range len(d.ints) / 2 {
 		w.value(d, 2*i)
 		w.text = append(w.text, ' ')
@@ -238,7 +238,7 @@ func (w *writer) edges(v *Value, d *datum, f *frame) {
 
 // EachCount visits the names that count something, in all blocks, with their values.
 func (in *Input) EachCount(do func(name string, n int64)) {
-	eachField(in.shape.Items, in.top, func(field *Field, f *frame) {
+	eachField(in.shape.Items, in.top, func(field *fieldNode, f *frame) {
 		if d := &f.data[field.slot]; field.Name != "" && field.counts && field.single() && len(d.ints) == 1 {
 			do(field.Name, d.ints[0])
 		}

@@ -31,9 +31,9 @@ func (in *Input) Values() Values {
 	return blockValues(in.shape.Items, in.top)
 }
 
-func blockValues(list []Item, f *frame) (all Values) {
+func blockValues(list []node, f *frame) (all Values) {
 	lists := map[string]int{}
-	bodies := func(name string, inner []Item, slot int) {
+	bodies := func(name string, inner []node, slot int) {
 		if lists[name]++; lists[name] > 1 {
 			name += strconv.Itoa(lists[name])
 		}
@@ -45,16 +45,16 @@ func blockValues(list []Item, f *frame) (all Values) {
 	}
 	for _, item := range list {
 		switch item := item.(type) {
-		case *Line:
+		case *lineNode:
 			for _, field := range item.Fields {
 				all = fieldValues(all, field, f)
 			}
-		case *Cases:
+		case *casesNode:
 			all = append(all, Named{item.Count.Name, f.data[item.Count.slot].ints[0]})
 			bodies("cases", item.Items, item.Count.slot)
-		case *Repeat:
+		case *repeatNode:
 			bodies("bodies", item.Items, item.slot)
-		case *Either:
+		case *eitherNode:
 			d := &f.data[item.slot]
 			all = all.with("branch", d.count+1)
 			for _, one := range blockValues(item.Branches[d.count], d.bodies[0]) {
@@ -75,28 +75,28 @@ func (v Values) with(name string, value any) Values {
 	return append(v, Named{name, value})
 }
 
-func fieldValues(all Values, field *Field, f *frame) Values {
+func fieldValues(all Values, field *fieldNode, f *frame) Values {
 	v := field.Value
 	if v == nil {
 		return all
 	}
 	if field.Name != "" {
-		all = append(all, Named{field.Name, field.assembled(f, (*Field).one)})
+		all = append(all, Named{field.Name, field.assembled(f, (*fieldNode).one)})
 	}
 	for _, w := range v.With {
 		if w.Value != nil && w.Name != "" {
-			all = append(all, Named{w.Name, w.list(f, (*Field).one)})
+			all = append(all, Named{w.Name, w.list(f, (*fieldNode).one)})
 		}
 	}
 	return all
 }
 
 // one is a single value of a field.
-func (f *Field) one(d *datum, i int) any {
+func (f *fieldNode) one(d *datum, i int) any {
 	switch {
 	case len(d.texts) == 0:
 		return d.ints[i]
-	case f.Value.Base == Real:
+	case f.Value.Base == typeReal:
 		x, _ := strconv.ParseFloat(d.texts[i], 64)
 		return x
 	}
@@ -104,7 +104,7 @@ func (f *Field) one(d *datum, i int) any {
 }
 
 // list are all single values of a field, as single makes each.
-func (f *Field) list(top *frame, single singles) []any {
+func (f *fieldNode) list(top *frame, single singles) []any {
 	d := &top.data[f.slot]
 	all := make([]any, d.size())
 	for i := range all {
@@ -114,11 +114,11 @@ func (f *Field) list(top *frame, single singles) []any {
 }
 
 // singles makes a single value of a field what it is to others.
-type singles func(f *Field, d *datum, i int) any
+type singles func(f *fieldNode, d *datum, i int) any
 
 // assembled is what a field holds: a single value, a list, rows, or edges with what
 // stands behind each.
-func (f *Field) assembled(top *frame, single singles) any {
+func (f *fieldNode) assembled(top *frame, single singles) any {
 	v, d := f.Value, &top.data[f.slot]
 	all := f.list(top, single)
 	switch {

@@ -98,7 +98,7 @@ func TestWordsAreCountedAndNumbered(t *testing.T) {
 	} {
 		assert.Equal(t, tt.want, wordsOf(tt.letters, tt.lengths), "%d letters, %v", tt.letters, tt.lengths)
 	}
-	v := parsed(t, "s: word(0..2, \"ab\")").Items[0].(*Line).Fields[0].Value
+	v := parsed(t, "s: word(0..2, \"ab\")").Items[0].(*lineNode).Fields[0].Value
 	var all []string
 	for x := range uint64(7) {
 		all = append(all, v.nthWord(x, [2]int64{0, 2}))
@@ -132,12 +132,12 @@ func TestBoundsOfRealsAreExact(t *testing.T) {
 			continue
 		}
 		require.NoError(t, err, text)
-		low := s.Items[0].(*Line).Fields[0].Value.Range.Low
+		low := s.Items[0].(*lineNode).Fields[0].Value.Range.Low
 		x, _ := new(big.Rat).SetString(want)
 		assert.Equal(t, x.String(), rational(low, nil).String(), text)
 	}
 	s := parsed(t, "x: real 1/3..2/3 places 2")
-	low, high, ok := s.Items[0].(*Line).Fields[0].Value.units(nil, 2)
+	low, high, ok := s.Items[0].(*lineNode).Fields[0].Value.units(nil, 2)
 	assert.True(t, ok)
 	assert.Equal(t, [2]int64{34, 66}, [2]int64{low, high}, "what lies within the bounds, and nothing beside")
 	_, err := parsed(t, "x: real 0.001..0.004 places 2").Make(Making{})
