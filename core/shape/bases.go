@@ -65,8 +65,8 @@ type base interface {
 	cut(c *cut, f *fieldNode, old, now *frame) bool
 	// weigh adds what makes a single text less simple than others.
 	weigh(w *weight, v *valueNode, text string)
-	// simplify makes the values of a field simpler, which datumIn finds in an input.
-	simplify(k *shrinker, at place, f *fieldNode, datumIn func(top *frame) *datum)
+	// simplify makes the values of a field simpler.
+	simplify(c cursor)
 
 	// explain says what a field is, behind its name, and notes what is known of it.
 	explain(e *explainer, f *fieldNode, name string) string
@@ -163,11 +163,11 @@ func (element) cut(c *cut, f *fieldNode, _, now *frame) bool { return c.elements
 // structure is what the others have in common, which are generated and read as a whole.
 type structure struct{}
 
-func (structure) one(*valueReader, *datum, int64)                                {}
-func (structure) reader(*valueReader, *frame)                                    {}
-func (structure) fill(*maker, *fieldNode, *datum, *frame, int) *unmet            { return nil }
-func (structure) weigh(*weight, *valueNode, string)                              {}
-func (structure) simplify(*shrinker, place, *fieldNode, func(top *frame) *datum) {}
+func (structure) one(*valueReader, *datum, int64)                     {}
+func (structure) reader(*valueReader, *frame)                         {}
+func (structure) fill(*maker, *fieldNode, *datum, *frame, int) *unmet { return nil }
+func (structure) weigh(*weight, *valueNode, string)                   {}
+func (structure) simplify(cursor)                                     {}
 func (structure) write(w *writer, _ *valueNode, d *datum, _ *frame, first bool) bool {
 	return w.list(d, first)
 }

@@ -91,16 +91,16 @@ func (b intBase) cut(c *cut, f *fieldNode, old, now *frame) bool {
 
 func (intBase) weigh(*weight, *valueNode, string) {}
 
-func (intBase) simplify(k *shrinker, at place, f *fieldNode, datumIn func(top *frame) *datum) {
-	simple, ok := f.simplest(at.in(k.best))
+func (intBase) simplify(c cursor) {
+	simple, ok := c.field.simplest(c.at.in(c.k.best))
 	if !ok {
 		return
 	}
-	k.alike(func() int { return len(datumIn(k.best).ints) }, func(top *frame, i, j int) bool {
-		return changed(datumIn(top).ints[i:j], func(int64) int64 { return simple })
+	c.setParts(func() int { return len(c.ints()) }, func(d *datum, i, j int) bool {
+		return changed(d.ints[i:j], func(int64) int64 { return simple })
 	})
-	for i := 0; i < len(datumIn(k.best).ints) && k.going(); i++ {
-		k.lower(func(top *frame) *int64 { return &datumIn(top).ints[i] }, simple)
+	for i := 0; i < len(c.ints()) && c.k.going(); i++ {
+		c.lower(i, simple)
 	}
 }
 
@@ -147,8 +147,25 @@ func (realBase) weigh(w *weight, _ *valueNode, text string) {
 	}
 }
 
-func (realBase) simplify(k *shrinker, _ place, f *fieldNode, datumIn func(top *frame) *datum) {
-	k.simplifyReals(f, datumIn)
+// simplify takes digits off.
+func (realBase) simplify(c cursor) {
+	for i := 0; i < len(c.texts()) && c.k.going(); i++ {
+		for digit := 0; digit < len(c.texts()[i]); digit++ {
+			c.set(func(d *datum) bool {
+				text := []byte(d.texts[i])
+				if digit >= len(text) || text[digit] == '0' || text[digit] == '.' {
+					return false
+				}
+				if text[digit] == '-' {
+					text = text[1:]
+				} else {
+					text[digit] = '0'
+				}
+				d.texts[i] = withoutZeros(string(text))
+				return true
+			})
+		}
+	}
 }
 
 func (realBase) explain(e *explainer, f *fieldNode, name string) string { return name + e.numbers(f) }
@@ -206,9 +223,9 @@ func (pickBase) weigh(w *weight, v *valueNode, text string) {
 	w.add(uint64(slices.Index(v.Picks, text)))
 }
 
-func (pickBase) simplify(k *shrinker, _ place, f *fieldNode, datumIn func(top *frame) *datum) {
-	k.alike(func() int { return len(datumIn(k.best).texts) }, func(top *frame, i, j int) bool {
-		return changed(datumIn(top).texts[i:j], func(string) string { return f.Value.Picks[0] })
+func (pickBase) simplify(c cursor) {
+	c.setParts(func() int { return len(c.texts()) }, func(d *datum, i, j int) bool {
+		return changed(d.texts[i:j], func(string) string { return c.field.Value.Picks[0] })
 	})
 }
 
@@ -248,9 +265,7 @@ func (characters) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unme
 
 func (characters) weigh(w *weight, v *valueNode, text string) { w.characters(v.Set, text) }
 
-func (characters) simplify(k *shrinker, _ place, f *fieldNode, datumIn func(top *frame) *datum) {
-	k.simplifyCharacters(f.Value.Set, datumIn)
-}
+func (characters) simplify(c cursor) { c.simplifyCharacters() }
 
 func (characters) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value

@@ -101,9 +101,7 @@ func (gridBase) cut(c *cut, f *fieldNode, _, now *frame) bool {
 
 func (gridBase) weigh(w *weight, v *valueNode, text string) { w.characters(v.Set, text) }
 
-func (gridBase) simplify(k *shrinker, _ place, f *fieldNode, datumIn func(top *frame) *datum) {
-	k.simplifyCharacters(f.Value.Set, datumIn)
-}
+func (gridBase) simplify(c cursor) { c.simplifyCharacters() }
 
 func (gridBase) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value

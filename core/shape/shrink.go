@@ -215,38 +215,31 @@ func (k *shrinker) otherBranch(at place, item *eitherNode) {
 // shorten leaves out what a field counts, or what lies in it where its length is
 // free.
 func (k *shrinker) shorten(at place, list []node, f *fieldNode) {
-	v := f.Value
+	v, c := f.Value, cursor{k, at, f}
 	switch {
 	case f.single() && f.counts:
 		ways := []cut{{}, {contract: true}, {raise: true}}
 		var removes []func(top *frame, i, j int) bool
-		for _, c := range ways {
+		for _, way := range ways {
 			removes = append(removes, func(top *frame, i, j int) bool {
 				old, now := at.in(k.best), at.in(top)
 				now.data[f.slot].ints[0] -= int64(j - i)
-				return (&cut{i, j, c.contract, c.raise}).items(list, old, now)
+				return (&cut{i, j, way.contract, way.raise}).items(list, old, now)
 			})
 		}
-		k.leaveOut(func() int { return int(min(1<<31, max(0, at.in(k.best).data[f.slot].ints[0]))) }, removes...)
+		k.leaveOut(func() int { return int(min(1<<31, max(0, c.ints()[0]))) }, removes...)
 	case len(v.Dims) == 2 && v.Dims[0].Range != nil:
-		k.leaveOut(func() int { return int(at.in(k.best).data[f.slot].count) }, func(top *frame, i, j int) bool {
-			d := &at.in(top).data[f.slot]
+		c.remove(func() int { return int(c.now().count) }, func(d *datum, i, j int) {
 			columns := d.size() / int(d.count)
 			d.delete(i*columns, j*columns)
 			d.count -= int64(j - i)
-			return true
 		})
 	case len(v.Dims) == 1 && v.Dims[0].Range != nil:
-		k.leaveOut(func() int { return at.in(k.best).data[f.slot].size() }, func(top *frame, i, j int) bool {
-			at.in(top).data[f.slot].remove(i, j)
-			return true
-		})
+		c.remove(func() int { return c.now().size() }, func(d *datum, i, j int) { d.remove(i, j) })
 	case v.Length != nil && v.Length.Range != nil && len(v.Dims) == 0:
-		k.leaveOut(func() int { return len([]rune(at.in(k.best).data[f.slot].texts[0])) }, func(top *frame, i, j int) bool {
-			d := &at.in(top).data[f.slot]
+		c.remove(func() int { return len([]rune(c.texts()[0])) }, func(d *datum, i, j int) {
 			d.texts[0] = without(d.texts[0], i, j)
 			d.count = int64(len([]rune(d.texts[0])))
-			return true
 		})
 	}
 }
@@ -524,21 +517,21 @@ func (k *shrinker) simplify(at place, list []node) {
 }
 
 func (k *shrinker) simplifyField(at place, f *fieldNode) {
-	datumIn := func(top *frame) *datum { return &at.in(top).data[f.slot] }
 	if f.single() && f.counts {
 		return
 	}
-	f.Value.Base.of().simplify(k, at, f, datumIn)
-	k.order(f, datumIn)
+	c := cursor{k, at, f}
+	f.Value.Base.of().simplify(c)
+	c.order()
 }
 
 // simplifyCharacters makes texts of the first character of their set, as far as that goes.
-func (k *shrinker) simplifyCharacters(set *charSet, datumIn func(top *frame) *datum) {
-	for i := 0; i < len(datumIn(k.best).texts) && k.going(); i++ {
-		k.alike(func() int { return len([]rune(datumIn(k.best).texts[i])) }, func(top *frame, from, to int) bool {
-			r := []rune(datumIn(top).texts[i])
-			ok := changed(r[from:to], func(rune) rune { return set.Runes[0] })
-			datumIn(top).texts[i] = string(r)
+func (c cursor) simplifyCharacters() {
+	for i := 0; i < len(c.texts()) && c.k.going(); i++ {
+		c.setParts(func() int { return len([]rune(c.texts()[i])) }, func(d *datum, from, to int) bool {
+			r := []rune(d.texts[i])
+			ok := changed(r[from:to], func(rune) rune { return c.field.Value.Set.Runes[0] })
+			d.texts[i] = string(r)
 			return ok
 		})
 	}
@@ -551,60 +544,6 @@ func changed[T comparable](list []T, to func(T) T) (ok bool) {
 		ok = ok || list[i] != x
 	}
 	return ok
-}
-
-// alike sets parts of so many things to the simplest: all, halves, and so on.
-func (k *shrinker) alike(count func() int, set func(top *frame, i, j int) bool) {
-	for size := count(); size > 0 && k.going(); size /= 2 {
-		for i := 0; i < count() && k.going(); i += size {
-			k.try(func(top *frame) bool { return set(top, i, min(i+size, count())) })
-		}
-	}
-}
-
-// lower brings a number as near to a simple one as it goes: in growing steps away from
-// that, since it nearly always ends close to it, and then by halving the way.
-func (k *shrinker) lower(number func(top *frame) *int64, simple int64) {
-	to := func(x int64) bool {
-		return k.try(func(top *frame) bool {
-			*number(top) = x
-			return true
-		})
-	}
-	bad := simple
-	for step := int64(1); step < 1<<60; step *= 4 {
-		x := simple + step
-		if *number(k.best) < simple {
-			x = simple - step
-		}
-		now := *number(k.best)
-		if x == now || (x > now) == (now > simple) || to(x) { // past it, or far enough
-			break
-		}
-		bad = x
-	}
-	border(*number(k.best), bad, to)
-}
-
-// simplifyReals takes digits off decimals.
-func (k *shrinker) simplifyReals(f *fieldNode, datumIn func(top *frame) *datum) {
-	for i := 0; i < len(datumIn(k.best).texts) && k.going(); i++ {
-		for digit := 0; digit < len(datumIn(k.best).texts[i]); digit++ {
-			k.try(func(top *frame) bool {
-				text := []byte(datumIn(top).texts[i])
-				if digit >= len(text) || text[digit] == '0' || text[digit] == '.' {
-					return false
-				}
-				if text[digit] == '-' {
-					text = text[1:]
-				} else {
-					text[digit] = '0'
-				}
-				datumIn(top).texts[i] = withoutZeros(string(text))
-				return true
-			})
-		}
-	}
 }
 
 // withoutZeros takes leading zeros off, and the sign off nothing.
@@ -623,13 +562,13 @@ func withoutZeros(text string) string {
 }
 
 // order sorts an array, or the edges of a graph, whole or in parts.
-func (k *shrinker) order(f *fieldNode, datumIn func(top *frame) *datum) {
-	v := f.Value
+func (c cursor) order() {
+	v := c.field.Value
 	if v.traits().edges {
-		k.relabel(v, datumIn)
+		c.relabel()
 		if len(v.With) == 0 {
-			k.try(func(top *frame) bool {
-				sortEdges(datumIn(top).ints, !v.Directed)
+			c.set(func(d *datum) bool {
+				sortEdges(d.ints, !v.Directed)
 				return true
 			})
 		}
@@ -638,8 +577,8 @@ func (k *shrinker) order(f *fieldNode, datumIn func(top *frame) *datum) {
 	if len(v.Dims) != 1 && v.Base != typePerm || v.Base != typeInt && v.Base != typePerm {
 		return
 	}
-	k.alike(func() int { return len(datumIn(k.best).ints) }, func(top *frame, i, j int) bool {
-		part := datumIn(top).ints[i:j]
+	c.setParts(func() int { return len(c.ints()) }, func(d *datum, i, j int) bool {
+		part := d.ints[i:j]
 		if slices.IsSorted(part) {
 			return false
 		}
@@ -652,9 +591,9 @@ func (k *shrinker) order(f *fieldNode, datumIn func(top *frame) *datum) {
 const fewVertices = 12
 
 // relabel gives the vertices with most edges the least labels, or exchanges two.
-func (k *shrinker) relabel(v *valueNode, datumIn func(top *frame) *datum) {
+func (c cursor) relabel() {
 	degree := map[int64]int{}
-	for _, x := range datumIn(k.best).ints {
+	for _, x := range c.ints() {
 		degree[x]++
 	}
 	labels := slices.Collect(maps.Keys(degree))
@@ -663,16 +602,16 @@ func (k *shrinker) relabel(v *valueNode, datumIn func(top *frame) *datum) {
 	slices.SortStableFunc(byDegree, func(a, b int64) int { return degree[b] - degree[a] })
 	to := map[int64]int64{}
 	for i, x := range byDegree {
-		to[x] = v.From + int64(i)
+		to[x] = c.field.Value.From + int64(i)
 	}
-	k.try(func(top *frame) bool {
-		return changed(datumIn(top).ints, func(x int64) int64 { return to[x] })
+	c.set(func(d *datum) bool {
+		return changed(d.ints, func(x int64) int64 { return to[x] })
 	})
 	for i := 0; i < len(labels) && len(labels) <= fewVertices; i++ {
 		for _, b := range labels[i+1:] {
 			a := labels[i]
-			k.try(func(top *frame) bool {
-				return changed(datumIn(top).ints, func(x int64) int64 {
+			c.set(func(d *datum) bool {
+				return changed(d.ints, func(x int64) int64 {
 					switch x {
 					case a:
 						return b
