@@ -40,7 +40,7 @@ func (a *app) showDriver(c *cli.Command, p *problem.Problem, from string, f tryF
 
 // checkArguments reports arguments that are not of the function's types.
 func checkArguments(p *problem.Problem, data problem.Data) error {
-	if p.Call == nil {
+	if !p.Kind().Calls {
 		return nil
 	}
 	text, err := data.Head(largestAdded)

@@ -153,14 +153,10 @@ func (a *app) dataFile(option, name string) ([]byte, error) {
 // a single character is not known.
 func (a *app) paste(p *problem.Problem) (input, output []byte, err error) {
 	if file := a.terminal(); file != nil {
-		first, second := "paste the input", "paste the expected output"
-		if p.Call != nil {
-			first, second = "paste the arguments, each as name: value on a line", "paste the expected result"
-		}
-		if input, err = a.readTyped(file, first); err != nil {
+		if input, err = a.readTyped(file, p.Kind().PasteInput); err != nil {
 			return nil, nil, err
 		}
-		output, err = a.readTyped(file, second+" (nothing if it is not known)")
+		output, err = a.readTyped(file, p.Kind().PasteOutput+" (nothing if it is not known)")
 		return input, orUnknown(output), err
 	}
 	return splitPaste(a.input())

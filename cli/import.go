@@ -74,7 +74,7 @@ func (a *app) caseImport(ctx context.Context, name, group string, yes bool) erro
 
 // checkImported says whether what was copied has the shape of the input.
 func (a *app) checkImported(p *problem.Problem, copied int) error {
-	if p.Shape == nil || p.Call != nil || copied == 0 {
+	if p.Shape == nil || p.Kind().Calls || copied == 0 {
 		return nil
 	}
 	invalid := 0

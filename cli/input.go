@@ -29,11 +29,7 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	if err != nil {
 		return err
 	}
-	typed := "type the input"
-	if p.Call != nil {
-		typed = "type the arguments, each as name: value on a line"
-	}
-	data, where, err := a.inputData(f.input, typed)
+	data, where, err := a.inputData(f.input, p.Kind().TypeInput)
 	if err != nil {
 		return err
 	}
@@ -47,7 +43,7 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	}
 	// What counts is the candidate, so a reference that is missing is passed over.
 	options.env.Languages, options.env.Jobs, options.build.MissingIsFault = a.languages, 1, false
-	view := &term.InputView{Calls: p.Call != nil, Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
+	view := &term.InputView{Calls: p.Kind().Calls, Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
 	var results *report.Try
 	if f.json != "" {
 		results, options.run.KeepAll = report.NewTry(&one), true
@@ -80,7 +76,7 @@ func (f tryFlags) goWithInput(c *cli.Command, p *problem.Problem) error {
 		return usageError("--input runs on that input alone; leave out --case and --failed")
 	case f.every || c.Args().Len() > 1:
 		return usageError("--input runs one solution; name one")
-	case p.Interactive():
+	case p.Kind().Talks:
 		return usageError("this problem is interactive: 'cold talk' lets you be the candidate, and 'cold try' runs one")
 	case f.json == "-":
 		return usageError("standard output has what the program prints; write the results to a file: --json FILE")

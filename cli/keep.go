@@ -262,7 +262,7 @@ func (p printed) words() string {
 
 // answer runs a solution on one case and returns what it printed.
 func (a *app) answer(ctx context.Context, p *problem.Problem, one problem.Case, f answerFlags) (printed, error) {
-	if p.Interactive() {
+	if p.Kind().Talks {
 		return printed{}, usageError("a case of an interactive problem has no answer to keep or to refuse: the interactor judges")
 	}
 	solution, err := a.solutionFor(p, one, f)

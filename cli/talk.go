@@ -33,7 +33,7 @@ func (a *app) talkCommand() *cli.Command {
 			if err != nil {
 				return err
 			}
-			if !p.Interactive() {
+			if !p.Kind().Talks {
 				return usageError("this problem is not interactive: verdict.toml has no [interactive]; 'cold try --input -' lets you type an input")
 			}
 			index, err := oneCase(p, c.Args().Slice())
@@ -91,7 +91,7 @@ func (a *app) tryChecker(ctx context.Context, c *cli.Command, p *problem.Problem
 		return usageError("--checker tries the checker, and no solution; leave out the names")
 	case f.input != "" || f.failed || f.json != "":
 		return usageError("--checker goes with neither --input nor --failed nor --json")
-	case p.Interactive():
+	case p.Kind().Talks:
 		return usageError("the interactor of an interactive problem is tried by 'cold talk'")
 	}
 	indices, err := f.cases(p, nil, nil)

@@ -133,7 +133,7 @@ func (t *trial) once(ctx context.Context) error {
 	t.options.env.Languages = t.app.languages // the problem may add some
 	f := t.flags
 	switch {
-	case (f.alone || f.driver) && p.Call == nil:
+	case (f.alone || f.driver) && !p.Kind().Calls:
 		return usageError("--alone and --driver are for function problems; verdict.toml has no [call]")
 	case f.driver:
 		return t.app.showDriver(t.command, p, t.from, f)

@@ -48,7 +48,7 @@ func shortName(c problem.Case) string {
 
 func answerWords(p *problem.Problem, c problem.Case) string {
 	switch {
-	case p.Interactive():
+	case p.Kind().Talks:
 		return "a talk"
 	case len(c.Accepted) == 0 && len(c.Trials) > 0, len(c.Accepted) == 0 && c.Compare.Custom():
 		return "checked"
@@ -66,10 +66,7 @@ func answerWords(p *problem.Problem, c problem.Case) string {
 
 // Case shows one case in full.
 func (s *Screen) Case(p *problem.Problem, c problem.Case) {
-	input, output := inputWord(p), "output"
-	if p.Call != nil {
-		output = "returns"
-	}
+	input, output := p.Kind().Input, p.Kind().Output
 	s.Print("%s  %s", strong.Render(Visible(c.Name)), dim.Render(Visible(c.Where)))
 	if c.Reason != "" {
 		s.Print("%s", s.wrapped(normal, Visible(firstParagraph(c.Reason)), "  "))

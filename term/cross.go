@@ -76,7 +76,7 @@ func (v *CrossView) heading(e cross.Began) {
 		line += " against " + strong.Render(solutionName(e.Reference.Solution))
 	case e.Base == cross.ByChecker:
 		line += " against the checker"
-		if v.Problem.Interactive() {
+		if v.Problem.Kind().Talks {
 			line = strings.Join(names, ", ") + " against the interactor"
 		}
 	case e.Base == cross.ByEachOther:
@@ -178,7 +178,7 @@ func (v *CrossView) found(f cross.Found) {
 		s.printData(fmt.Sprintf("call %d, before it", first+i+1), c.Input, shownShort)
 	}
 	if f.Way == cross.Disagrees {
-		s.printData(inputWord(v.Problem), f.Cases[last].Input, shownShort)
+		s.printData(v.Problem.Kind().Input, f.Cases[last].Input, shownShort)
 		v.answers(f)
 		return
 	}
@@ -197,11 +197,7 @@ func (v *CrossView) companyWords(f cross.Found) string {
 	if f.Company < 2 {
 		return ""
 	}
-	what, left := "cases", "the case before"
-	if v.Problem.Call != nil {
-		what, left = "calls", "the call before"
-	}
-	return fmt.Sprintf("each of these %d %s on its own is answered as expected; something is left over from %s", f.Company, what, left)
+	return fmt.Sprintf("each of these %d %ss on its own is answered as expected; something is left over from the %[2]s before", f.Company, v.Problem.Kind().Unit)
 }
 
 // answers sets out who answered what.

@@ -46,16 +46,16 @@ func (v *TryView) facts(candidate string, c *problem.Case, o verdict.Outcome) {
 	switch {
 	case o.Differs != nil:
 		s.printSides(o.Differs.Difference, v.all[o.Differs.Solution].name, candidate)
-		s.printData(inputWord(v.Problem), c.Input, shownShort)
+		s.printData(v.Problem.Kind().Input, c.Input, shownShort)
 	case o.Verdict == verdict.Unjudged: // what it printed is what matters
 		v.printed(o, unjudgedMost)
-		s.printData(inputWord(v.Problem), c.Input, shownShort)
+		s.printData(v.Problem.Kind().Input, c.Input, shownShort)
 	case o.Talk != nil:
 		s.printData("input", c.Input, shownShort)
 		s.printTalk(candidate, o)
 	default:
-		s.printData(inputWord(v.Problem), c.Input, shownShort)
-		if o.Difference != nil && v.Problem.Call == nil {
+		s.printData(v.Problem.Kind().Input, c.Input, shownShort)
+		if o.Difference != nil && !v.Problem.Kind().Calls {
 			s.printShare(c.Input, o.Difference.Answer)
 		}
 		v.printed(o, outputMost)
@@ -88,19 +88,11 @@ func (s *Screen) hint(words string) {
 	s.Print("%s", s.wrapped(normal, marked.Render("hint")+" "+Visible(words), "  "))
 }
 
-// inputWord is what a case's input is called.
-func inputWord(p *problem.Problem) string {
-	if p.Call != nil {
-		return "arguments"
-	}
-	return "input"
-}
-
 // printed shows what a program printed, beside what was expected where both are
 // known.
 func (v *TryView) printed(o verdict.Outcome, most int) {
 	s := v.Screen
-	if v.Problem.Call != nil {
+	if v.Problem.Kind().Calls {
 		v.returned(o, most)
 		return
 	}

@@ -126,10 +126,7 @@ func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
 
 // printedRow shows under a case what was printed, where nobody can judge that.
 func (v *TryView) printedRow(index, first int, columns []int, nameWide int) {
-	word, style, shown := "printed", dim, false
-	if v.Problem.Call != nil {
-		word = "returned"
-	}
+	word, style, shown := v.Problem.Kind().Printed, dim, false
 	for _, t := range v.all {
 		if t.cells[index].differs {
 			word, style = "they differ", marked

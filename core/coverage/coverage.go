@@ -36,7 +36,7 @@ type Tracer struct {
 // programs that read named files, nor where the language or the compiler has no such
 // build; it is nil then. The error is the context's, or says what failed on our side.
 func Open(ctx context.Context, p *problem.Problem, solution problem.Solution, limits verdict.Limits, env judge.Env) (t *Tracer, err error) {
-	if p.Call != nil || p.Interactive() || p.Files != (problem.Files{}) {
+	if !p.Kind().Text || p.Files != (problem.Files{}) {
 		return nil, nil
 	}
 	j, err := judge.Open(p, env)

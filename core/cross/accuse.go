@@ -83,7 +83,7 @@ func (s *search) suspect(ctx context.Context, worker, candidate, by int, p *pack
 // run cuts a failure down, shrinks it, and tells it.
 func (a *accusation) run(ctx context.Context) error {
 	f := Found{Candidate: a.candidate, Way: a.way, Origin: a.pack.inputs[a.at].Origin, After: time.Since(a.began)}
-	if len(a.pack.inputs) > 1 && a.problem.Call == nil {
+	if len(a.pack.inputs) > 1 && !a.problem.Kind().Calls {
 		f.Origin = a.pack.inputs[0].Origin
 	}
 	a.mu.Lock()
@@ -207,7 +207,7 @@ const mostAlone = 8
 
 // eachAlone are the answers that a candidate gives to each case without company.
 func (a *accusation) eachAlone(texts [][]byte, own func(int, [][]byte) ([][]byte, bool, error)) ([][]byte, bool, error) {
-	if a.problem.Call != nil {
+	if a.problem.Kind().Calls {
 		var all [][]byte
 		for i := range texts {
 			alone, ok, err := own(a.candidate, texts[i:i+1])
@@ -244,7 +244,7 @@ func (a *accusation) eachAlone(texts [][]byte, own func(int, [][]byte) ([][]byte
 
 // cutDown returns the smallest input that it finds, or the fewest calls.
 func (a *accusation) cutDown(ctx context.Context, f *Found) ([][]byte, error) {
-	if a.problem.Call != nil {
+	if a.problem.Kind().Calls {
 		return a.cutCalls(ctx, f)
 	}
 	f.Before = a.pack.size

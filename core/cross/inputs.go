@@ -33,7 +33,7 @@ func openSource(ctx context.Context, p *problem.Problem, o Options) (*source, er
 		if p.Shape == nil {
 			return nil, ErrNoInputs
 		}
-		s.packs = p.Call == nil && p.Shape.Packs() > 0
+		s.packs = !p.Kind().Calls && p.Shape.Packs() > 0
 		return s, nil
 	}
 	var err error

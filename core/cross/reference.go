@@ -123,7 +123,7 @@ func (s *search) showFailure(ctx context.Context, worker int, p *pack, t *troubl
 		return true, nil
 	}
 	in := p.apart()
-	if s.problem.Call != nil {
+	if s.problem.Kind().Calls {
 		in = p.inputs[t.at].in
 	}
 	if in != nil {

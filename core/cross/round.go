@@ -170,7 +170,7 @@ const (
 // spacing runs a candidate on an input with blanks at the line ends, and on one without
 // a last line end. What a judge would never give it is no failure, but worth knowing.
 func (s *search) spacing(ctx context.Context, worker, candidate int, p *pack, answers [][]byte) error {
-	if s.problem.Call != nil || s.problem.Interactive() || answers == nil || p.stream == largeStream || s.problem.Compare.Custom() {
+	if !s.problem.Kind().Text || answers == nil || p.stream == largeStream || s.problem.Compare.Custom() {
 		return nil
 	}
 	s.mu.Lock()
@@ -223,7 +223,7 @@ func (s *search) note(n Note) {
 // steady runs a candidate again, where nothing else says what is right: it must answer
 // the same, also with the cases in the opposite order. Otherwise accuse looks further.
 func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *pack, printed [][]byte) (accuse func() error, err error) {
-	if s.base == ByChecker || s.problem.Compare.Custom() || s.problem.Interactive() {
+	if s.base == ByChecker || s.problem.Compare.Custom() {
 		return nil, nil // several answers may be right
 	}
 	way, at, err := s.unsteady(trying, worker, candidate, p, printed)
@@ -262,7 +262,7 @@ func (s *search) unsteady(ctx context.Context, worker, candidate int, p *pack, p
 // them. ok is false where there is one only, or what was printed does not tell which
 // part belongs to which.
 func (s *search) turned(p *pack, printed [][]byte) (texts, expected [][]byte, ok bool) {
-	if s.problem.Call != nil {
+	if s.problem.Kind().Calls {
 		for i := len(p.texts) - 1; i >= 0; i-- {
 			texts, expected = append(texts, p.texts[i]), append(expected, printed[i])
 		}

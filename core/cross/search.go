@@ -98,7 +98,7 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 		plan := s.prepared.Plan(s.reference)
 		started.Reference = &plan
 	}
-	s.schedule = newSchedule(s.source, p.Call != nil, o)
+	s.schedule = newSchedule(s.source, p.Kind().Calls, o)
 	s.seen = newSeen(p)
 	s.began = time.Now()
 	s.tell(started)
@@ -125,7 +125,7 @@ func (s *search) prepare(ctx context.Context, solutions []problem.Solution, tell
 // baseOf says what answers are compared with.
 func baseOf(p *problem.Problem, o Options) Base {
 	switch {
-	case p.Interactive(), p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
+	case p.Kind().Talks, p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
 		return ByChecker
 	case o.Reference != nil:
 		return ByReference
@@ -255,7 +255,7 @@ func (s *search) ask(ctx context.Context, worker int, texts [][]byte, large bool
 	if large {
 		limits.Time = referenceTimeLarge
 	}
-	if s.problem.Call == nil {
+	if !s.problem.Kind().Calls {
 		limits.Time = max(limits.Time, startTime(s.prepared.Plan(s.reference).Build.Language))
 	}
 	answers, _, t, err := s.answers(ctx, worker+s.workers, s.reference, texts, limits)

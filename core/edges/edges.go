@@ -157,7 +157,7 @@ func (e *Added) answer(ctx context.Context, env judge.Env, from int, progress fu
 	made := len(p.Cases) - from
 	held := "are held to the limits only"
 	switch {
-	case p.Interactive():
+	case p.Kind().Talks:
 		e.Answers = "the interactor judges them"
 		return nil
 	case p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):

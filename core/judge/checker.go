@@ -40,7 +40,7 @@ type checkerKey struct{ role, script, program string }
 
 // checkerOf returns which checker or interactor a case needs.
 func (j *Judge) checkerOf(c *problem.Case) checkerKey {
-	if j.problem.Interactive() {
+	if j.problem.Kind().Talks {
 		return checkerKey{roleInteractor, j.problem.Talk.Script, j.problem.Talk.Program}
 	}
 	return checkerKey{roleChecker, c.Compare.Script, c.Compare.Program}
@@ -249,7 +249,7 @@ func (f *checkerFolder) ask(ctx context.Context, r *caseRun, input io.Reader, ex
 	if err := f.put(script.InputFile, input); err != nil {
 		return d, said, fmt.Errorf("cannot give the checker the input: %w", err)
 	}
-	if r.run.judge.problem.Shape != nil && r.run.judge.problem.Call == nil {
+	if r.run.judge.problem.Shape != nil && !r.run.judge.problem.Kind().Calls {
 		if err := f.put(script.ShapeFile, strings.NewReader(r.run.judge.problem.Shape.Text())); err != nil {
 			return d, said, fmt.Errorf("cannot give the checker the shape: %w", err)
 		}

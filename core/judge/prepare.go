@@ -103,7 +103,7 @@ func (j *Judge) Prepare(ctx context.Context, solutions []problem.Solution, o Bui
 func (p *Prepared) plan(ctx context.Context, w *worker, solution problem.Solution) (Plan, error) {
 	j := p.judge
 	source := toolchain.Source{Path: j.problem.Path(solution), Language: solution.Language, Checked: p.options.Checked}
-	if j.problem.Call != nil {
+	if j.problem.Kind().Calls {
 		source.Wrap = call.Around(j.problem.Call)
 	}
 	build, err := j.kit.Build(ctx, w, source)
@@ -204,7 +204,7 @@ func (p *Prepared) open(cases []problem.Case, progress func(Event)) error {
 	}
 	j := p.judge
 	options := j.sandbox()
-	options.Decides = j.problem.Call != nil
+	options.Decides = j.problem.Kind().Calls
 	if !options.Uncontained {
 		hidden, err := j.hidden(p.plans, cases)
 		if err != nil {

@@ -85,7 +85,7 @@ func Compare(how problem.Comparison, expected problem.Data, got []byte) (*verdic
 // CompareAnswers compares an answer with an expected one as a problem has it:
 // what a function returned as a value, everything else as Compare does.
 func CompareAnswers(p *problem.Problem, expected problem.Data, got []byte) (*verdict.Difference, error) {
-	if p.Call == nil {
+	if !p.Kind().Calls {
 		return Compare(p.Compare, expected, got)
 	}
 	text, err := dataText(expected)

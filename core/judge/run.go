@@ -211,9 +211,9 @@ func (r *solutionRun) limits(position int) verdict.Limits {
 // executor returns what runs cases of this kind of problem.
 func (r *solutionRun) executor() executor {
 	switch {
-	case r.judge.problem.Call != nil:
+	case r.judge.problem.Kind().Calls:
 		return &functionExecutor{run: r}
-	case r.judge.problem.Interactive():
+	case r.judge.problem.Kind().Talks:
 		return &talkExecutor{run: r}
 	}
 	return &programExecutor{run: r}

@@ -174,7 +174,7 @@ func (c *configReader) checkCall() {
 	if p.Call == nil {
 		return
 	}
-	if p.Interactive() || c.Has("files") {
+	if p.Kind().Talks || c.Has("files") {
 		c.WrongAt("call", "a function neither talks nor reads files; take [interactive] and [files] out")
 	}
 }

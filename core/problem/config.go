@@ -44,7 +44,7 @@ func (l *loader) config() {
 		"group":       c.groups,
 		"case":        c.caseRules,
 	})
-	if p.Interactive() && (c.Has("compare") || c.Has("files")) {
+	if p.Kind().Talks && (c.Has("compare") || c.Has("files")) {
 		c.WrongAt("interactive", "the interactor of an interactive problem judges, over standard input and output; take [compare] and [files] out")
 	}
 	c.checkCall()

@@ -108,7 +108,7 @@ func (c *configReader) own(into **Comparison) func(string, any) {
 	return func(at string, value any) {
 		compare := c.comparison(at, value)
 		*into = &compare
-		if c.problem.Interactive() || c.Has("interactive") {
+		if c.problem.Kind().Talks || c.Has("interactive") {
 			c.WrongAt(at, "the interactor of an interactive problem judges; take %s out", at)
 		}
 	}

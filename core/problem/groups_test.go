@@ -66,7 +66,7 @@ program = "check.cpp"
 func TestAnInteractorMakesAProblemInteractive(t *testing.T) {
 	p, err := Load(folder(t, map[string]string{"cases.md": "## a\n```input\n```\n", "talk.star": "", "verdict.toml": "[interactive]\nscript = \"talk.star\"\n"}), words)
 	require.NoError(t, err)
-	assert.True(t, p.Interactive())
+	assert.True(t, p.Kind().Talks)
 }
 
 func TestAnswersForTheCheckerAreReadAndCheckedThemselves(t *testing.T) {

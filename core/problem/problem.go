@@ -170,9 +170,6 @@ type Talk struct{ Script, Program string }
 // one of them.
 type Make struct{ Script, Program string }
 
-// Interactive reports whether solutions talk with an interactor.
-func (p *Problem) Interactive() bool { return p.Talk != Talk{} }
-
 // Files name what a solution reads and writes in its working folder in place of
 // standard input and standard output. Empty: it uses those.
 type Files struct{ Input, Output string }

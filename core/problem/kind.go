@@ -1,0 +1,46 @@
+package problem
+
+// A Kind is what the solutions of a problem are. There is one entry for each; whoever needs something
+// that differs asks the entry for it, not which one it is.
+type Kind struct {
+	Input, Output string // what a case holds
+	Printed       string // what a solution did with its answer
+	Unit          string // what a solution is run on
+	Example       string // what a statement shows, and how it is typed
+	PasteInput    string // what a person is asked to type, and PasteOutput
+	PasteOutput   string
+	TypeInput     string
+	// Text says that inputs and outputs are plain text, which a solution reads and prints.
+	Text bool
+	// Calls says that each case is one call of a function, with values for arguments and a result.
+	Calls bool
+	// Talks says that an interactor judges, and a case has no expected output.
+	Talks bool
+}
+
+var (
+	programs = Kind{
+		Input: "input", Output: "output", Printed: "printed", Unit: "case", Example: "sample",
+		PasteInput: "paste the input", PasteOutput: "paste the expected output", TypeInput: "type the input", Text: true,
+	}
+	talks = Kind{
+		Input: "input", Output: "output", Printed: "printed", Unit: "case", Example: "sample",
+		PasteInput: "paste the input", PasteOutput: "paste the expected output", TypeInput: "type the input", Talks: true,
+	}
+	functions = Kind{
+		Input: "arguments", Output: "returns", Printed: "returned", Unit: "call", Example: "example, with an argument a line",
+		PasteInput: "paste the arguments, each as name: value on a line", PasteOutput: "paste the expected result",
+		TypeInput: "type the arguments, each as name: value on a line", Calls: true,
+	}
+)
+
+// Kind is what the solutions of a problem are.
+func (p *Problem) Kind() *Kind {
+	switch {
+	case p.Call != nil:
+		return &functions
+	case p.Talk != Talk{}:
+		return &talks
+	}
+	return &programs
+}
