@@ -335,8 +335,9 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 	began := time.Now()
 	got, err := b.Run(t.Context(), run)
 	require.NoError(t, err)
-	// The promise is 50 ms on a quiet machine; this is how long a run is waited for on any.
-	assert.Less(t, time.Since(began), limits.Wall+slowness*lateness, "it was over in time")
+	// The promise is 50 ms on a quiet machine.
+	const onAnyMachine = 10 * time.Second
+	assert.Less(t, time.Since(began), limits.Wall+slowness*onAnyMachine, "it was over in time")
 	assert.Equal(t, h.want, got.Ending, "%+v %s", got, complaints.Text)
 	if h.want == Exited || h.sign != 0 {
 		assert.Equal(t, int(h.sign), got.Signal)

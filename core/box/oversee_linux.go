@@ -3,6 +3,7 @@
 package box
 
 import (
+	"encoding/binary"
 	"errors"
 	"os"
 	"runtime"
@@ -54,7 +55,7 @@ func (b *Box) oversee(l verdict.Limits) *overseer {
 // where it does not come in time.
 func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
 	patience := lateness + time.Duration(float64(memory)/freeRate*float64(time.Second))
-	kept := delayedAll(b.supervisor.Pid)
+	kept, first := delayedAll(b.supervisor.Pid), time.Now()
 	for late := time.Duration(0); late < patience; {
 		began := time.Now()
 		select {
@@ -64,10 +65,13 @@ func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
 		}
 		before := kept
 		kept = delayedAll(b.supervisor.Pid)
-		switch {
-		case b.goesOn(): // the program was kept from running, and may go on
+		switch noted := b.noted(); {
+		case noted >= runOver: // what it left is being cleaned up
+			return false
+		case noted > 0: // the program was kept from running, and may go on
 			late = 0
-		case time.Since(began) > 2*overseeEvery, kept-before > overseeEvery/2: // the machine is late, not the supervisor
+		case time.Since(first) < TooBusy*patience && (time.Since(began) > 2*overseeEvery || kept-before > overseeEvery/2 || b.works()):
+			// The machine is late, not the supervisor.
 		default:
 			late += overseeEvery
 		}
@@ -89,13 +93,27 @@ func (o *overseer) end(err error) error {
 	return err
 }
 
-// goesOn reports that the supervisor has looked, since this was asked last, at a run that is past
-// its limit by the clock, and lets it go on.
-func (b *Box) goesOn() bool {
-	var count [8]byte
-	n, err := unix.Read(b.extended, count[:])
-	return n > 0 && err == nil
+// works reports that a thread of the supervisor runs, or could.
+func (b *Box) works() bool {
+	ready, err := isReady(b.supervisor.Pid)
+	return ready && err == nil
 }
+
+// runOver is what the supervisor notes, in b.extended, when nothing of a run is there any more. It
+// notes 1 when it has looked at a run that is past its limit by the clock, and lets it go on.
+const runOver = 1 << 32
+
+// noted is the sum of what the supervisor has noted since this was asked last.
+func (b *Box) noted() uint64 {
+	var count [8]byte
+	if n, err := unix.Read(b.extended, count[:]); n < len(count) || err != nil {
+		return 0
+	}
+	return binary.NativeEndian.Uint64(count[:])
+}
+
+// note adds to an eventfd.
+func note(fd int, n uint64) { unix.Write(fd, binary.NativeEndian.AppendUint64(nil, n)) }
 
 // delayedAll is for how long threads of a process were ready to run so far, and did not.
 func delayedAll(pid int) (sum time.Duration) {

@@ -32,7 +32,7 @@ type tracee struct {
 	spent    time.Duration // processor time the supervisor had reaped before
 	folder   *workFolder   // whose size the watch looks at; nil: nothing does
 	given    int64         // bytes of a file that lay in it at the beginning
-	weigh    time.Duration // wall-clock time when it does so again; used by the watch only
+	weigh    atomic.Int64  // nanoseconds of wall-clock time after which it does so again
 	sum      sum           // of the memory of several processes
 	census   *census
 	account  *account

@@ -82,7 +82,7 @@ func (w *watch) sleep(until int64) {
 // rouse makes sure that the watch looks at a run when that is due.
 func (w *watch) rouse(t *tracee) {
 	if w.asleep.Load() > t.due.Load() {
-		unix.Write(w.bell, []byte{1, 0, 0, 0, 0, 0, 0, 0})
+		note(w.bell, 1)
 	}
 }
 
@@ -153,18 +153,24 @@ func (t *tracee) look() time.Duration {
 	case l.Wall > 0 && wall > TooBusy*l.Wall:
 		t.giveUp(fmt.Errorf("this machine is too busy to judge: in %v the program was ready to run and did not for %v",
 			wall.Round(time.Millisecond), kept.Round(time.Millisecond)))
-	case t.folder != nil && l.Output > 0 && wall > t.weigh:
-		if t.folder.size() > l.Output+t.given {
-			t.end(PassedOutput)
-		}
-		// Whoever makes files meanwhile has to wait.
-		took := time.Since(t.began) - wall
-		t.weigh = wall + max(weighEvery, weighPause*took)
+	case t.folder != nil && l.Output > 0 && wall.Nanoseconds() > t.weigh.Load():
+		t.weigh.Store(forever) // until this look is over
+		go t.weighFolder()
 	}
 	if l.Wall > 0 && wall > l.Wall && !t.isOver() {
-		unix.Write(extendedFD, []byte{1, 0, 0, 0, 0, 0, 0, 0}) // whoever waits for the end of this limit
+		note(extendedFD, 1) // for whoever waits for the end of this limit
 	}
 	return t.nextLook(cpu, own, memory, n.processes, n.threads)
+}
+
+// weighFolder looks at what the working folder holds, beside the watch: a program can make folders
+// that it takes seconds to go through.
+func (t *tracee) weighFolder() {
+	began := time.Now()
+	if t.folder.size() > t.limits.Output+t.given {
+		t.end(PassedOutput)
+	}
+	t.weigh.Store((time.Since(t.began) + max(weighEvery, weighPause*time.Since(began))).Nanoseconds())
 }
 
 // nextLook returns how long a tree can do without the next look at it, whatever

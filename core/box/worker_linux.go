@@ -90,6 +90,7 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	}
 	b.running++
 	id := b.running
+	b.noted() // what was noted of the run before
 	if err := b.request(id, run); err != nil {
 		return Result{}, err
 	}

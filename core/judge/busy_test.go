@@ -79,3 +79,30 @@ func busy(t *testing.T) {
 	needLanguageOf(t, "a.c")
 	testenv.Busy(t, 4*runtime.NumCPU())
 }
+
+func TestWhatAVirtualMachineDoesNotGetIsNoWaiting(t *testing.T) {
+	began := time.Now()
+	for _, tt := range []struct {
+		name  string
+		looks []look // each after a second
+		want  time.Duration
+	}{
+		{"it computes", []look{{cpu: 0, ready: true}, {cpu: time.Second, ready: true}}, 0},
+		{"it gets a third", []look{{cpu: 0, ready: true}, {cpu: time.Second / 4, ready: true}, {cpu: time.Second / 2, ready: true}}, 3 * time.Second / 2},
+		{"it waits", []look{{cpu: 0}, {cpu: 0}}, 0},
+		{"it began to wait in between", []look{{cpu: 0, ready: true}, {cpu: time.Second / 2}}, 0},
+		{"it waited, and goes on", []look{{cpu: 0}, {cpu: 0, ready: true}, {cpu: 0, ready: true}}, time.Second},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			var s stolen
+			var sum time.Duration
+			for i, l := range tt.looks {
+				sum = s.look(l.ready, began.Add(time.Duration(i)*time.Second), verdict.Usage{CPU: l.cpu})
+			}
+			assert.Equal(t, tt.want, sum)
+		})
+	}
+	var s stolen
+	s.look(true, began, verdict.Usage{})
+	assert.Zero(t, s.look(true, began.Add(time.Second), verdict.Usage{Starved: time.Second}), "known already")
+}

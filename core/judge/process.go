@@ -395,10 +395,29 @@ const (
 	latestWatch  = 20 * time.Millisecond
 )
 
+// stolen adds up the time that a virtual machine did not get while a process could run: at both of
+// two looks it was ready, and what lies between is neither processor time nor known as starved.
+type stolen struct {
+	sum   time.Duration
+	ready bool // at the last look
+	at    time.Time
+	usage verdict.Usage // likewise
+}
+
+// look looks again, and returns the sum.
+func (s *stolen) look(ready bool, now time.Time, usage verdict.Usage) time.Duration {
+	if ready && s.ready {
+		s.sum += max(0, now.Sub(s.at)-(usage.CPU-s.usage.CPU)-(usage.Starved-s.usage.Starved))
+	}
+	s.ready, s.at, s.usage = ready, now, usage
+	return s.sum
+}
+
 // watch ends the process when a call has passed a limit of time.
 func (p *callProcess) watch(ctx context.Context) {
 	s := &p.state
 	messages, base := -1, verdict.Usage{} // at the last message
+	var taken stolen
 	timer := time.NewTimer(soonestWatch)
 	defer timer.Stop()
 	for {
@@ -408,6 +427,7 @@ func (p *callProcess) watch(ctx context.Context) {
 		case <-timer.C:
 		}
 		usage, known := p.worker.box.Now()
+		usage.Starved += taken.look(known && p.worker.box.Ready(), time.Now(), usage)
 		p.mu.Lock()
 		if known {
 			p.seen(usage)
