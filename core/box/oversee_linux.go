@@ -22,8 +22,8 @@ import (
 // gives the supervisor the processor that it asks for.
 const lateness = 800 * time.Millisecond
 
-// grace is how long a supervisor may take to end itself.
-const grace = 2 * time.Second
+// grace is how long a supervisor may take to end itself, or to clear away a run that it has killed.
+const grace = 3 * time.Second
 
 // freeRate is how much memory the kernel frees at least, in bytes a second, when it ends a run.
 const freeRate = 1 << 30
@@ -54,7 +54,8 @@ func (b *Box) oversee(l verdict.Limits) *overseer {
 // endLate waits for the end of a run that is to end now, and ends the supervisor, and reports that,
 // where it does not come in time.
 func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
-	patience := lateness + time.Duration(float64(memory)/freeRate*float64(time.Second))
+	freeing := time.Duration(float64(memory) / freeRate * float64(time.Second))
+	patience := lateness + freeing
 	kept, first := delayedAll(b.supervisor.Pid), time.Now()
 	for late := time.Duration(0); late < patience; {
 		began := time.Now()
@@ -68,7 +69,9 @@ func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
 		switch noted := b.noted(); {
 		case noted >= runOver: // what it left is being cleaned up
 			return false
-		case noted > 0: // the program was kept from running, and may go on
+		case noted >= runKilled: // the kernel ends it, and frees its memory
+			late, patience = 0, grace+freeing
+		case noted >= goesOn: // the program was kept from running
 			late = 0
 		case time.Since(first) < TooBusy*patience && (time.Since(began) > 2*overseeEvery || kept-before > overseeEvery/2 || b.works()):
 			// The machine is late, not the supervisor.
@@ -99,9 +102,12 @@ func (b *Box) works() bool {
 	return ready && err == nil
 }
 
-// runOver is what the supervisor notes, in b.extended, when nothing of a run is there any more. It
-// notes 1 when it has looked at a run that is past its limit by the clock, and lets it go on.
-const runOver = 1 << 32
+// What the supervisor notes in b.extended. The values add up until they are read.
+const (
+	goesOn    = 1       // a run is past its limit by the clock, and may go on
+	runKilled = 1 << 16 // it was killed
+	runOver   = 1 << 32 // nothing of it is there any more
+)
 
 // noted is the sum of what the supervisor has noted since this was asked last.
 func (b *Box) noted() uint64 {
