@@ -320,7 +320,7 @@ func servesAs(list []problem.Solution, candidate problem.Solution) *problem.Solu
 // crossError is what the command line says of what ended a search.
 func (a *app) crossError(ctx context.Context, err error) error {
 	var unable *judge.UnableError
-	var wrong *shape.MakeError
+	var wrong *shape.GenerateError
 	var fault *cross.FaultError
 	switch {
 	case ctx.Err() != nil:

@@ -157,9 +157,9 @@ func wrongMaker(ctx context.Context, err error) error {
 	return usageError("[make]: %v", wrong)
 }
 
-// wrongShape is what the command line says of a shape from which nothing can be made.
+// wrongShape is what the command line says of a shape from which nothing can be generated.
 func wrongShape(err error) error {
-	var wrong *shape.MakeError
+	var wrong *shape.GenerateError
 	if errors.As(err, &wrong) {
 		return usageError("%s:%v", problem.ShapeFile, err)
 	}

@@ -210,7 +210,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 		return exit(exitUnjudged)
 	}
 	view := &term.TryView{Screen: a.screen, Problem: s.problem, Evidence: f.evidence, Chosen: s.chosen, Expectations: f.every,
-		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions), Stderr: f.stderr, Brief: f.madeGroup(s.problem)}
+		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions), Stderr: f.stderr, Brief: f.generatedGroup(s.problem)}
 	if t.last != nil {
 		t.last.begin(a.screen, view)
 	}
@@ -296,8 +296,8 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, env
 	return e.Problem, func() { e.Close() }, nil
 }
 
-// madeGroup is the group of edge cases that were made, which is the last; "": none were.
-func (f tryFlags) madeGroup(p *problem.Problem) string {
+// generatedGroup is the group of edge cases that were generated, which is the last; "": none were.
+func (f tryFlags) generatedGroup(p *problem.Problem) string {
 	if groups := p.Groups(); f.edges && len(groups) > 0 {
 		return groups[len(groups)-1]
 	}

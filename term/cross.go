@@ -133,7 +133,7 @@ func (v *CrossView) sizeWords(f cross.Found) string {
 	return words
 }
 
-// originWords says how an input was made, and how to make it again.
+// originWords says how an input was generated, and how to generate it again.
 func originWords(f cross.Found) string {
 	o := f.Origin
 	words := Visible(o.String())

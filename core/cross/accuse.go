@@ -403,7 +403,7 @@ func (a *accusation) fewerCalls(ctx context.Context, list *[]*input, texts func(
 	}
 }
 
-// The inputs that are made to find a smaller one, where no shape tells how to make one
+// The inputs that are generated to find a smaller one, where no shape tells how to make one
 // smaller: of each size so many.
 const (
 	smallerSizes = 12

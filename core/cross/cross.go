@@ -78,7 +78,7 @@ type Progress struct {
 	Doing   string // what is done beside trying inputs: "shrinking"; empty: nothing
 }
 
-// An Origin says how an input was made.
+// An Origin says how an input was generated.
 type Origin struct {
 	Edge  string // the name of an edge case; empty: it is a random input
 	Seed  shape.Seed
@@ -191,7 +191,7 @@ var ErrNoInputs = errors.New("nothing says what inputs look like")
 
 // Run looks for failures until every candidate has one, or the time or the count is
 // over. Where the context ends, the result is what was found so far. The error is the
-// context's, a *shape.MakeError, a *judge.MakerError, a *judge.UnableError, a
+// context's, a *shape.GenerateError, a *judge.MakerError, a *judge.UnableError, a
 // *FaultError, or says what failed on our side.
 func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (*Result, error) {
 	s, err := begin(ctx, p, o, true, tell)
@@ -207,7 +207,7 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 	return &s.result, errors.Join(err, s.close())
 }
 
-// String says how an input was made.
+// String says how an input was generated.
 func (o Origin) String() string {
 	if o.Edge != "" {
 		return "edge case " + o.Edge

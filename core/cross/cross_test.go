@@ -442,7 +442,7 @@ func TestMistakesOfTheProblemAreErrors(t *testing.T) {
 	assert.ErrorIs(t, run(r), ErrNoInputs)
 
 	r = newTrial(t, "n: int 5..9\nw: int[n] 1..3 distinct", "candidate.c", sum(""))
-	var contradiction *shape.MakeError
+	var contradiction *shape.GenerateError
 	require.ErrorAs(t, run(r), &contradiction)
 	assert.Contains(t, contradiction.Text, "cannot be met")
 

@@ -11,7 +11,7 @@ import (
 	"coldverdict/core/shape"
 )
 
-// An input is one that was made.
+// An input is one that was generated.
 type input struct {
 	Origin
 	in   *shape.Input // taken apart; nil: no shape describes it
@@ -48,7 +48,7 @@ func (s *source) close() error {
 	return s.maker.Close()
 }
 
-// styles are those that inputs can be made in; the empty one is any of them.
+// styles are those that inputs can be generated in; the empty one is any of them.
 func (s *source) styles() []string {
 	if s.maker != nil {
 		return []string{""}

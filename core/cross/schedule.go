@@ -155,7 +155,7 @@ func (s *schedule) next(ctx context.Context) (*pack, error) {
 		}
 		if list := s.plan(); len(list) > 0 {
 			s.mu.Unlock()
-			return s.made(ctx, list)
+			return s.generated(ctx, list)
 		}
 		if s.largeReady() {
 			return s.nextLarge(ctx)
@@ -322,8 +322,8 @@ func (s *schedule) newEpoch() *epoch {
 	return e
 }
 
-// made makes drawn inputs. What does not fit into one run is left for the next.
-func (s *schedule) made(ctx context.Context, list []planned) (*pack, error) {
+// generated generates drawn inputs. What does not fit into one run is left for the next.
+func (s *schedule) generated(ctx context.Context, list []planned) (*pack, error) {
 	inputs := make([]*input, len(list))
 	for i := range list {
 		if list[i].input == nil {

@@ -38,7 +38,7 @@ const repeatSlowest = 5
 
 // Slow looks for inputs of full size that take candidates longest: the large edge
 // cases, one in each style, and then further ones in the styles that took longest. The
-// programs run one at a time, so that their times are those that count; inputs are made
+// programs run one at a time, so that their times are those that count; inputs are generated
 // beside them. The search, its events and its errors are otherwise those of Run; what
 // is given as Reference, Size and Style means nothing.
 func Slow(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) ([]Slowness, *Result, error) {
@@ -181,7 +181,7 @@ func (l *slow) choose() int {
 	return again[l.draw.IntN(len(again))]
 }
 
-// measure runs the candidates on what is made.
+// measure runs the candidates on what is generated.
 func (l *slow) measure(ctx context.Context, made <-chan *planned) error {
 	for one := range made {
 		text := one.input.bytes()

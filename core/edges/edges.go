@@ -20,7 +20,7 @@ import (
 	"coldverdict/core/verdict"
 )
 
-// Group is the group of the edge cases that are made from a shape; with a number
+// Group is the group of the edge cases that are generated from a shape; with a number
 // behind it where a problem has such a group itself.
 const Group = "edges"
 
@@ -36,13 +36,13 @@ type Added struct {
 	scratch *box.Scratch
 }
 
-// Close removes the inputs that were made.
+// Close removes the inputs that were generated.
 func (e *Added) Close() error { return e.scratch.Remove() }
 
 // Add makes edge cases from a problem's shape, at most so many; where [make]
 // makes the inputs, it makes some of all sizes. Their expected outputs come from the reference, as far as there is one and it is fast enough;
 // where the checker or the interactor judges without one, none are needed. progress
-// is told what goes on. The error is the context's, a *shape.MakeError, or says what
+// is told what goes on. The error is the context's, a *shape.GenerateError, or says what
 // failed on our side.
 func Add(ctx context.Context, p *problem.Problem, env judge.Env, most int, progress func(words string)) (e *Added, err error) {
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-edges-")

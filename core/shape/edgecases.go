@@ -58,7 +58,7 @@ const mostFactors = 40
 // of everything; then every pair of choices is covered with few further inputs:
 // greedily, each input being the one, out of some that begin with a pair that is not
 // covered yet, that covers most pairs (Cohen, Dalal, Fredman and Patton, 1997). The
-// result is the same every time. At most so many cases are made. The error is that
+// result is the same every time. At most so many cases are generated. The error is that
 // of the context.
 func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 	factors := s.factors()

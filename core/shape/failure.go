@@ -1,7 +1,7 @@
 package shape
 
 // Deep inside the package a function that cannot go on panics with the error that says why: a
-// trouble where an expression has no value, a *Fault where an input is not valid, a *MakeError
+// trouble where an expression has no value, a *Fault where an input is not valid, a *GenerateError
 // where nothing can be generated, an abandoned where an item of a shape has a mistake that was
 // reported. Only attempt recovers, and every other panic passes through it.
 
@@ -14,7 +14,7 @@ func attempt(do func()) (why error) {
 			why = r
 		case *Fault:
 			why = r
-		case *MakeError:
+		case *GenerateError:
 			why = r
 		case abandoned:
 			why = r

@@ -37,7 +37,7 @@ func ParseSeed(text string) (Seed, error) {
 // make something else from it in silence.
 func (s Seed) String() string { return fmt.Sprintf("%d:%d", MakerVersion, uint64(s)) }
 
-// Making says what input is to be made.
+// Making says what input is to be generated.
 type Making struct {
 	Seed Seed
 	Size Size
@@ -56,16 +56,16 @@ type Making struct {
 	plan   map[any]string  // a style of a field or an item
 }
 
-// A MakeError says why no input could be made.
-type MakeError struct {
+// A GenerateError says why no input could be generated.
+type GenerateError struct {
 	Pos  Pos // in the shape
 	Text string
 }
 
-func (e *MakeError) Error() string { return fmt.Sprintf("%s: %s", e.Pos, e.Text) }
+func (e *GenerateError) Error() string { return fmt.Sprintf("%s: %s", e.Pos, e.Text) }
 
 // Make makes an input. The same seed, size and style make the same bytes on every
-// machine. The error is a *MakeError; it says that the shape contradicts itself,
+// machine. The error is a *GenerateError; it says that the shape contradicts itself,
 // asks for what hardly ever happens, or for more than fits.
 func (s *Shape) Make(o Making) (in *Input, err error) {
 	if o.Style != "" {
@@ -86,10 +86,10 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 	})
 	switch why := why.(type) {
 	case nil:
-	case *MakeError:
+	case *GenerateError:
 		err = why
 	case trouble:
-		err = &MakeError{why.pos, why.text}
+		err = &GenerateError{why.pos, why.text}
 	default:
 		panic(why)
 	}
@@ -187,7 +187,7 @@ type maker struct {
 	*random
 	shape  *Shape
 	room   int64          // how large a count may be
-	values int64          // made so far
+	values int64          // generated so far
 	alike  uint64         // bounds all counts; 0: nothing does
 	tiny   bool           // counts are as small as they may be, or nearly
 	depth  int            // blocks around
@@ -225,11 +225,11 @@ type unmet struct {
 }
 
 // tell says in words what to do about it.
-func (u *unmet) tell() *MakeError {
+func (u *unmet) tell() *GenerateError {
 	if u.hopeless {
-		return &MakeError{u.pos, fmt.Sprintf("%s cannot be met%s", u.text, u.now)}
+		return &GenerateError{u.pos, fmt.Sprintf("%s cannot be met%s", u.text, u.now)}
 	}
-	return &MakeError{u.pos, fmt.Sprintf("%s was met by none of %d draws%s; say it in the ranges and lengths, so that it need not be met by chance", u.text, u.draws, u.now)}
+	return &GenerateError{u.pos, fmt.Sprintf("%s was met by none of %d draws%s; say it in the ranges and lengths, so that it need not be met by chance", u.text, u.draws, u.now)}
 }
 
 // body makes a block, drawing again until all that is required is met.
@@ -342,10 +342,10 @@ func (m *maker) style(key any, names []string) string {
 // stylesOf are the names of the styles that fit a field.
 func stylesOf(f *fieldNode, edge bool) []string { return f.Value.Base.of().styles(f, edge) }
 
-// spend notes that so many values are made.
+// spend notes that so many values are generated.
 func (m *maker) spend(pos Pos, n int64) {
 	if m.values += n; n < 0 || n > mostValues || m.values > mostValues {
-		panic(&MakeError{pos, fmt.Sprintf("an input of this size would hold more than %d million values; bound them with total, or with require, or make a smaller one", mostValues/1_000_000)})
+		panic(&GenerateError{pos, fmt.Sprintf("an input of this size would hold more than %d million values; bound them with total, or with require, or make a smaller one", mostValues/1_000_000)})
 	}
 }
 
@@ -375,7 +375,7 @@ func (m *maker) length(l *lengthNode, f *frame, field *fieldNode) int64 {
 	}
 	low, high := l.Range.Low.eval(f), l.Range.High.eval(f)
 	if low > high {
-		panic(&MakeError{l.Range.Pos, fmt.Sprintf("no length lies in %d..%d (%s)", low, high, l.Range.text)})
+		panic(&GenerateError{l.Range.Pos, fmt.Sprintf("no length lies in %d..%d (%s)", low, high, l.Range.text)})
 	}
 	return m.count(l, low, max(low, min(high, f.room(field))), -1)
 }
@@ -552,7 +552,7 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 	return m.unmetBy(field, f)
 }
 
-// fromColumn takes a value from what was made for all bodies of a repeat.
+// fromColumn takes a value from what was generated for all bodies of a repeat.
 func (m *maker) fromColumn(field *fieldNode, f *frame, low, high int64) (int64, bool) {
 	c, ok := m.columns[field]
 	if !ok || c.at >= len(c.values) || m.plain > 0 {

@@ -273,7 +273,7 @@ func (m *maker) oneOf(item *repeatNode, f *frame, seen map[string]bool) (*frame,
 }
 
 // columnsOf makes what the fields on the lines of a repeat hold in all its bodies
-// together, as arrays are made, where that does not depend on the body.
+// together, as arrays are generated, where that does not depend on the body.
 func (m *maker) columnsOf(item *repeatNode, f *frame, n int64) {
 	columns := map[*fieldNode]column{}
 	for field, c := range m.columns {
@@ -305,7 +305,7 @@ func (m *maker) columnsOf(item *repeatNode, f *frame, n int64) {
 }
 
 // either makes a branch: any, or as its style says always the same one. One that
-// cannot be made here gives way to another.
+// cannot be generated here gives way to another.
 func (m *maker) either(item *eitherNode, f *frame) *unmet {
 	d := &f.data[item.slot]
 	order := m.permutation(len(item.Branches))

@@ -14,12 +14,12 @@ type condition struct {
 	holds func(f *frame) bool // an expression without a value does not hold
 	expr  exprNode            // of a requirement that is written
 	// deep says that it is about more than single integers, so that it can be held
-	// against what was made only.
+	// against what was generated only.
 	deep  bool
 	total bool // of what a case may add to a total
 }
 
-// prepare finds what must hold for an input that is to be made.
+// prepare finds what must hold for an input that is to be generated.
 func (s *Shape) prepare() {
 	p := preparer{now: s.top}
 	p.items(s.Items)

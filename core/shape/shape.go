@@ -1,7 +1,7 @@
 // Package shape is the language in which a person says what one valid input looks
 // like, in the order and words of a statement's "Input" section. From that one text
 // an input can be checked and taken apart into named values; random inputs, edge cases
-// and growing series are made, and a failing input is shrunk to a smallest one.
+// and growing series are generated, and a failing input is shrunk to a smallest one.
 //
 // The language is described in docs/shape.md. Parse reads a shape and reports all
 // mistakes at once, each with line, column and what was expected. Check reads an

@@ -109,7 +109,7 @@ func (k *shrinker) change(top *frame, change func(top *frame) bool) (ok bool) {
 	switch why.(type) {
 	case nil:
 		return ok
-	case trouble, *MakeError:
+	case trouble, *GenerateError:
 		return false
 	}
 	panic(why)

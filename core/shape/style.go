@@ -9,7 +9,7 @@ import (
 // values and not only in their sizes. A new one is one entry in its table.
 type style[F any] struct {
 	name string
-	// edge says that it is among those from which edge cases are made.
+	// edge says that it is among those from which edge cases are generated.
 	edge bool
 	do   F
 }
