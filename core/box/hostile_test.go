@@ -16,6 +16,7 @@ import (
 	"time"
 
 	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -69,10 +70,10 @@ func (m mode) options(t testing.TB) Options {
 	return o
 }
 
-// eachMode runs a test in every mode; a short test in the best and the last.
+// eachMode runs a test in every mode; outside of CI in the best and the last.
 func eachMode(t *testing.T, test func(*testing.T, mode)) {
 	list := modes(t)
-	if testing.Short() && len(list) > 2 {
+	if (testing.Short() || !testenv.InCI()) && len(list) > 2 {
 		list = []mode{list[0], list[len(list)-1]}
 	}
 	for _, m := range list {
@@ -406,6 +407,7 @@ func TestAsAnOrdinaryUser(t *testing.T) {
 	if os.Geteuid() != 0 {
 		t.Skip("the other tests run as an ordinary user already")
 	}
+	testenv.Sweep(t, "it runs all other tests once more")
 	dir, err := os.MkdirTemp("/var/lib", "cold-ordinary-")
 	require.NoError(t, err)
 	defer os.RemoveAll(dir)
