@@ -25,9 +25,9 @@ func rounds() int {
 		return n
 	}
 	if testing.Short() {
-		return 3
+		return 2
 	}
-	return 10
+	return 4
 }
 
 // A thread that is not the first and executes a program ends all others, the first one
