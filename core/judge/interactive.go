@@ -145,6 +145,7 @@ type talkEnds struct {
 
 // The talkTime says how much of the elapsed time was not the two sides' own.
 type talkTime struct {
+	seen    bool // both sides could be looked at
 	looking looking
 	notOwn  time.Duration // as the last look found
 	delayed time.Duration // in which this process did not run, before the talk
@@ -432,7 +433,11 @@ func (c *conversation) tooLong() bool {
 	c.time.looking.note(look{now, mine.CPU + theirs.CPU, candidate.Ready() || interactor.Ready(), c.transcript.count()})
 	own := c.time.looking.own(elapsed, mine.Starved+theirs.Starved+box.Delayed()-c.time.delayed)
 	c.time.notOwn = elapsed - own
-	return elapsed > limit && (!ok || !ok2 || own > limit)
+	c.time.seen = c.time.seen || ok && ok2
+	if !ok || !ok2 { // one of them has just ended, or nothing can be seen on this system
+		return elapsed > limit && !c.time.seen
+	}
+	return elapsed > limit && own > limit
 }
 
 // judge sets the verdict. What ended first counts: what a side does after the
