@@ -131,11 +131,8 @@ func (a *app) open(c *cli.Command, fresh problem.Fresh, languages []string, page
 	if statement != nil {
 		return a.takeSamples(dir, page, *statement, kept)
 	}
-	each := "sample"
-	if fresh.Call != nil {
-		each = "example, with an argument a line"
-	}
-	a.screen.Print("next: cd %s, 'cold case add' for each %s, 'cold try'", c.Args().First(), each)
+	kind := (&problem.Problem{Call: fresh.Call}).Kind()
+	a.screen.Print("next: cd %s, 'cold case add' for each %s, 'cold try'", c.Args().First(), kind.Example)
 	return nil
 }
 

@@ -375,18 +375,19 @@ func TestARunEndsThoughItsSupervisorIsStuck(t *testing.T) {
 	limits := verdict.Limits{Time: time.Second, Wall: 300 * time.Millisecond, Memory: 64 << 20, Output: 1 << 20}
 	eachMode(t, func(t *testing.T, m mode) {
 		b := openMode(t, m)
-		var running []process
-		stopped := time.AfterFunc(100*time.Millisecond, func() {
-			running, _ = b.alive()
-			b.supervisor.Signal(syscall.SIGSTOP)
-		})
-		defer stopped.Stop()
+		p := program(t, "act", "sleep")
 		result := make(chan error, 1)
 		began := time.Now()
 		go func() {
-			_, err := b.Run(t.Context(), Run{Program: program(t, "act", "sleep"), Limits: limits})
+			_, err := b.Run(t.Context(), Run{Program: p, Limits: limits})
 			result <- err
 		}()
+		var running []process
+		require.Eventually(t, func() bool {
+			running, _ = b.alive()
+			return len(running) > 0
+		}, 10*time.Second, time.Millisecond)
+		require.NoError(t, b.supervisor.Signal(syscall.SIGSTOP))
 		select {
 		case err := <-result:
 			assert.ErrorIs(t, err, ErrLost)
@@ -396,7 +397,6 @@ func TestARunEndsThoughItsSupervisorIsStuck(t *testing.T) {
 			b.supervisor.Kill()
 			t.Fatal("it does not end")
 		}
-		require.NotEmpty(t, running)
 		assert.Eventually(t, func() bool {
 			return !slices.ContainsFunc(running, func(p process) bool { return syscall.Kill(p.pid, 0) != syscall.ESRCH })
 		}, 5*time.Second, 5*time.Millisecond)

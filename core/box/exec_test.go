@@ -5,9 +5,7 @@ package box
 import (
 	"bytes"
 	"fmt"
-	"os"
 	"runtime"
-	"strconv"
 	"testing"
 	"time"
 
@@ -17,18 +15,6 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
-
-// rounds is how often each program of the test below runs; more where
-// COLD_TEST_ROUNDS says so.
-func rounds() int {
-	if n, err := strconv.Atoi(os.Getenv("COLD_TEST_ROUNDS")); err == nil {
-		return n
-	}
-	if testing.Short() {
-		return 2
-	}
-	return 4
-}
 
 // A thread that is not the first and executes a program ends all others, the first one
 // included, which a tracer holds at its end: whoever waits for the wrong one waits for ever.
@@ -41,7 +27,7 @@ func TestAnyThreadMayExecuteAProgram(t *testing.T) {
 		for _, args := range programs {
 			t.Run(fmt.Sprint(args), func(t *testing.T) {
 				p := program(t, "exec", args...)
-				for range rounds() {
+				for range runs(t) {
 					var out bytes.Buffer
 					// A hang ends the test, not the machine's patience.
 					hung := time.AfterFunc(slowness*time.Minute, func() { panic(fmt.Sprintf("%v hangs in mode %s", args, m.name)) })

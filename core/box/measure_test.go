@@ -19,12 +19,15 @@ import (
 	"coldverdict/core/verdict"
 )
 
-// runs is how often each row below is measured.
+// runs is how often a row is tried; COLD_TEST_ROUNDS asks for more.
 func runs(t testing.TB) int {
+	if n, err := strconv.Atoi(os.Getenv("COLD_TEST_ROUNDS")); err == nil {
+		return n
+	}
 	if testing.Short() {
 		return 2
 	}
-	return 3
+	return 4
 }
 
 // worst keeps the largest error of a row: what was measured, less what is

@@ -24,7 +24,7 @@ const supervisorName = "cold-supervisor"
 // Hold for what that is.
 func Open(o Options) (b *Box, err error) {
 	b = &Box{
-		socket: -1, kills: -1, extended: -1, options: o,
+		socket: -1, kills: -1, notes: -1, options: o,
 		message: make([]byte, maxMessage), chunk: make([]byte, narrow),
 	}
 	for i := range b.streams {
@@ -218,14 +218,14 @@ func (b *Box) connect() (theirs []*os.File, err error) {
 	}
 	b.kills = kills[1]
 	theirs = append(theirs, os.NewFile(uintptr(kills[0]), "kills"))
-	if b.extended, err = unix.Eventfd(0, unix.EFD_CLOEXEC|unix.EFD_NONBLOCK); err != nil {
+	if b.notes, err = unix.Eventfd(0, unix.EFD_CLOEXEC|unix.EFD_NONBLOCK); err != nil {
 		return theirs, err
 	}
-	extended, err := unix.FcntlInt(uintptr(b.extended), unix.F_DUPFD_CLOEXEC, 0)
+	notes, err := unix.FcntlInt(uintptr(b.notes), unix.F_DUPFD_CLOEXEC, 0)
 	if err != nil {
 		return theirs, err
 	}
-	return append(theirs, os.NewFile(uintptr(extended), "extended")), nil
+	return append(theirs, os.NewFile(uintptr(notes), "notes")), nil
 }
 
 func closeAll(files []*os.File) {
@@ -372,7 +372,7 @@ func (b *Box) Close() error {
 func (b *Box) stop() error {
 	b.closeStreams()
 	b.closePipes()
-	for _, fd := range []*int{&b.kills, &b.socket, &b.extended} {
+	for _, fd := range []*int{&b.kills, &b.socket, &b.notes} {
 		if *fd >= 0 {
 			unix.Close(*fd)
 			*fd = -1

@@ -56,7 +56,7 @@ func (b *Box) oversee(l verdict.Limits) *overseer {
 func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
 	freeing := time.Duration(float64(memory) / freeRate * float64(time.Second))
 	patience := lateness + freeing
-	kept, first := delayedAll(b.supervisor.Pid), time.Now()
+	kept, first, seen := delayedAll(b.supervisor.Pid), time.Now(), b.noted()
 	for late := time.Duration(0); late < patience; {
 		began := time.Now()
 		select {
@@ -64,16 +64,17 @@ func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
 			return false
 		case <-time.After(overseeEvery):
 		}
-		before := kept
-		kept = delayedAll(b.supervisor.Pid)
-		switch noted := b.noted(); {
-		case noted >= runOver: // what it left is being cleaned up
+		keptBefore, seenBefore := kept, seen
+		kept, seen = delayedAll(b.supervisor.Pid), b.noted()
+		if seen >= runKilled { // the kernel ends it, and frees its memory
+			patience = grace + freeing
+		}
+		switch {
+		case seen >= runOver: // what it left is being cleaned up
 			return false
-		case noted >= runKilled: // the kernel ends it, and frees its memory
-			late, patience = 0, grace+freeing
-		case noted >= goesOn: // the program was kept from running
+		case seen != seenBefore: // the program was kept from running, or is killed
 			late = 0
-		case time.Since(first) < TooBusy*patience && (time.Since(began) > 2*overseeEvery || kept-before > overseeEvery/2 || b.works()):
+		case time.Since(first) < TooBusy*patience && (time.Since(began) > 2*overseeEvery || kept-keptBefore > overseeEvery/2 || b.works()):
 			// The machine is late, not the supervisor.
 		default:
 			late += overseeEvery
@@ -102,20 +103,26 @@ func (b *Box) works() bool {
 	return ready && err == nil
 }
 
-// What the supervisor notes in b.extended. The values add up until they are read.
+// What the supervisor notes of a run in b.notes, which adds up.
 const (
-	goesOn    = 1       // a run is past its limit by the clock, and may go on
-	runKilled = 1 << 16 // it was killed
-	runOver   = 1 << 32 // nothing of it is there any more
+	goesOn    = 1       // it is past its limit by the clock, and may go on
+	runKilled = 1 << 24 // it was killed
+	runOver   = 1 << 48 // nothing of it is there any more
 )
 
-// noted is the sum of what the supervisor has noted since this was asked last.
+// noted is the sum of what the supervisor has noted of this run. Several may ask.
 func (b *Box) noted() uint64 {
 	var count [8]byte
-	if n, err := unix.Read(b.extended, count[:]); n < len(count) || err != nil {
-		return 0
+	if n, err := unix.Read(b.notes, count[:]); n < len(count) || err != nil {
+		return b.sum.Load()
 	}
-	return binary.NativeEndian.Uint64(count[:])
+	return b.sum.Add(binary.NativeEndian.Uint64(count[:]))
+}
+
+// forgetNotes drops what was noted of the run before.
+func (b *Box) forgetNotes() {
+	b.noted()
+	b.sum.Store(0)
 }
 
 // note adds to an eventfd.

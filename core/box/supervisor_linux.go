@@ -27,7 +27,7 @@ import (
 const (
 	requestsFD = 3 + iota
 	killFD
-	extendedFD
+	notesFD
 )
 
 // Supervise turns this process into a supervisor, or into the first process of the
@@ -416,7 +416,7 @@ func (w *supervisor) run(o request, input int, outputs []int) (rep report, made 
 	rep = report{ID: o.ID, Wall: time.Since(t.began)}
 	rep.Starved = min(rep.Wall, t.starved())
 	left, orphans, e := w.tidy(t)
-	note(extendedFD, runOver)
+	note(notesFD, runOver)
 	err = errors.Join(err, e)
 	w.mu.Lock()
 	w.current, rep.Left, rep.Tried = nil, left, w.tried

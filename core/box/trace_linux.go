@@ -584,7 +584,7 @@ func (t *tracee) end(why Ending) {
 	if t.init != nil {
 		t.init.kill() // all at one stroke; tidy does the rest
 	}
-	note(extendedFD, runKilled)
+	note(notesFD, runKilled)
 }
 
 // reap kills and reaps all that this thread started or traces, and returns how many

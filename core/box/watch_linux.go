@@ -158,7 +158,7 @@ func (t *tracee) look() time.Duration {
 		go t.weighFolder()
 	}
 	if l.Wall > 0 && wall > l.Wall && !t.isOver() {
-		note(extendedFD, goesOn)
+		note(notesFD, goesOn)
 	}
 	return t.nextLook(cpu, own, memory, n.processes, n.threads)
 }

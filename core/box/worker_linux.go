@@ -35,7 +35,8 @@ type Box struct {
 	helpers    []int                     // processes of ours below the supervisor
 	socket     int                       // requests go out, reports come in
 	kills      int                       // a run's number kills that run; its end kills the supervisor
-	extended   int                       // an eventfd: the supervisor lets a run go on past its limit by the clock
+	notes      int                       // an eventfd to which the supervisor adds what it notes of a run
+	sum        atomic.Uint64             // of what was read from it during this run
 	streams    [streamCount]atomic.Int32 // what the program of this moment writes; -1 for one that it does not have
 	pipes      [][2]int                  // made for the run after this one, while there was time
 	null       *os.File
@@ -90,7 +91,7 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	}
 	b.running++
 	id := b.running
-	b.noted() // what was noted of the run before
+	b.forgetNotes()
 	if err := b.request(id, run); err != nil {
 		return Result{}, err
 	}

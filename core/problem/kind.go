@@ -23,10 +23,11 @@ var (
 		Input: "input", Output: "output", Printed: "printed", Unit: "case", Example: "sample",
 		PasteInput: "paste the input", PasteOutput: "paste the expected output", TypeInput: "type the input", Text: true,
 	}
-	talks = Kind{
-		Input: "input", Output: "output", Printed: "printed", Unit: "case", Example: "sample",
-		PasteInput: "paste the input", PasteOutput: "paste the expected output", TypeInput: "type the input", Talks: true,
-	}
+	talks = func() Kind {
+		k := programs // in all that is shown
+		k.Text, k.Talks = false, true
+		return k
+	}()
 	functions = Kind{
 		Input: "arguments", Output: "returns", Printed: "returned", Unit: "call", Example: "example, with an argument a line",
 		PasteInput: "paste the arguments, each as name: value on a line", PasteOutput: "paste the expected result",

@@ -123,6 +123,13 @@ func (element) read(c *checker, f *fieldNode, d *datum, in *frame, first bool) b
 
 func (element) reader(*valueReader, *frame) {}
 
+func (element) styles(f *fieldNode, edge bool) []string {
+	if len(f.Value.Dims) > 0 {
+		return styleNames(arrayStyles, edge)
+	}
+	return styleNames(numberStyles, edge)
+}
+
 func (element) write(w *writer, v *valueNode, d *datum, _ *frame, first bool) bool {
 	switch {
 	case v.Down:

@@ -15,14 +15,14 @@ func (intBase) traits() traits                   { return traits{integers: true,
 func (intBase) parse(*parser, *valueNode)        {}
 func (intBase) types(*valueNode) ([]string, int) { return []string{"int", "long", "bigint"}, 0 }
 
-func (intBase) styles(f *fieldNode, edge bool) []string {
+func (b intBase) styles(f *fieldNode, edge bool) []string {
 	switch {
-	case f.ofEdges, len(f.Value.Dims) > 0:
+	case f.ofEdges:
 		return styleNames(arrayStyles, edge)
-	case f.counts:
+	case f.counts && len(f.Value.Dims) == 0:
 		return countStyles
 	}
-	return styleNames(numberStyles, edge)
+	return b.element.styles(f, edge)
 }
 
 func (intBase) reader(r *valueReader, in *frame) {
@@ -113,13 +113,6 @@ func (realBase) traits() traits                   { return traits{element: true,
 func (realBase) parse(*parser, *valueNode)        {}
 func (realBase) types(*valueNode) ([]string, int) { return []string{"real"}, 0 }
 
-func (realBase) styles(f *fieldNode, edge bool) []string {
-	if len(f.Value.Dims) > 0 {
-		return styleNames(arrayStyles, edge)
-	}
-	return styleNames(numberStyles, edge)
-}
-
 func (realBase) reader(r *valueReader, in *frame) {
 	g := r.field.Value.Range
 	r.real = [2]float64{math.Inf(-1), math.Inf(1)}
@@ -188,13 +181,6 @@ func (pickBase) parse(p *parser, v *valueNode) {
 
 func (pickBase) types(*valueNode) ([]string, int) {
 	return []string{"text", "int", "long", "bool", "char"}, 0
-}
-
-func (pickBase) styles(f *fieldNode, edge bool) []string {
-	if len(f.Value.Dims) > 0 {
-		return styleNames(arrayStyles, edge)
-	}
-	return styleNames(numberStyles, edge)
 }
 
 func (pickBase) one(r *valueReader, d *datum, _ int64) {

@@ -112,12 +112,25 @@ func (gridBase) explain(e *explainer, f *fieldNode, name string) string {
 	return fmt.Sprintf("%s%s lines of %s characters of %s%s", name, v.Dims[0].Exact, v.Dims[1].Exact, v.Set.Text, most)
 }
 
-// edges is what trees and graphs have in common.
-type edges struct{ structure }
+// vertices is what all that has vertices has in common: a tree, unless it says otherwise.
+type vertices struct{ structure }
+
+func (vertices) parse(p *parser, v *valueNode) { v.From, v.Args = 1, []exprNode{p.expr()} }
+
+func (vertices) styles(_ *fieldNode, edge bool) []string { return styleNames(treeStyles, edge) }
+
+func (vertices) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
+	m.tree(f, d, f.Value.Args[0].eval(in))
+	return m.with(f.Value, in, int(d.count))
+}
+
+func (vertices) cut(c *cut, f *fieldNode, old, now *frame) bool { return c.graph(f, old, now) }
+
+// edges is what trees and graphs have in common, which take a line for each edge.
+type edges struct{ vertices }
 
 func (edges) traits() traits                   { return traits{edges: true, lines: true} }
 func (edges) types(*valueNode) ([]string, int) { return []string{"int", "long"}, 2 }
-func (edges) parse(p *parser, v *valueNode)    { v.From, v.Args = 1, []exprNode{p.expr()} }
 
 func (edges) read(c *checker, f *fieldNode, d *datum, in *frame, _ bool) bool {
 	c.edges(f, d, in)
@@ -129,41 +142,24 @@ func (edges) write(w *writer, v *valueNode, d *datum, in *frame, _ bool) bool {
 	return false
 }
 
-func (edges) cut(c *cut, f *fieldNode, old, now *frame) bool { return c.graph(f, old, now) }
-
 type treeBase struct{ edges }
 
-func (treeBase) word() string                            { return "tree" }
-func (treeBase) styles(_ *fieldNode, edge bool) []string { return styleNames(treeStyles, edge) }
-
-func (treeBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
-	m.tree(f, d, f.Value.Args[0].eval(in))
-	return m.with(f.Value, in, int(d.count))
-}
+func (treeBase) word() string { return "tree" }
 
 func (treeBase) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value
 	return fmt.Sprintf("%sa tree of %s vertices, numbered from %d, as its edges%s%s", name, v.Args[0], v.From, e.each(), e.with(v))
 }
 
-type parentsBase struct{ structure }
+type parentsBase struct{ vertices }
 
-func (parentsBase) word() string                            { return "parents" }
-func (parentsBase) traits() traits                          { return traits{integers: true, list: true} }
-func (parentsBase) types(*valueNode) ([]string, int)        { return []string{"int", "long", "bigint"}, 1 }
-func (parentsBase) parse(p *parser, v *valueNode)           { v.From, v.Args = 1, []exprNode{p.expr()} }
-func (parentsBase) styles(_ *fieldNode, edge bool) []string { return styleNames(treeStyles, edge) }
+func (parentsBase) word() string                     { return "parents" }
+func (parentsBase) traits() traits                   { return traits{integers: true, list: true} }
+func (parentsBase) types(*valueNode) ([]string, int) { return []string{"int", "long", "bigint"}, 1 }
 
 func (parentsBase) read(c *checker, f *fieldNode, d *datum, in *frame, first bool) bool {
 	return c.parents(f, d, in, first)
 }
-
-func (parentsBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
-	m.tree(f, d, f.Value.Args[0].eval(in))
-	return m.with(f.Value, in, int(d.count))
-}
-
-func (parentsBase) cut(c *cut, f *fieldNode, old, now *frame) bool { return c.graph(f, old, now) }
 
 func (parentsBase) explain(_ *explainer, f *fieldNode, name string) string {
 	return fmt.Sprintf("%sa tree of %s vertices, numbered from %d: the parents of all but the first", name, f.Value.Args[0], f.Value.From)

@@ -194,18 +194,25 @@ func (c *checker) lineOf(l *lineNode, f *frame) {
 	c.endLine()
 }
 
-// column reads an array with an element a line.
-func (c *checker) column(field *fieldNode, d *datum, f *frame) {
-	from, n := c.line, c.lengthOf(field.Value.Dims[0], f)
-	r := c.reader(field, f)
+// lines reads so many lines, the first of which was begun, and ends them.
+func (c *checker) lines(n int64, read func(i int64)) {
 	for i := range n {
 		if i > 0 {
 			c.beginLine()
 		}
-		c.begin(true)
-		r.one(d, i)
+		read(i)
 		c.endLine()
 	}
+}
+
+// column reads an array with an element a line.
+func (c *checker) column(field *fieldNode, d *datum, f *frame) {
+	from, n := c.line, c.lengthOf(field.Value.Dims[0], f)
+	r := c.reader(field, f)
+	c.lines(n, func(i int64) {
+		c.begin(true)
+		r.one(d, i)
+	})
 	d.count = n
 	c.ordered(field, d, func(i int) { c.line, c.nth = from+i, 0 })
 }
@@ -217,16 +224,12 @@ func (c *checker) rows(field *fieldNode, d *datum, f *frame) {
 	rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
 	r := c.reader(field, f)
 	r.columns = columns
-	for i := range rows {
-		if i > 0 {
-			c.beginLine()
-		}
+	c.lines(rows, func(i int64) {
 		for j := range columns {
 			c.begin(j == 0)
 			r.one(d, i*columns+j)
 		}
-		c.endLine()
-	}
+	})
 	d.count = rows
 	c.ordered(field, d, func(i int) { c.line, c.nth = from+i/int(columns), i%int(columns)+1 })
 }

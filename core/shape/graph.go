@@ -130,14 +130,10 @@ func (c *checker) edges(field *fieldNode, d *datum, f *frame) {
 		}
 	}
 	from := c.line
-	for i := range m {
-		if i > 0 {
-			c.beginLine()
-		}
+	c.lines(m, func(i int64) {
 		r.edge(i)
 		r.behind(i, f)
-		c.endLine()
-	}
+	})
 	d.count = m
 	c.nth = 0
 	if v.Connected && r.parts > 1 {

@@ -1,7 +1,6 @@
 package toolchain
 
 import (
-	"fmt"
 	"io/fs"
 	"os"
 	"path/filepath"
@@ -69,7 +68,7 @@ func listing(dir string, all bool) (names []string) {
 			return nil // what cannot be read cannot be included
 		}
 		if all || isLibrary(entry.Name()) || entry.Type()&fs.ModeSymlink != 0 {
-			path += " " + quickStamp(path)
+			path += " " + changeStamp(path)
 		}
 		names = append(names, path)
 		return nil
@@ -81,20 +80,11 @@ func isLibrary(name string) bool {
 	return strings.HasSuffix(name, ".a") || strings.HasSuffix(name, ".o") || strings.Contains(name, ".so")
 }
 
-// quickStamp changes with a file.
-func quickStamp(path string) string {
-	info, err := os.Stat(path)
-	if err != nil {
-		return "-"
-	}
-	return fmt.Sprint(info.Size(), info.ModTime().UnixNano())
-}
-
 // textOf tells the texts of an included file apart: it is that text, or, of a file of the system's,
 // its size and time.
 func textOf(path string) string {
 	if box.SeenByAll(path) {
-		return quickStamp(path)
+		return changeStamp(path)
 	}
 	text, err := os.ReadFile(path)
 	if err != nil {

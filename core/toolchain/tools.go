@@ -153,11 +153,16 @@ func fileStamp(path string) string {
 	if err != nil {
 		return "-"
 	}
+	return real + " " + changeStamp(real)
+}
+
+// changeStamp is that of what a path leads to, whatever its name.
+func changeStamp(path string) string {
 	var s unix.Stat_t
-	if err := unix.Stat(real, &s); err != nil {
+	if err := unix.Stat(path, &s); err != nil {
 		return "-"
 	}
-	return fmt.Sprintf("%s %d %d %d", real, s.Ino, s.Size, s.Ctim.Nano())
+	return fmt.Sprintf("%d %d %d", s.Ino, s.Size, s.Ctim.Nano())
 }
 
 func isExecutable(path string) bool {
