@@ -99,11 +99,15 @@ func (w *supervisor) start(o request, files []int) (*tracee, error) {
 	for _, fd := range files {
 		descriptors = append(descriptors, uintptr(fd))
 	}
+	attributes := &syscall.SysProcAttr{Ptrace: true, Setsid: true}
+	if w.init == nil { // else it dies with its namespace
+		attributes.Pdeathsig = unix.SIGKILL // until the trace options see to that
+	}
 	pid, err := syscall.ForkExec(path, append([]string{path}, w.task.Program.Args...), &syscall.ProcAttr{
 		Dir:   dir,
 		Env:   w.task.Program.Env,
 		Files: descriptors,
-		Sys:   &syscall.SysProcAttr{Ptrace: true, Setsid: true},
+		Sys:   attributes,
 	})
 	if err != nil {
 		return nil, startError(path, err)
