@@ -5,16 +5,14 @@ import (
 	"os"
 	"path/filepath"
 
-	"github.com/urfave/cli/v3"
-
 	"coldverdict/core/call"
 	"coldverdict/core/problem"
 	"coldverdict/core/value"
 )
 
 // showDriver prints what is put around a solution's function.
-func (a *app) showDriver(c *cli.Command, p *problem.Problem, from string, f tryFlags) error {
-	list, _, err := solutions(p, a.languages, c.Args().Slice(), from, f)
+func (a *app) showDriver(p *problem.Problem, ch choice) error {
+	list, _, err := ch.of(p, a.languages)
 	if err != nil {
 		return err
 	}

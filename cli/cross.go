@@ -23,12 +23,12 @@ import (
 
 // crossFlags are what cold cross was asked for.
 type crossFlags struct {
+	run                        runFlags
 	against, seed, size, style string
 	group                      string
-	time, memory, lang         string
 	seconds                    float64
-	count, jobs                int
-	keep, json, slow, open     bool
+	count                      int
+	keep, json, slow           bool
 }
 
 // usualSeconds is how long cold cross looks where nothing is said.
@@ -60,11 +60,8 @@ func (a *app) crossCommand() *cli.Command {
 			&cli.BoolFlag{Name: "slow", Usage: "look for the inputs of full size that take the candidate longest", Destination: &f.slow},
 			&cli.BoolFlag{Name: "keep", Usage: "write what is found into cases.md without asking", Destination: &f.keep},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
-			&cli.StringFlag{Name: "time", Usage: "limit the processor time of a run to `D`, such as 1.5s", Destination: &f.time},
-			&cli.StringFlag{Name: "memory", Usage: "limit the memory of a run to `S`, such as 256MiB", Destination: &f.memory},
-			&cli.IntFlag{Name: "jobs", Usage: "make `N` runs beside each other", DefaultText: "one a processor core", Destination: &f.jobs},
-			langFlag(&f.lang),
-			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
+			f.run.timeFlag("run"), f.run.memoryFlag("run"), f.run.jobsFlag("make `N` runs beside each other"),
+			f.run.langFlag("take the solution for `NAME`, such as cpp17"), f.run.uncontainedFlag(),
 		},
 		Action:        func(ctx context.Context, c *cli.Command) error { return a.cross(ctx, c, f) },
 		ShellComplete: func(ctx context.Context, c *cli.Command) { a.complete(ctx, c) },
@@ -76,8 +73,7 @@ const mostSeconds = 24 * 60 * 60
 
 // options turns flags into those of a search.
 func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
-	try := tryFlags{time: f.time, memory: f.memory, jobs: f.jobs, open: f.open, repeat: 1}
-	how, err := try.options(c)
+	how, err := f.run.judging(c)
 	if err != nil {
 		return o, err
 	}
@@ -240,14 +236,18 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 			return "", err
 		}
 	}
-	list, chosen, err := solutions(p, a.languages, named, from, tryFlags{lang: f.lang}, except...)
+	list, chosen, err := choice{names: named, from: from, lang: f.run.lang, except: except}.of(p, a.languages)
 	if err != nil {
 		return "", err
 	}
 	if list, err = onePart(list, f.group); err != nil {
 		return "", err
 	}
-	if o.Reference, err = a.referenceOf(p, list, from, f); err != nil {
+	against := choice{from: from}
+	if f.against != "" {
+		against.names = []string{f.against}
+	}
+	if o.Reference, err = against.reference(p, list[0], a.languages); err != nil {
 		return "", err
 	}
 	if o.Reference != nil {
@@ -260,61 +260,6 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 	}
 	o.Candidates = list
 	return chosen, nil
-}
-
-// onePart leaves the solutions that answer one part of a problem, since what others
-// answer is no expected output for them.
-func onePart(list []problem.Solution, group string) ([]problem.Solution, error) {
-	list = slices.DeleteFunc(list, func(s problem.Solution) bool { return group != "" && !s.Runs(group) })
-	if len(list) == 0 {
-		return nil, usageError("no part of these sources runs the group %s", group)
-	}
-	for _, s := range list[1:] {
-		if !slices.Equal(s.Groups, list[0].Groups) && len(list[0].Groups) > 0 && len(s.Groups) > 0 {
-			return nil, usageError("%s answers several parts of this problem, or other ones than %s; choose one by its group: --group %s", s.File, list[0].File, list[0].Groups[0])
-		}
-	}
-	return list, nil
-}
-
-// referenceOf is what answers are compared with: what was named, or the reference of
-// verdict.toml that answers the same part; nil: there is none.
-func (a *app) referenceOf(p *problem.Problem, list []problem.Solution, from string, f crossFlags) (*problem.Solution, error) {
-	if f.against == "" {
-		return servesAs(p.Solutions, list[0]), nil
-	}
-	entries, err := p.FindSolutions(f.against, from)
-	if err != nil {
-		return nil, err
-	}
-	if err := checkLanguage(a.languages, entries[0]); err != nil {
-		return nil, err
-	}
-	for i := range entries {
-		entries[i].Role = problem.Reference
-	}
-	if s := servesAs(entries, list[0]); s != nil {
-		return s, nil
-	}
-	return &entries[0], nil
-}
-
-// servesAs finds a reference for a candidate: where a problem has several parts, one
-// that answers the same part.
-func servesAs(list []problem.Solution, candidate problem.Solution) *problem.Solution {
-	var serves *problem.Solution
-	for _, s := range list {
-		if s.Role != problem.Reference {
-			continue
-		}
-		if slices.Equal(s.Groups, candidate.Groups) {
-			return &s
-		}
-		if serves == nil && len(candidate.Groups) == 0 && slices.Equal(s.Args, candidate.Args) {
-			serves = &s
-		}
-	}
-	return serves
 }
 
 // crossError is what the command line says of what ended a search.
@@ -354,7 +299,7 @@ func crossExit(ctx context.Context, r *cross.Result) error {
 		return exit(exitRejected)
 	case ctx.Err() != nil:
 		return exit(exitInterrupted)
-	case r.Health.Wrong != "", r.Inputs == 0, r.Base != cross.ByNothing && r.Base != cross.ByEachOther && r.Judged == 0, r.Base == cross.ByNothing:
+	case r.Health.Wrong != "", r.Weight() <= cross.OnlyRan:
 		return exit(exitUnjudged)
 	}
 	return nil

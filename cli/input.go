@@ -6,7 +6,6 @@ import (
 	"io"
 	"os"
 	"path/filepath"
-	"slices"
 	"strings"
 	"syscall"
 
@@ -21,11 +20,12 @@ import (
 
 // tryInput runs one solution on one input whose answer nobody knows. Standard
 // output gets the program's own bytes and nothing else.
-func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, options judging, from string, f tryFlags) error {
-	if err := f.goWithInput(c, p); err != nil {
+func (t *trial) tryInput(ctx context.Context, p *problem.Problem) error {
+	a, f, options := t.app, t.flags, t.options
+	if err := f.goWithInput(t.command, p); err != nil {
 		return err
 	}
-	list, chosen, err := solutions(p, a.languages, c.Args().Slice(), from, f)
+	list, chosen, err := t.choice().of(p, a.languages)
 	if err != nil {
 		return err
 	}
@@ -38,41 +38,49 @@ func (a *app) tryInput(ctx context.Context, c *cli.Command, p *problem.Problem, 
 	}
 	one := *p
 	one.Cases = []problem.Case{{Name: "input/" + where, Group: "input", Input: data, Where: where}}
-	if list, err = withReferences(p, list, f.groups); err != nil {
+	if list, err = withReferences(p, list, f.which.groups); err != nil {
 		return err
 	}
 	// What counts is the candidate, so a reference that is missing is passed over.
-	options.env.Languages, options.env.Jobs, options.build.MissingIsFault = a.languages, 1, false
+	options.env.Jobs, options.build.MissingIsFault = 1, false
 	view := &term.InputView{Calls: p.Kind().Calls, Screen: term.NewScreen(a.errors, a.errors, os.Environ()), Chosen: chosen}
 	var results *report.Try
 	if f.json != "" {
 		results, options.run.KeepAll = report.NewTry(&one), true
 	}
-	texts, err := a.printedFor(ctx, &one, list, options, func(event judge.Event) {
+	ended := make([]verdict.Verdict, len(list))
+	runs, err := a.printedFor(ctx, &one, list, options, func(event judge.Event) {
 		if results != nil {
 			results.Tell(event)
+		}
+		if e, ok := event.(judge.Ended); ok {
+			ended[e.Solution] = e.Verdict
 		}
 		view.Tell(event)
 	})
 	if err != nil {
 		return err
 	}
-	if err := compareRuns(p, view, texts); err != nil {
+	agreements, got, err := judge.Agreements(p, runs[0], runs[1:])
+	if err != nil {
 		return err
 	}
-	view.Close()
+	if !runs[0].Outcome.Ran { // its compiler, or a missing one, has the word
+		got = ended[0]
+	}
+	view.Close(agreements)
 	if results != nil {
 		if err := a.writeJSON(f.json, results); err != nil {
 			return err
 		}
 	}
-	return verdictsExit([]verdict.Verdict{view.Verdict()})
+	return verdictsExit([]verdict.Verdict{got})
 }
 
 // goWithInput says which other flags do not go with --input.
 func (f tryFlags) goWithInput(c *cli.Command, p *problem.Problem) error {
 	switch {
-	case len(f.patterns) > 0 || f.failed:
+	case len(f.which.patterns) > 0 || f.which.failed:
 		return usageError("--input runs on that input alone; leave out --case and --failed")
 	case f.every || c.Args().Len() > 1:
 		return usageError("--input runs one solution; name one")
@@ -89,10 +97,7 @@ func (f tryFlags) goWithInput(c *cli.Command, p *problem.Problem) error {
 // withReferences chooses the one solution of a list that runs the groups, and adds the references
 // that it is compared with. Their groups do not count.
 func withReferences(p *problem.Problem, list []problem.Solution, groups []string) ([]problem.Solution, error) {
-	list = slices.DeleteFunc(list, func(s problem.Solution) bool {
-		return slices.ContainsFunc(groups, func(group string) bool { return !s.Runs(group) })
-	})
-	if len(list) == 0 {
+	if list = ofGroups(list, groups...); len(list) == 0 {
 		return nil, usageError("no part of this source runs the group %s", strings.Join(groups, " and "))
 	}
 	if len(list) > 1 {
@@ -100,7 +105,7 @@ func withReferences(p *problem.Problem, list []problem.Solution, groups []string
 	}
 	list = list[:1]
 	if !p.Compare.Custom() { // else both may be right
-		list = append(list, references(p, list[0])...)
+		list = append(list, others(p, list[0])...)
 	}
 	for i := range list {
 		list[i].Groups = nil
@@ -108,9 +113,9 @@ func withReferences(p *problem.Problem, list []problem.Solution, groups []string
 	return list, nil
 }
 
-// printedFor runs solutions on the one case of a problem and returns what each prints. What the
+// printedFor runs solutions on the one case of a problem and returns what each printed. What the
 // first prints goes to standard output as it comes.
-func (a *app) printedFor(ctx context.Context, one *problem.Problem, list []problem.Solution, options judging, tell func(judge.Event)) ([][]byte, error) {
+func (a *app) printedFor(ctx context.Context, one *problem.Problem, list []problem.Solution, options judging, tell func(judge.Event)) ([]judge.Printed, error) {
 	show := a.screen.Bytes(a.out)
 	options.run.Output = func(int, int) io.Writer { return show }
 	var lost error
@@ -123,48 +128,20 @@ func (a *app) printedFor(ctx context.Context, one *problem.Problem, list []probl
 		}
 		tell(event)
 	}
-	texts := make([][]byte, len(list))
+	runs := make([]judge.Printed, len(list))
 	err := options.prepared(ctx, one, list, told, func(prepared *judge.Prepared) error {
 		for i := range list {
 			for printed, err := range prepared.Output(ctx, i, one.Cases, options.run, told) {
 				if err != nil {
 					return err
 				}
-				texts[i] = printed.Text
+				runs[i] = printed
 			}
 			options.run.Output = nil
 		}
 		return nil
 	})
-	return texts, errors.Join(err, lost)
-}
-
-// compareRuns compares what the candidate printed with what each reference did.
-func compareRuns(p *problem.Problem, view *term.InputView, texts [][]byte) (err error) {
-	for i := range view.Runs[1:] {
-		r := &view.Runs[1+i]
-		if view.Runs[0].Ended.Verdict != verdict.Unjudged || !clean(r.Outcome) {
-			continue
-		}
-		expected := problem.Data{Text: texts[1+i], Size: int64(len(texts[1+i]))}
-		if r.Difference, err = judge.CompareAnswers(p, expected, texts[0]); err != nil {
-			return err
-		}
-		r.Compared = true
-	}
-	return nil
-}
-
-func clean(o verdict.Outcome) bool { return o.Ran && o.Verdict == verdict.Unjudged }
-
-// references returns the reference solutions, but for the one that is tried.
-func references(p *problem.Problem, tried problem.Solution) (list []problem.Solution) {
-	for _, s := range p.Solutions {
-		if s.Role == problem.Reference && s.File != tried.File {
-			list = append(list, s)
-		}
-	}
-	return list
+	return runs, errors.Join(err, lost)
 }
 
 // inputData is the input that the person named, and a name for it.

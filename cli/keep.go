@@ -123,8 +123,18 @@ func (a *app) undrop() error {
 
 // answerFlags are what cold case keep and refuse have in common.
 type answerFlags struct {
-	solution, lang, answer, sought string
-	yes                            bool
+	run                      runFlags
+	solution, answer, sought string
+	yes                      bool
+}
+
+// choice says which solution is to answer.
+func (f answerFlags) choice(from string) choice {
+	ch := choice{from: from, lang: f.run.lang}
+	if f.solution != "" {
+		ch.names = []string{f.solution}
+	}
+	return ch
 }
 
 func (a *app) caseKeepCommand() *cli.Command {
@@ -137,17 +147,13 @@ func (a *app) caseKeepCommand() *cli.Command {
 			"and asks; a run that was not clean is never kept. The case shows as kept from then on,\n" +
 			"since it proves no more than the program that made it.\n\n" +
 			"   cold case keep longest/logbook",
-		Flags:  []cli.Flag{solutionFlag(&f.solution), langFlag(&f.lang), yesFlag(&f.yes)},
+		Flags:  []cli.Flag{solutionFlag(&f.solution), f.run.langFlag("take the solution for `NAME`, such as cpp17"), yesFlag(&f.yes)},
 		Action: func(ctx context.Context, c *cli.Command) error { return a.caseKeep(ctx, c, f) },
 	}
 }
 
 func solutionFlag(into *string) cli.Flag {
 	return &cli.StringFlag{Name: "solution", Usage: "run `FILE`, not the candidate edited last", Destination: into, TakesFile: true}
-}
-
-func langFlag(into *string) cli.Flag {
-	return &cli.StringFlag{Name: "lang", Usage: "take the solution for `NAME`, such as cpp17", Destination: into}
 }
 
 func (a *app) caseKeep(ctx context.Context, c *cli.Command, f answerFlags) error {
@@ -194,7 +200,7 @@ func (a *app) caseRefuseCommand() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "answer", Usage: "refuse `TEXT`, without running anything", Destination: &f.answer},
 			&cli.StringFlag{Name: "sought", Usage: "the answer that is sought is `larger or smaller` than this one", Destination: &f.sought},
-			solutionFlag(&f.solution), langFlag(&f.lang), yesFlag(&f.yes),
+			solutionFlag(&f.solution), f.run.langFlag("take the solution for `NAME`, such as cpp17"), yesFlag(&f.yes),
 		},
 		Action: func(ctx context.Context, c *cli.Command) error { return a.caseRefuse(ctx, c, f) },
 	}
@@ -265,7 +271,7 @@ func (a *app) answer(ctx context.Context, p *problem.Problem, one problem.Case, 
 	if p.Kind().Talks {
 		return printed{}, usageError("a case of an interactive problem has no answer to keep or to refuse: the interactor judges")
 	}
-	solution, err := a.solutionFor(p, one, f)
+	solution, err := f.choice(a.dir).forCase(p, one, a.languages)
 	if err != nil {
 		return printed{}, err
 	}
@@ -292,38 +298,4 @@ func (a *app) answer(ctx context.Context, p *problem.Problem, one problem.Case, 
 		return nil
 	})
 	return made, err
-}
-
-// solutionFor chooses what is to answer a case: the solution that was named,
-// the one that runs the case's group, or the candidate edited last.
-func (a *app) solutionFor(p *problem.Problem, one problem.Case, f answerFlags) (s problem.Solution, err error) {
-	switch {
-	case f.solution != "":
-		entries, err := p.FindSolutions(f.solution, a.dir)
-		if err != nil {
-			return s, err
-		}
-		s = entries[0]
-		for _, entry := range entries {
-			if entry.Runs(one.Group) {
-				s = entry
-				break
-			}
-		}
-	default:
-		s, err = p.CandidateFor(one.Group)
-	}
-	if err != nil {
-		return s, err
-	}
-	if f.lang != "" {
-		s.Language = f.lang
-	}
-	if err := checkLanguage(a.languages, s); err != nil {
-		return s, err
-	}
-	if !s.Runs(one.Group) {
-		return s, usageError("%s does not run the group %s; name one that does with --solution", s.File, one.Group)
-	}
-	return s, nil
 }

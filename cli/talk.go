@@ -89,12 +89,12 @@ func (a *app) tryChecker(ctx context.Context, c *cli.Command, p *problem.Problem
 	switch {
 	case c.Args().Present() || f.every:
 		return usageError("--checker tries the checker, and no solution; leave out the names")
-	case f.input != "" || f.failed || f.json != "":
+	case f.input != "" || f.which.failed || f.json != "":
 		return usageError("--checker goes with neither --input nor --failed nor --json")
 	case p.Kind().Talks:
 		return usageError("the interactor of an interactive problem is tried by 'cold talk'")
 	}
-	indices, err := f.cases(p, nil, nil)
+	indices, err := f.which.of(p, nil, nil)
 	if err != nil {
 		return err
 	}

@@ -5,16 +5,12 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"slices"
-	"strings"
 
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/edges"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
-	"coldverdict/core/settings"
-	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 	"coldverdict/report"
 	"coldverdict/term"
@@ -22,24 +18,18 @@ import (
 
 // tryFlags are what cold try was asked for.
 type tryFlags struct {
-	patterns []string
-	groups   []string
+	run      runFlags
+	which    caseFlags
 	input    string
-	failed   bool
 	until    bool
 	watch    bool
 	cross    bool
-	time     string
-	memory   string
-	jobs     int
 	json     string
-	lang     string
 	every    bool
 	evidence int
 	repeat   int
 	checked  bool
 	warnings bool
-	open     bool // uncontained
 	checker  bool
 	alone    bool
 	driver   bool
@@ -61,19 +51,14 @@ func (a *app) tryCommand() *cli.Command {
 			"   cold try --watch\n\n" +
 			"Exit status: 0 accepted, 1 any other verdict, 10 nothing was judged,\n" +
 			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
-		Flags: []cli.Flag{
-			&cli.StringSliceFlag{Name: "case", Usage: "run only the cases that match `PATTERN`: a name, a group, or one with * and ?", Destination: &f.patterns},
-			&cli.StringSliceFlag{Name: "group", Usage: "run only the cases of the group `NAME`", Destination: &f.groups},
-			&cli.BoolFlag{Name: "failed", Usage: "run only the cases that failed when they were run last", Destination: &f.failed},
+		Flags: append(f.which.flags(),
 			&cli.BoolFlag{Name: "until-failure", Usage: "stop at the first case that fails", Destination: &f.until},
 			&cli.StringFlag{Name: "input", Usage: "run on `FILE`, or on standard input (-), and print what the program prints", Destination: &f.input, TakesFile: true},
 			&cli.BoolFlag{Name: "watch", Usage: "run again at each save, what failed first, and show what changed", Destination: &f.watch},
 			&cli.BoolFlag{Name: "cross", Usage: "with --watch: when all cases pass, go on with 'cold cross' until the next save", Destination: &f.cross},
-			&cli.StringFlag{Name: "time", Usage: "limit the processor time of a case to `D`, such as 1.5s", Destination: &f.time},
-			&cli.StringFlag{Name: "memory", Usage: "limit the memory of a case to `S`, such as 256MiB", Destination: &f.memory},
-			&cli.IntFlag{Name: "jobs", Usage: "run `N` cases beside each other", DefaultText: "one a processor core", Destination: &f.jobs},
+			f.run.timeFlag("case"), f.run.memoryFlag("case"), f.run.jobsFlag("run `N` cases beside each other"),
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
-			&cli.StringFlag{Name: "lang", Usage: "take the solutions for `NAME`, such as cpp17, whatever their extension", Destination: &f.lang},
+			f.run.langFlag("take the solutions for `NAME`, such as cpp17, whatever their extension"),
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and compare it with its expect", Destination: &f.every},
 			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times, one at a time, and show how its time varies", Value: 1, Destination: &f.repeat},
 			&cli.BoolFlag{Name: "checked", Usage: "run builds that stop at what is undefined, out of range or overflows, with wider limits", Destination: &f.checked},
@@ -83,9 +68,9 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "driver", Usage: "in a function problem, print the program that is put around the function", Destination: &f.driver},
 			&cli.BoolFlag{Name: "warnings", Usage: "show what compilers say of sources that they build", Destination: &f.warnings},
 			&cli.BoolFlag{Name: "stderr", Usage: "show what accepted cases wrote to standard error, too", Destination: &f.stderr},
-			&cli.BoolFlag{Name: "uncontained", Usage: "let programs use the network and your files; every result says so", Destination: &f.open},
+			f.run.uncontainedFlag(),
 			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
-		},
+		),
 		Action: func(ctx context.Context, c *cli.Command) error { return a.try(ctx, c, f) },
 		ShellComplete: func(ctx context.Context, c *cli.Command) {
 			a.complete(ctx, c)
@@ -136,15 +121,20 @@ func (t *trial) once(ctx context.Context) error {
 	case (f.alone || f.driver) && !p.Kind().Calls:
 		return usageError("--alone and --driver are for function problems; verdict.toml has no [call]")
 	case f.driver:
-		return t.app.showDriver(t.command, p, t.from, f)
+		return t.app.showDriver(p, t.choice())
 	case f.checker:
 		return t.app.tryChecker(ctx, t.command, p, t.options.env, f)
 	case f.edges && f.input != "":
 		return usageError("--edges adds cases, and --input takes their place; choose one")
 	case f.input != "":
-		return t.app.tryInput(ctx, t.command, p, t.options, t.from, f)
+		return t.tryInput(ctx, p)
 	}
 	return t.cases(ctx, p)
+}
+
+// choice says which solutions are tried.
+func (t *trial) choice() choice {
+	return choice{names: t.command.Args().Slice(), from: t.from, lang: t.flags.run.lang, every: t.flags.every}
 }
 
 // A selection is which solutions run which cases of a problem.
@@ -160,8 +150,7 @@ type selection struct {
 // selected selects the solutions and the cases.
 func (t *trial) selected(ctx context.Context, p *problem.Problem) (s selection, err error) {
 	a, f := t.app, t.flags
-	names := t.command.Args().Slice()
-	if _, _, err := solutions(p, a.languages, names, t.from, f); err != nil {
+	if _, _, err := t.choice().of(p, a.languages); err != nil {
 		return s, err // before anything is made for them
 	}
 	s.options = t.options
@@ -173,7 +162,7 @@ func (t *trial) selected(ctx context.Context, p *problem.Problem) (s selection, 
 			s.end()
 		}
 	}()
-	if s.solutions, s.chosen, err = solutions(s.problem, a.languages, names, t.from, f); err != nil {
+	if s.solutions, s.chosen, err = t.choice().of(s.problem, a.languages); err != nil {
 		return s, err
 	}
 	if len(s.problem.Cases) == 0 {
@@ -183,11 +172,11 @@ func (t *trial) selected(ctx context.Context, p *problem.Problem) (s selection, 
 		return s, usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
 	}
 	s.memory = rememberedOf(s.problem)
-	if s.options.run.Only, err = f.cases(s.problem, s.memory, s.solutions); err != nil {
+	if s.options.run.Only, err = f.which.of(s.problem, s.memory, s.solutions); err != nil {
 		return s, err
 	}
 	s.solutions = withCases(s.problem, s.solutions, s.options.run.Only)
-	s.options.build.MissingIsFault = len(s.solutions) == 1 || len(names) > 0
+	s.options.build.MissingIsFault = len(s.solutions) == 1 || t.command.Args().Present()
 	if t.last != nil {
 		s.options.run.First = t.last.first(s.problem)
 	}
@@ -205,7 +194,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 	}
 	defer s.end()
 	a, f := t.app, t.flags
-	if f.failed && len(s.options.run.Only) == 0 {
+	if f.which.failed && len(s.options.run.Only) == 0 {
 		a.screen.Print("nothing failed when it was run last")
 		return exit(exitUnjudged)
 	}
@@ -304,48 +293,13 @@ func (f tryFlags) generatedGroup(p *problem.Problem) string {
 	return ""
 }
 
-// cases returns the indices of the cases that were asked for.
-func (f tryFlags) cases(p *problem.Problem, memory *remembered, solutions []problem.Solution) ([]int, error) {
-	indices, err := p.SelectCases(f.patterns)
-	if err != nil {
-		return nil, err
-	}
-	if len(f.groups) > 0 {
-		groups := p.Groups()
-		for _, name := range f.groups {
-			if !slices.Contains(groups, name) {
-				return nil, usageError("no case is in the group %q; %s", name, settings.Nearest(name, groups))
-			}
-		}
-		indices = slices.DeleteFunc(indices, func(i int) bool { return !slices.Contains(f.groups, p.Cases[i].Group) })
-		if len(indices) == 0 {
-			return nil, usageError("no case matches both --case and --group")
-		}
-	}
-	if f.failed {
-		failed := memory.failed(solutions)
-		indices = slices.DeleteFunc(indices, func(i int) bool { return !failed[p.Cases[i].Name] })
-	}
-	return indices, nil
-}
-
 // mostRepeats bounds --repeat.
 const mostRepeats = 1000
 
 // options turns flags into how the command judges.
 func (f tryFlags) options(c *cli.Command) (o judging, err error) {
-	if f.time != "" {
-		if o.build.Limits.Time, err = problem.ParseTime(f.time); err != nil {
-			return o, usageError("--time: %v", err)
-		}
-	}
-	if f.memory != "" {
-		if o.build.Limits.Memory, err = problem.ParseSize(f.memory); err != nil {
-			return o, usageError("--memory: %v", err)
-		}
-	}
-	if c.IsSet("jobs") && (f.jobs < 1 || f.jobs > 256) {
-		return o, usageError("--jobs is %d; it can be 1 to 256", f.jobs)
+	if o, err = f.run.judging(c); err != nil {
+		return o, err
 	}
 	if f.evidence < 0 {
 		return o, usageError("--evidence is %d; it can be 0 or more", f.evidence)
@@ -359,86 +313,18 @@ func (f tryFlags) options(c *cli.Command) (o judging, err error) {
 	if f.watch && f.input == "-" {
 		return o, usageError("--watch runs again and again, and standard input can be read once; name a file: --input FILE")
 	}
-	if f.checker && f.lang != "" {
+	if f.checker && f.run.lang != "" {
 		return o, usageError("--lang is for solutions, and --checker tries none; [compare] says which checker is tried")
 	}
 	if f.cross && !f.watch {
 		return o, usageError("--cross goes on behind --watch; 'cold cross' does it by itself")
 	}
-	o.env.Jobs, o.env.Uncontained, o.build.Checked = f.jobs, f.open, f.checked
+	o.build.Checked = f.checked
 	o.run = judge.RunOptions{Repeat: f.repeat, UntilFailure: f.until, IsolateCalls: f.alone, KeepAll: f.stderr}
-	if f.repeat > 1 && f.jobs == 0 {
+	if f.repeat > 1 && f.run.jobs == 0 {
 		o.env.Jobs = 1
 	}
 	return o, nil
-}
-
-// solutions returns what is to be tried, and how it was chosen if not by name.
-func solutions(p *problem.Problem, languages *toolchain.Languages, names []string, from string, f tryFlags, except ...problem.Solution) (list []problem.Solution, chosen string, err error) {
-	switch {
-	case f.every:
-		if len(p.Solutions) == 0 {
-			return nil, "", usageError("verdict.toml names no [[solution]]; name one there, or leave out --every-solution")
-		}
-		list = p.Solutions
-	case len(names) == 0:
-		s, err := p.ChooseCandidate(except...)
-		if err != nil {
-			return nil, "", err
-		}
-		list = []problem.Solution{s}
-		if len(p.Sources) > 1 {
-			chosen = "edited last"
-		}
-	}
-	for _, name := range names {
-		entries, err := p.FindSolutions(name, from)
-		if err != nil {
-			return nil, "", err
-		}
-		list = append(list, entries...)
-	}
-	for i := range list {
-		if f.lang != "" {
-			list[i].Language = f.lang
-		}
-		if err := checkLanguage(languages, list[i]); err != nil {
-			return nil, "", err
-		}
-	}
-	return list, chosen, nil
-}
-
-// withCases leaves out the parts of a source that none of the chosen cases is
-// for, where another part has some.
-func withCases(p *problem.Problem, list []problem.Solution, cases []int) []problem.Solution {
-	serves := func(s problem.Solution) bool {
-		return slices.ContainsFunc(cases, func(i int) bool { return s.Runs(p.Cases[i].Group) })
-	}
-	return slices.DeleteFunc(slices.Clone(list), func(s problem.Solution) bool {
-		return !serves(s) && slices.ContainsFunc(list, func(other problem.Solution) bool { return other.File == s.File && serves(other) })
-	})
-}
-
-// sameCases reports that there are several solutions, and that they run the
-// same cases.
-func sameCases(list []problem.Solution) bool {
-	return len(list) > 1 && !slices.ContainsFunc(list, func(s problem.Solution) bool { return len(s.Groups) > 0 })
-}
-
-// checkLanguage reports a solution whose language is not known.
-func checkLanguage(languages *toolchain.Languages, s problem.Solution) error {
-	if _, ok := languages.Find(s.Language); s.Language != "" && !ok {
-		return noSuchLanguage(languages, s.Language)
-	}
-	if s.Language == "" && !languages.IsSource(s.File) {
-		return usageError("the extension of %s names no language; say which with --lang, one of %s", s.File, strings.Join(languages.Names(), ", "))
-	}
-	return nil
-}
-
-func noSuchLanguage(languages *toolchain.Languages, name string) error {
-	return usageError("there is no language %q; %s; 'cold host --languages' lists all", name, nearLanguage(name, languages.NamesWithStandards()))
 }
 
 func (a *app) writeJSON(path string, results *report.Try) error {
@@ -487,13 +373,12 @@ func everyExit(solutions []problem.Solution, verdicts []verdict.Verdict, show bo
 	}
 	held := false
 	for i, v := range verdicts {
-		expect := solutions[i].Expect
 		switch {
 		case v == verdict.Skipped:
 			continue
-		case v == verdict.Fault && expect != verdict.Fault.String():
+		case v == verdict.Fault && !solutions[i].Met(v):
 			return exit(exitFault)
-		case !term.Expected(v, expect):
+		case !solutions[i].Met(v):
 			return exit(exitRejected)
 		}
 		held = true

@@ -220,7 +220,7 @@ func (t *trial) crossOnce(ctx context.Context) error {
 	}
 	o := cross.Options{Seed: anySeed(), Env: t.options.env, Build: t.options.build}
 	o.Build.MissingIsFault = true
-	if _, err := t.app.crossed(p, t.command.Args().Slice(), t.from, crossFlags{lang: t.flags.lang}, &o); err != nil {
+	if _, err := t.app.crossed(p, t.command.Args().Slice(), t.from, crossFlags{run: t.flags.run}, &o); err != nil {
 		return err
 	}
 	view := &term.CrossView{Screen: t.app.screen, Problem: p, Seed: o.Seed, Quiet: true}

@@ -373,18 +373,16 @@ func (v *CrossView) end(r *cross.Result) string {
 	var parts []string
 	for i, plan := range v.candidates {
 		name := strong.Render(solutionName(plan.Solution)+":") + " "
-		switch verdict, ok := failed[i]; {
-		case ok:
+		if verdict, ok := failed[i]; ok {
 			parts = append(parts, name+verdictStyle(verdict).Render(verdict.String()))
-		case r.Inputs == 0 || r.Base != cross.ByEachOther && r.Base != cross.ByNothing && r.Judged == 0:
-			parts = append(parts, name+"nothing was judged")
-		case r.Base == cross.ByNothing:
-			parts = append(parts, name+"nothing found; nobody knows whether its answers are right")
-		case r.Base == cross.ByEachOther:
-			parts = append(parts, name+verdictStyle(verdict).Render("no difference found"))
-		default:
-			parts = append(parts, name+okay.Render("no failure found")+fmt.Sprintf(" in %s", Count(r.Judged, "answer")))
+			continue
 		}
+		parts = append(parts, name+map[cross.Weight]string{
+			cross.NothingJudged: "nothing was judged",
+			cross.OnlyRan:       "nothing found; nobody knows whether its answers are right",
+			cross.Agreed:        okay.Render("no difference found"),
+			cross.Confirmed:     okay.Render("no failure found") + " in " + Count(r.Judged, "answer"),
+		}[r.Weight()])
 	}
 	return strings.Join(parts, "; ")
 }

@@ -86,7 +86,7 @@ func (v *DemoView) end(e judge.Ended) {
 		v.skipped = append(v.skipped, solutionName(solution))
 		return
 	}
-	if said := v.Words[solution.File]; e.Verdict == verdict.Accepted && Expected(e.Verdict, solution.Expect) && (strings.HasPrefix(said, theSame) || v.told[said]) {
+	if said := v.Words[solution.File]; e.Verdict == verdict.Accepted && solution.Met(e.Verdict) && (strings.HasPrefix(said, theSame) || v.told[said]) {
 		v.Tally.AsExpected++
 		v.same = append(v.same, solutionName(solution))
 		return
@@ -109,11 +109,11 @@ func (v *DemoView) end(e judge.Ended) {
 		v.sayFailure(say)
 	}
 	switch {
-	case Expected(e.Verdict, solution.Expect):
+	case solution.Met(e.Verdict):
 		v.Tally.AsExpected++
 	default:
 		v.Tally.Other++
-		v.Screen.Print("%s%s", indent, expectationWords(e.Verdict, solution.Expect))
+		v.Screen.Print("%s%s", indent, expectationWords(e.Verdict, solution))
 	}
 	if v.Screen.instant {
 		v.Screen.Flush()

@@ -351,7 +351,7 @@ func bounded(line string) string {
 func (s *Screen) printSides(d *verdict.Difference, wanted, title string) {
 	between := 3
 	column := (s.Width - 2 - between) / 2
-	blanks := aboutSpacing(d)
+	blanks := d.Kind == verdict.InSpacing
 	want, got := sideLines(d.ExpectedSide, column, blanks), sideLines(d.GotSide, column, blanks)
 	widest := 0
 	for _, line := range append(append([]string(nil), want...), got...) {
@@ -382,13 +382,6 @@ func (s *Screen) printColumn(lines []string) {
 	for _, line := range lines {
 		s.Print("  %s", line)
 	}
-}
-
-// aboutSpacing reports whether a difference is one of blanks and line ends, which
-// are invisible unless they are shown as something else.
-func aboutSpacing(d *verdict.Difference) bool {
-	return strings.Contains(d.Reason, "spac") || strings.Contains(d.Reason, "line should end") ||
-		strings.Contains(d.Reason, "line ends") || strings.Contains(d.Reason, "line end is")
 }
 
 // sideLines lays out one side: numbered lines, the one that differs marked,

@@ -25,10 +25,6 @@ type InputRun struct {
 	Plan    judge.Plan
 	Outcome verdict.Outcome
 	Ended   judge.Ended
-	// Compared says that the candidate's output was compared with this one's, and
-	// Difference where they part.
-	Compared   bool
-	Difference *verdict.Difference
 }
 
 // Tell takes one event.
@@ -51,20 +47,6 @@ func (v *InputView) Tell(event judge.Event) {
 			v.candidate(v.Runs[0])
 		}
 	}
-}
-
-// Verdict is that of the candidate, as far as references tell it.
-func (v *InputView) Verdict() verdict.Verdict {
-	sum := v.Runs[0].Ended.Verdict
-	for _, r := range v.Runs[1:] {
-		switch {
-		case r.Compared && r.Difference != nil:
-			return verdict.WrongAnswer
-		case r.Compared:
-			sum = verdict.Accepted
-		}
-	}
-	return sum
 }
 
 func (v *InputView) candidate(r InputRun) {
@@ -125,18 +107,19 @@ func (v *InputView) used(r InputRun) string {
 }
 
 // Close says what references printed.
-func (v *InputView) Close() {
+func (v *InputView) Close(agreements []judge.Agreement) {
 	s := v.Screen
-	for _, r := range v.Runs[1:] {
+	for i, a := range agreements {
+		r := v.Runs[1+i]
 		name := strong.Render(solutionName(r.Plan.Solution))
 		switch {
-		case !r.Compared:
+		case !a.Compared:
 			s.Print("%s (reference): %s", name, marked.Render("not compared: "+endWords(r)))
-		case r.Difference == nil:
+		case a.Difference == nil:
 			s.Print("%s (reference): %s", name, verdictStyle(verdict.Accepted).Render(v.same()+" the same")+dim.Render(", "+v.used(r)))
 		default:
 			s.Print("%s (reference): %s", name, verdictStyle(verdict.WrongAnswer).Render(v.same()+" something else")+dim.Render(", "+v.used(r)))
-			s.printSides(r.Difference, "expected", "got")
+			s.printSides(a.Difference, "expected", "got")
 		}
 	}
 	s.Flush()

@@ -552,7 +552,7 @@ func (v *TryView) summary(t *tally) {
 		s.Print("%s", s.wrapped(normal, "nearest to a limit: "+t.nearest(slowest, largest), "  "))
 	}
 	if t.plan.Solution.Expect != "" && v.Expectations {
-		s.Print("  %s", expectationWords(e.Verdict, t.plan.Solution.Expect))
+		s.Print("  %s", expectationWords(e.Verdict, t.plan.Solution))
 	}
 	s.Flush()
 }
@@ -590,11 +590,9 @@ func unsetWord(unset bool) string {
 	return ""
 }
 
-func expectationWords(got verdict.Verdict, expect string) string {
-	if expect == "" {
-		expect = verdict.Accepted.String()
-	}
-	if Expected(got, expect) {
+func expectationWords(got verdict.Verdict, s problem.Solution) string {
+	expect := cmp.Or(s.Expect, verdict.Accepted.String())
+	if s.Met(got) {
 		return "as expected: " + expect
 	}
 	return marked.Render("expected: " + expect)
@@ -631,16 +629,10 @@ func (v *TryView) ShowExpectations() {
 	v.Screen.Print("")
 	for _, t := range v.all {
 		got := t.ended.Verdict
-		words := expectationWords(got, t.plan.Solution.Expect)
+		words := expectationWords(got, t.plan.Solution)
 		if got == verdict.Skipped {
 			words = "not compared with its expectation"
 		}
 		v.Screen.Print("  %s  %s  %s", pad(t.name, wide), verdictStyle(got).Render(pad(got.Short(), 3)), words)
 	}
-}
-
-// Expected reports whether a solution got the verdict that it must get: the
-// one it is expected to, and accepted where nothing is said.
-func Expected(got verdict.Verdict, expect string) bool {
-	return got.String() == expect || expect == "" && got == verdict.Accepted
 }

@@ -148,11 +148,11 @@ func TestProgressIsForTerminalsOnly(t *testing.T) {
 
 func TestBlanksAreSeenWhereTheyAreTheDifference(t *testing.T) {
 	e := verdict.Excerpt{FirstLine: 1, Lines: []string{"3 4 "}, Starts: []int{0}, Column: 4, AtStart: true, AtEnd: true}
-	for reason, shown := range map[string]string{
-		"the line should end here": "3·4·", "spacing differs": "3·4·", "off by 1": "3 4 ", "": "3 4 ",
-	} {
-		lines := sideLines(e, 40, aboutSpacing(&verdict.Difference{Reason: reason}))
-		assert.Contains(t, lines[0], shown)
+	for kind, shown := range map[verdict.DifferenceKind]string{verdict.InSpacing: "3·4·", verdict.InAmount: "3 4 ", verdict.InText: "3 4 "} {
+		s, out := plainScreen("80")
+		s.printSides(&verdict.Difference{Kind: kind, ExpectedSide: e, GotSide: e}, "expected", "printed")
+		s.Flush()
+		assert.Contains(t, out.String(), "1  "+shown)
 	}
 }
 

@@ -19,12 +19,15 @@ const (
 // difference describes a parting, reading on a little in both texts.
 func (p *parting) difference(want, got *text) *verdict.Difference {
 	d := &verdict.Difference{
-		Line: p.got.line + 1, Column: p.got.column + 1, Reason: p.reason,
+		Line: p.got.line + 1, Column: p.got.column + 1, Reason: p.reason, Kind: kindOf(p.reason),
 		ExpectedSide: want.excerpt(p.want),
 		GotSide:      got.excerpt(p.got),
 	}
 	if p.atEnd {
 		d.Line, d.Column = p.want.line+1, p.want.column+1
+	}
+	if p.amount {
+		d.Kind = verdict.InAmount
 	}
 	d.Expected, d.Got = token(d.ExpectedSide), token(d.GotSide)
 	sharpen(d)

@@ -17,10 +17,36 @@ func (t *text) place() place { return place{t.line, t.column} }
 type parting struct {
 	want, got place
 	reason    string // what kind of difference, where the texts do not show it
+	amount    bool   // reason says how far two numbers are apart
 	atEnd     bool   // the output ended: got is where the next text was expected
 	// rest counts how many lines or words differ in all. It is called last, and
 	// reads both texts to their ends.
 	rest func(*verdict.Difference)
+}
+
+// Reasons that are asked for again.
+const (
+	outputEnds     = "the output ends too early"
+	outputGoesOn   = "the output goes on where it should have ended"
+	nothingPrinted = "nothing was printed"
+	lineEnds       = "the line ends too early"
+	lineShouldEnd  = "the line should end here"
+	wordEnds       = "the word ends too early"
+	spacingDiffers = "spacing differs"
+	noSpace        = "a space or line end is missing"
+	noLastEnd      = "the last line end is missing"
+	lastEndTooMuch = "the last line end is too much"
+)
+
+// kindOf is what two outputs differ in for a reason.
+func kindOf(reason string) verdict.DifferenceKind {
+	switch reason {
+	case nothingPrinted:
+		return verdict.InAll
+	case lineEnds, lineShouldEnd, spacingDiffers, noSpace, noLastEnd, lastEndTooMuch:
+		return verdict.InSpacing
+	}
+	return verdict.InText
 }
 
 func compareExact(want, got *text, s Settings) *parting {
@@ -29,9 +55,9 @@ func compareExact(want, got *text, s Settings) *parting {
 		if p, over := atEnds(want, got); over {
 			switch {
 			case p != nil && string(want.peek(2)) == "\n":
-				p.reason = "the last line end is missing"
+				p.reason = noLastEnd
 			case p != nil && string(got.peek(2)) == "\n":
-				p.reason = "the last line end is too much"
+				p.reason = lastEndTooMuch
 			}
 			return p
 		}
@@ -46,11 +72,11 @@ func compareExact(want, got *text, s Settings) *parting {
 func byteReason(want, got byte) string {
 	switch {
 	case want == '\n':
-		return "the line should end here"
+		return lineShouldEnd
 	case got == '\n':
-		return "the line ends too early"
+		return lineEnds
 	case isSpace(want) || isSpace(got):
-		return "spacing differs"
+		return spacingDiffers
 	}
 	return ""
 }
@@ -59,15 +85,15 @@ func compareLines(want, got *text, s Settings) *parting {
 	return compareSpaced(want, got, s, sameLines, func(w, g gap, _ bool) string {
 		switch {
 		case w.newlines > g.newlines && g.newlines == 0:
-			return "the line should end here"
+			return lineShouldEnd
 		case w.newlines > g.newlines:
 			return "a blank line is missing"
 		case w.newlines < g.newlines && w.newlines == 0:
-			return "the line ends too early"
+			return lineEnds
 		case w.newlines < g.newlines:
 			return "this blank line should not be here"
 		case w.blanks != g.blanks:
-			return "spacing differs"
+			return spacingDiffers
 		}
 		return ""
 	})
@@ -79,9 +105,9 @@ func compareTokens(want, got *text, s Settings) *parting {
 		case first || w.any() == g.any():
 			return ""
 		case w.any():
-			return "a space or line end is missing"
+			return noSpace
 		}
-		return "the word ends too early"
+		return wordEnds
 	})
 }
 
@@ -191,15 +217,15 @@ func atEnds(want, got *text) (p *parting, over bool) {
 }
 
 func ended(want place, got *text) *parting {
-	reason := "the output ends too early"
+	reason := outputEnds
 	if got.line == 0 && got.column == 0 {
-		reason = "nothing was printed"
+		reason = nothingPrinted
 	}
 	return &parting{want: want, got: got.place(), reason: reason, atEnd: true}
 }
 
 func tooMuch(want place, got *text) *parting {
-	return &parting{want: want, got: got.place(), reason: "the output goes on where it should have ended"}
+	return &parting{want: want, got: got.place(), reason: outputGoesOn}
 }
 
 // skipGap passes over white space.

@@ -27,7 +27,7 @@ func compareNumbers(want, got *text, s Settings) *parting {
 		wantAt, gotAt := want.place(), got.place()
 		wantWord, gotWord = want.word(wantWord[:0]), got.word(gotWord[:0])
 		if !within.sameWord(wantWord, gotWord) {
-			return &parting{want: wantAt, got: gotAt, reason: numberReason(wantWord, gotWord)}
+			return &parting{want: wantAt, got: gotAt, reason: numberReason(wantWord, gotWord), amount: true}
 		}
 		if len(wantWord) == longestNumber {
 			if p := compareRestOfWord(want, got, s); p != nil {

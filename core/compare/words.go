@@ -24,13 +24,14 @@ func sharpen(d *verdict.Difference) {
 		return // only the spacing differs
 	}
 	switch d.Reason {
-	case "the output ends too early", "the line ends too early", "the word ends too early", "the output goes on where it should have ended", "the line should end here":
+	case outputEnds, lineEnds, wordEnds, outputGoesOn, lineShouldEnd:
 		inWord := wantAt > 0 && gotAt > 0 && visible(want, wantAt-1) && visible(got, gotAt-1)
 		if inWord && (visible(want, wantAt) || visible(got, gotAt)) {
 			d.Expected, d.Got, d.Reason = wordAround(want, wantAt-1), wordAround(got, gotAt-1), ""
+			d.Kind = verdict.InText
 			d.ExpectedSide, d.GotSide = wantSide, gotSide
 		}
-	case "spacing differs", "a space or line end is missing":
+	case spacingDiffers, noSpace:
 		if short {
 			differingWords(d, want, got)
 		}
@@ -43,6 +44,7 @@ func differingWords(d *verdict.Difference, want, got []rune) {
 	for i := range min(len(w), len(g)) {
 		if string(want[w[i][0]:w[i][1]]) != string(got[g[i][0]:g[i][1]]) {
 			d.Expected, d.Got, d.Reason = string(want[w[i][0]:w[i][1]]), string(got[g[i][0]:g[i][1]]), ""
+			d.Kind = verdict.InText
 			d.Column, d.GotSide.Column, d.ExpectedSide.Column = g[i][0]+1, g[i][0]+1, w[i][0]+1
 			return
 		}

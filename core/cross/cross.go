@@ -163,6 +163,32 @@ type Result struct {
 	Slowest  []Peak // of each candidate
 }
 
+// A Weight is how much it means that nothing was found.
+type Weight int
+
+// Weights of a result, from least to most.
+const (
+	NothingJudged Weight = iota // no answer was compared with anything
+	OnlyRan                     // programs kept within their limits; nobody knows whether they are right
+	Agreed                      // the candidates gave the same answers
+	Confirmed                   // answers were as expected
+)
+
+// Weight says how much it means that nothing was found.
+func (r *Result) Weight() Weight {
+	switch {
+	case r.Inputs == 0:
+		return NothingJudged
+	case r.Base == ByNothing:
+		return OnlyRan
+	case r.Base == ByEachOther:
+		return Agreed
+	case r.Judged == 0:
+		return NothingJudged
+	}
+	return Confirmed
+}
+
 // A Note is something that a judge would not mind, but that may matter.
 type Note struct {
 	Candidate int

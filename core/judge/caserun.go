@@ -216,9 +216,9 @@ func differenceWords(d *verdict.Difference) string {
 		}
 	}
 	switch {
-	case d.Reason == "nothing was printed":
+	case d.Kind == verdict.InAll:
 		return d.Reason
-	case d.Reason != "" && !strings.HasPrefix(d.Reason, "off by"):
+	case d.Reason != "" && d.Kind != verdict.InAmount:
 		return at + ": " + d.Reason
 	}
 	words := fmt.Sprintf("%s: expected %s, got %s", at, quote(d.Expected), quote(d.Got))

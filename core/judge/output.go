@@ -18,6 +18,41 @@ type Printed struct {
 	Outcome verdict.Outcome
 }
 
+// An Agreement says how an answer compares with that of a reference.
+type Agreement struct {
+	Compared   bool // both ran to their end
+	Difference *verdict.Difference
+}
+
+// Agreements compares what a candidate printed on an input whose answer nobody knows with what
+// references printed, and returns what each of them says, and the verdict that follows: that of
+// the candidate's run where it did not end well, unjudged where nothing could be compared. The
+// error says that an answer could not be read.
+func Agreements(p *problem.Problem, candidate Printed, references []Printed) (list []Agreement, v verdict.Verdict, err error) {
+	clean := func(o verdict.Outcome) bool { return o.Ran && o.Verdict == verdict.Unjudged }
+	list, v = make([]Agreement, len(references)), candidate.Outcome.Verdict
+	if !clean(candidate.Outcome) {
+		return list, v, nil
+	}
+	for i, r := range references {
+		if !clean(r.Outcome) {
+			continue
+		}
+		expected := problem.Data{Text: r.Text, Size: int64(len(r.Text))}
+		if list[i].Difference, err = CompareAnswers(p, expected, candidate.Text); err != nil {
+			return list, v, err
+		}
+		list[i].Compared = true
+		switch {
+		case list[i].Difference != nil:
+			v = verdict.WrongAnswer
+		case v == verdict.Unjudged:
+			v = verdict.Accepted
+		}
+	}
+	return list, v, nil
+}
+
 // Output runs one solution on cases as Run does, and yields all that it prints for each, in case
 // order and as soon as it is there. Who stops the iteration ends the runs. A solution that
 // cannot be run yields nothing: the Ended that progress is told says why. The last error is the

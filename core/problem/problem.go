@@ -192,6 +192,12 @@ type Solution struct {
 	Line     int      // in verdict.toml; 0 if it does not stand there
 }
 
+// Met reports whether the solution may get a verdict: the one that it must get, and
+// accepted where nothing is said.
+func (s Solution) Met(got verdict.Verdict) bool {
+	return got.String() == s.Expect || s.Expect == "" && got == verdict.Accepted
+}
+
 // Runs reports whether the solution runs the cases of a group.
 func (s Solution) Runs(group string) bool {
 	return len(s.Groups) == 0 || slices.Contains(s.Groups, group)

@@ -122,6 +122,7 @@ type Difference struct {
 	// Reason says in words what kind of difference this is, where the two
 	// texts alone would not: "the output ends too early".
 	Reason string
+	Kind   DifferenceKind
 
 	ExpectedSide, GotSide Excerpt
 
@@ -138,6 +139,17 @@ type Difference struct {
 	// input says that it holds many cases; its zero value: it is not known.
 	Answer Answer
 }
+
+// A DifferenceKind is what two outputs differ in.
+type DifferenceKind int
+
+// Kinds of differences.
+const (
+	InText    DifferenceKind = iota // in what can be seen
+	InSpacing                       // in blanks or line ends, which cannot
+	InAmount                        // in two numbers, of which Reason says how far apart they are
+	InAll                           // nothing was printed
+)
 
 // An Answer is one of several that a program prints in one run.
 type Answer struct {
