@@ -5,13 +5,11 @@ import (
 	"context"
 	"fmt"
 	"io"
-	"slices"
 	"time"
 
 	"golang.org/x/sync/errgroup"
 
 	"coldverdict/core/judge"
-	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
 )
 
@@ -82,17 +80,14 @@ func (s *search) suspect(ctx context.Context, worker, candidate, by int, p *pack
 
 // run cuts a failure down, shrinks it, and tells it.
 func (a *accusation) run(ctx context.Context) error {
-	f := Found{Candidate: a.candidate, Way: a.way, Origin: a.pack.inputs[a.at].Origin, After: time.Since(a.began)}
-	if len(a.pack.inputs) > 1 && !a.problem.Kind().Calls {
-		f.Origin = a.pack.inputs[0].Origin
-	}
+	f := Found{Candidate: a.candidate, Way: a.way, Origin: a.bundling().failing(a.pack, a.at).Origin, After: time.Since(a.began)}
 	a.mu.Lock()
 	f.Inputs = a.result.Inputs
 	a.mu.Unlock()
 	began := time.Now()
 	limited, end := context.WithTimeout(ctx, shrinkTime)
 	defer end()
-	texts, err := a.cutDown(limited, &f)
+	texts, err := a.bundling().cutDown(limited, a, &f)
 	if err != nil && limited.Err() == nil {
 		return err
 	}
@@ -191,7 +186,7 @@ func (a *accusation) expected(ctx context.Context, texts [][]byte) (expected [][
 	case a.way == Disagrees:
 		return own(a.other, texts)
 	case a.way == AfterOthers && a.base != ByReference:
-		return a.eachAlone(texts, own)
+		return a.bundling().alone(a, texts, own)
 	case a.base == ByReference && (aboutAnswers(a.kind.verdict) || a.way == Unsteady):
 		expected, t, err := a.ask(ctx, a.worker, texts, false)
 		return expected, t == nil && err == nil, err
@@ -199,242 +194,6 @@ func (a *accusation) expected(ctx context.Context, texts [][]byte) (expected [][
 		return nil, true, nil
 	}
 	return own(a.candidate, texts)
-}
-
-// mostAlone is up to how many cases in a file are each run alone to see what the
-// candidate answers without company.
-const mostAlone = 8
-
-// eachAlone are the answers that a candidate gives to each case without company.
-func (a *accusation) eachAlone(texts [][]byte, own func(int, [][]byte) ([][]byte, bool, error)) ([][]byte, bool, error) {
-	if a.problem.Kind().Calls {
-		var all [][]byte
-		for i := range texts {
-			alone, ok, err := own(a.candidate, texts[i:i+1])
-			if err != nil || !ok {
-				return nil, false, err
-			}
-			all = append(all, alone...)
-		}
-		return all, true, nil
-	}
-	in := a.read(texts[0])
-	if in == nil {
-		return nil, false, nil
-	}
-	if in.Cases() > mostAlone { // the opposite order will do
-		printed, ok, err := own(a.candidate, [][]byte{in.Reversed().Append(nil)})
-		if err != nil || !ok {
-			return nil, false, err
-		}
-		parts, ok := partsOf(printed[0], in.Cases())
-		slices.Reverse(parts)
-		return [][]byte{bytes.Join(parts, nil)}, ok, nil
-	}
-	var joined []byte
-	for i := range in.Cases() {
-		alone, ok, err := own(a.candidate, [][]byte{in.Part(i, i+1).Append(nil)})
-		if err != nil || !ok {
-			return nil, false, err
-		}
-		joined = append(joined, alone[0]...)
-	}
-	return [][]byte{joined}, true, nil
-}
-
-// cutDown returns the smallest input that it finds, or the fewest calls.
-func (a *accusation) cutDown(ctx context.Context, f *Found) ([][]byte, error) {
-	if a.problem.Kind().Calls {
-		return a.cutCalls(ctx, f)
-	}
-	f.Before = a.pack.size
-	in := a.pack.apart()
-	if in == nil {
-		return a.makeSmaller(ctx, f)
-	}
-	if a.source.packs {
-		var err error
-		if in, err = a.cutCases(ctx, f, in); err != nil {
-			return [][]byte{in.Append(nil)}, err
-		}
-	}
-	small, complete, err := a.shrink(ctx, in)
-	f.Complete = complete
-	if a.source.packs && err == nil && small.Cases() > 1 {
-		f.Company, err = a.company(ctx, small)
-	}
-	return [][]byte{small.Append(nil)}, err
-}
-
-// shrink shrinks one input of a file.
-func (a *accusation) shrink(ctx context.Context, in *shape.Input) (*shape.Input, bool, error) {
-	return a.problem.Shape.Shrink(ctx, in, func(ctx context.Context, text []byte) (bool, error) { return a.fails(ctx, text) })
-}
-
-// cutCases halves the cases of a file as long as one half fails. Where none does, it
-// is their company that counts, and all of them are left.
-func (a *accusation) cutCases(ctx context.Context, f *Found, in *shape.Input) (*shape.Input, error) {
-	for n := in.Cases(); n > 1; n = in.Cases() {
-		half := n / 2
-		found := false
-		for _, part := range []*shape.Input{in.Part(0, half), in.Part(half, n)} {
-			failed, err := a.fails(ctx, part.Append(nil))
-			if err != nil {
-				return in, err
-			}
-			if failed {
-				in, found = part, true
-				f.Origin = a.originOf(part, f.Origin)
-				break
-			}
-		}
-		if !found {
-			return in, nil
-		}
-	}
-	f.Before = int64(len(in.Append(nil)))
-	return in, nil
-}
-
-// originOf finds which of the inputs that were joined a single case is.
-func (a *accusation) originOf(one *shape.Input, otherwise Origin) Origin {
-	if one.Cases() > 1 || a.pack.joined == nil {
-		return otherwise
-	}
-	text := one.Append(nil)
-	for i := range a.pack.inputs {
-		if bytes.Equal(a.pack.joined.Part(i, i+1).Append(nil), text) {
-			return a.pack.inputs[i].Origin
-		}
-	}
-	return otherwise
-}
-
-// company returns how many cases an input has where each of them on its own is answered as
-// expected; 0 if one is not.
-func (a *accusation) company(ctx context.Context, in *shape.Input) (int, error) {
-	if a.way == AfterOthers {
-		return in.Cases(), nil
-	}
-	for i := range in.Cases() {
-		failed, err := a.fails(ctx, in.Part(i, i+1).Append(nil))
-		if err != nil || failed {
-			return 0, err
-		}
-	}
-	return in.Cases(), nil
-}
-
-// cutCalls finds the fewest calls in a row of which the last one fails, and shrinks
-// the arguments of each.
-func (a *accusation) cutCalls(ctx context.Context, f *Found) ([][]byte, error) {
-	list := slices.Clone(a.pack.inputs[:a.at+1])
-	last := list[a.at]
-	texts := func(list []*input) (all [][]byte) {
-		for _, i := range list {
-			all = append(all, i.bytes())
-		}
-		return all
-	}
-	alone := false
-	if a.way != AfterOthers {
-		var err error
-		if alone, err = a.fails(ctx, last.bytes()); err != nil {
-			return texts(list), err
-		}
-	}
-	if alone {
-		list = []*input{last}
-	}
-	for _, i := range list {
-		f.Before += int64(len(i.bytes()))
-	}
-	if len(list) > 1 {
-		if err := a.fewerCalls(ctx, &list, texts); err != nil {
-			return texts(list), err
-		}
-	}
-	f.Complete = true
-	for changed := true; changed; {
-		changed = false
-		for i := range list {
-			if list[i].in == nil {
-				continue
-			}
-			before := list[i].bytes()
-			small, complete, err := a.problem.Shape.Shrink(ctx, list[i].in, func(ctx context.Context, text []byte) (bool, error) {
-				all := texts(list)
-				all[i] = text
-				return a.fails(ctx, all...)
-			})
-			list[i] = &input{Origin: list[i].Origin, in: small}
-			if err != nil {
-				return texts(list), err
-			}
-			f.Complete = f.Complete && complete
-			changed = changed || complete && len(list) > 1 && !bytes.Equal(before, list[i].bytes())
-		}
-	}
-	if len(list) > 1 {
-		f.Company = len(list)
-	}
-	return texts(list), nil
-}
-
-// fewerCalls leaves out calls before the last one, in halves first and one by one at
-// last.
-func (a *accusation) fewerCalls(ctx context.Context, list *[]*input, texts func([]*input) [][]byte) error {
-	for part := max(1, len(*list)-1); ; part /= 2 {
-		for at := 0; at < len(*list)-1; {
-			fewer := slices.Delete(slices.Clone(*list), at, min(at+part, len(*list)-1))
-			failed, err := a.fails(ctx, texts(fewer)...)
-			if err != nil {
-				return err
-			}
-			if failed {
-				*list = fewer
-			} else {
-				at += part
-			}
-		}
-		if part == 1 {
-			return nil
-		}
-	}
-}
-
-// The inputs that are generated to find a smaller one, where no shape tells how to make one
-// smaller: of each size so many.
-const (
-	smallerSizes = 12
-	ofEachSize   = 25
-)
-
-// makeSmaller makes other inputs, from the smallest on, until one fails in the same
-// way.
-func (a *accusation) makeSmaller(ctx context.Context, f *Found) ([][]byte, error) {
-	one := a.pack.inputs[0]
-	for i := range smallerSizes {
-		size := shape.Size(int64(one.Size) * int64(i) / smallerSizes)
-		for n := range ofEachSize {
-			smaller, err := a.source.make(ctx, Origin{Seed: one.Seed + shape.Seed(n), Size: size})
-			if err != nil {
-				return [][]byte{one.bytes()}, err
-			}
-			if len(smaller.bytes()) >= len(one.bytes()) {
-				continue
-			}
-			failed, err := a.fails(ctx, smaller.bytes())
-			if err != nil {
-				return [][]byte{one.bytes()}, err
-			}
-			if failed {
-				f.Origin = smaller.Origin
-				return [][]byte{smaller.bytes()}, nil
-			}
-		}
-	}
-	return [][]byte{one.bytes()}, nil
 }
 
 // evidence runs everything once more on the smallest input, and reports that it still

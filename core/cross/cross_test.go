@@ -351,7 +351,7 @@ func TestTheSameSeedTriesTheSame(t *testing.T) {
 	first := func() (texts []string) {
 		src, err := openSource(context.Background(), &problem.Problem{Shape: parsedShape(t, sumShape)}, Options{})
 		require.NoError(t, err)
-		s := newSchedule(src, false, Options{Seed: 7, Style: "sorted"})
+		s := newSchedule(src, Options{Seed: 7, Style: "sorted"})
 		for range 300 {
 			p, err := s.next(context.Background())
 			require.NoError(t, err)
@@ -374,7 +374,7 @@ func parsedShape(t *testing.T, text string) *shape.Shape {
 func TestWhatShowsSomethingNewIsTriedMoreOften(t *testing.T) {
 	src, err := openSource(context.Background(), &problem.Problem{Shape: parsedShape(t, sumShape)}, Options{})
 	require.NoError(t, err)
-	s := newSchedule(src, false, Options{Seed: 7})
+	s := newSchedule(src, Options{Seed: 7})
 	s.edging = false
 	tried := map[string]int{}
 	news := uint64(0)

@@ -3,7 +3,6 @@ package cross
 import (
 	"bytes"
 	"context"
-	"errors"
 	"sync"
 
 	"coldverdict/core/judge"
@@ -20,20 +19,21 @@ type input struct {
 
 // A source makes inputs.
 type source struct {
-	shape *shape.Shape // nil: there is none
-	packs bool         // inputs can be joined
-	mu    sync.Mutex
-	maker *judge.Maker // what [make] names; nil: the shape makes
+	bundling bundling
+	shape    *shape.Shape // nil: there is none
+	packs    bool         // inputs can be joined
+	mu       sync.Mutex
+	maker    *judge.Maker // what [make] names; nil: the shape makes
 }
 
 // openSource makes ready what makes inputs.
 func openSource(ctx context.Context, p *problem.Problem, o Options) (*source, error) {
-	s := &source{shape: p.Shape}
+	s := &source{shape: p.Shape, bundling: bundlingOf(p)}
 	if p.Make == (problem.Make{}) || o.Style != "" && p.Shape != nil {
 		if p.Shape == nil {
 			return nil, ErrNoInputs
 		}
-		s.packs = !p.Kind().Calls && p.Shape.Packs() > 0
+		s.packs = s.bundling.joins() && p.Shape.Packs() > 0
 		return s, nil
 	}
 	var err error
@@ -150,26 +150,9 @@ type pack struct {
 
 // packed joins inputs for one run, as many of the first as there is room for, and
 // returns how many those are.
-func (s *source) packed(list []*input, calls bool) (p *pack, taken int, err error) {
-	p = &pack{inputs: list}
-	switch {
-	case calls:
-		for _, i := range list {
-			p.texts = append(p.texts, i.bytes())
-		}
-	case len(list) == 1:
-		p.texts = [][]byte{list[0].bytes()}
-	default:
-		apart := make([]*shape.Input, len(list))
-		for i := range list {
-			apart[i] = list[i].in
-		}
-		joined, n := s.shape.Pack(apart)
-		if n < 1 {
-			return nil, 0, errors.New("not even one case fits into a file of its own") // which Make would not have made
-		}
-		p.inputs, p.joined = list[:n], joined
-		p.texts = [][]byte{joined.Append(nil)}
+func (s *source) packed(list []*input) (p *pack, taken int, err error) {
+	if p, err = s.bundling.pack(s, list); err != nil {
+		return nil, 0, err
 	}
 	for _, text := range p.texts {
 		p.size += int64(len(text))

@@ -41,7 +41,7 @@ func TestAnOutputIsDividedAmongItsCases(t *testing.T) {
 func scheduled(t *testing.T, text string, o Options) *schedule {
 	src, err := openSource(context.Background(), &problem.Problem{Shape: parsedShape(t, text)}, Options{})
 	require.NoError(t, err)
-	s := newSchedule(src, false, o)
+	s := newSchedule(src, o)
 	s.edging = false
 	return s
 }

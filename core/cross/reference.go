@@ -122,11 +122,7 @@ func (s *search) showFailure(ctx context.Context, worker int, p *pack, t *troubl
 		last = again.outcome
 		return true, nil
 	}
-	in := p.apart()
-	if s.problem.Kind().Calls {
-		in = p.inputs[t.at].in
-	}
-	if in != nil {
+	if in := s.bundling().failing(p, t.at).in; in != nil {
 		bounded, end := context.WithTimeout(ctx, failureTime)
 		defer end()
 		small, _, err := s.problem.Shape.Shrink(bounded, in, fails)

@@ -236,7 +236,7 @@ func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *p
 
 // unsteady returns in what way a candidate is not steady, and at which call; -1: it is.
 func (s *search) unsteady(ctx context.Context, worker, candidate int, p *pack, printed [][]byte) (Way, int, error) {
-	turned, expected, ok := s.turned(p, printed)
+	turned, expected, ok := s.bundling().turned(p, printed)
 	if !ok {
 		turned, expected = p.texts, printed
 	}
@@ -256,43 +256,4 @@ func (s *search) unsteady(ctx context.Context, worker, candidate int, p *pack, p
 		return Unsteady, again, nil
 	}
 	return AfterOthers, len(turned) - 1 - at, nil
-}
-
-// turned are the inputs of a pack in the opposite order, and what was printed for
-// them. ok is false where there is one only, or what was printed does not tell which
-// part belongs to which.
-func (s *search) turned(p *pack, printed [][]byte) (texts, expected [][]byte, ok bool) {
-	if s.problem.Kind().Calls {
-		for i := len(p.texts) - 1; i >= 0; i-- {
-			texts, expected = append(texts, p.texts[i]), append(expected, printed[i])
-		}
-		return texts, expected, len(texts) > 1
-	}
-	n := p.cases
-	parts, ok := partsOf(printed[0], n)
-	if !ok || n < 2 {
-		return nil, nil, false
-	}
-	var turned []byte
-	for i := n - 1; i >= 0; i-- {
-		turned = append(turned, parts[i]...)
-	}
-	return [][]byte{p.apart().Reversed().Append(nil)}, [][]byte{turned}, true
-}
-
-// partsOf divides an output into the answers of so many cases: as many lines each. ok
-// is false where that does not come out even.
-func partsOf(text []byte, n int) (parts [][]byte, ok bool) {
-	text = bytes.TrimRight(text, " \n\r\t")
-	text = append(text[:len(text):len(text)], '\n')
-	lines := bytes.SplitAfter(text, []byte("\n"))
-	lines = lines[:len(lines)-1]
-	if n < 1 || len(lines)%n > 0 {
-		return nil, false
-	}
-	each := len(lines) / n
-	for i := range n {
-		parts = append(parts, bytes.Join(lines[i*each:(i+1)*each], nil))
-	}
-	return parts, true
 }

@@ -33,14 +33,12 @@ const (
 // slowest of the programs may take when it shall become more.
 const (
 	firstPack = 8
-	mostCalls = 2048
 	packTime  = 250 * time.Millisecond
 )
 
 // A schedule says which inputs come next.
 type schedule struct {
 	source *source
-	calls  bool // inputs are calls
 	seed   shape.Seed
 	size   *shape.Size // of all random inputs
 	style  string
@@ -93,22 +91,18 @@ type planned struct {
 	Origin
 }
 
-func newSchedule(src *source, calls bool, o Options) *schedule {
+func newSchedule(src *source, o Options) *schedule {
 	s := &schedule{
-		source: src, calls: calls, seed: o.Seed, size: o.Size, style: o.Style, count: o.Count,
+		source: src, seed: o.Seed, size: o.Size, style: o.Style, count: o.Count,
 		draw: rand.New(rand.NewPCG(uint64(o.Seed), 0x63726f7373)), styles: src.styles(),
-		pack: 1, most: 1, ceiling: len(rungs), strikes: make([]int, len(rungs)), known: map[uint64]bool{}, slow: map[string]float64{},
+		ceiling: len(rungs), strikes: make([]int, len(rungs)), known: map[uint64]bool{}, slow: map[string]float64{},
 	}
 	s.changed.L = &s.mu
 	if s.style != "" {
 		s.styles = []string{s.style}
 	}
-	switch {
-	case calls:
-		s.pack, s.most = firstPack, mostCalls
-	case src.packs:
-		s.pack, s.most = firstPack, int(min(src.shape.Packs(), 100_000))
-	}
+	s.most = src.bundling.most(src)
+	s.pack = min(firstPack, s.most)
 	s.weights = make([]weight, len(rungs)*len(s.styles))
 	s.edging = o.Size == nil && o.Style == ""
 	return s
@@ -188,7 +182,7 @@ func (s *schedule) one(stream stream, how func() (*input, error)) (*pack, error)
 	if err != nil {
 		return nil, err
 	}
-	p, _, err := s.source.packed([]*input{in}, s.calls)
+	p, _, err := s.source.packed([]*input{in})
 	if err == nil {
 		p.stream = stream
 	}
@@ -335,7 +329,7 @@ func (s *schedule) generated(ctx context.Context, list []planned) (*pack, error)
 		}
 		inputs[i] = list[i].input
 	}
-	p, n, err := s.source.packed(inputs, s.calls)
+	p, n, err := s.source.packed(inputs)
 	if err != nil {
 		return nil, err
 	}

@@ -13,7 +13,6 @@ import (
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/script"
-	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 )
 
@@ -98,7 +97,7 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 		plan := s.prepared.Plan(s.reference)
 		started.Reference = &plan
 	}
-	s.schedule = newSchedule(s.source, p.Kind().Calls, o)
+	s.schedule = newSchedule(s.source, o)
 	s.seen = newSeen(p)
 	s.began = time.Now()
 	s.tell(started)
@@ -255,17 +254,12 @@ func (s *search) ask(ctx context.Context, worker int, texts [][]byte, large bool
 	if large {
 		limits.Time = referenceTimeLarge
 	}
-	if !s.problem.Kind().Calls {
-		limits.Time = max(limits.Time, startTime(s.prepared.Plan(s.reference).Build.Language))
-	}
+	limits.Time = max(limits.Time, s.bundling().startTime(s.prepared.Plan(s.reference).Build.Language))
 	answers, _, t, err := s.answers(ctx, worker+s.workers, s.reference, texts, limits)
 	return answers, t, err
 }
 
-// startTime is what a runtime may take before the first line of the reference.
-func startTime(l *toolchain.Language) time.Duration {
-	return time.Duration(l.StartSeconds * float64(time.Second))
-}
+func (s *search) bundling() bundling { return s.source.bundling }
 
 // cases are inputs with their expected outputs, to be judged as the base says.
 func (s *search) cases(texts, answers [][]byte) []problem.Case {

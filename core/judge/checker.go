@@ -40,10 +40,7 @@ type checkerKey struct{ role, script, program string }
 
 // checkerOf returns which checker or interactor a case needs.
 func (j *Judge) checkerOf(c *problem.Case) checkerKey {
-	if j.problem.Kind().Talks {
-		return checkerKey{roleInteractor, j.problem.Talk.Script, j.problem.Talk.Program}
-	}
-	return checkerKey{roleChecker, c.Compare.Script, c.Compare.Program}
+	return j.manner.decider(j.problem, c)
 }
 
 func (k checkerKey) none() bool { return k.script == "" && k.program == "" }
@@ -249,8 +246,8 @@ func (f *checkerFolder) ask(ctx context.Context, r *caseRun, input io.Reader, ex
 	if err := f.put(script.InputFile, input); err != nil {
 		return d, said, fmt.Errorf("cannot give the checker the input: %w", err)
 	}
-	if r.run.judge.problem.Shape != nil && !r.run.judge.problem.Kind().Calls {
-		if err := f.put(script.ShapeFile, strings.NewReader(r.run.judge.problem.Shape.Text())); err != nil {
+	if shape := r.run.judge.problem.Shape; shape != nil && r.run.judge.manner.text {
+		if err := f.put(script.ShapeFile, strings.NewReader(shape.Text())); err != nil {
 			return d, said, fmt.Errorf("cannot give the checker the shape: %w", err)
 		}
 	}

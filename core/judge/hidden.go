@@ -134,7 +134,7 @@ func (j *Judge) secrets() (paths []string) {
 func (j *Judge) checkerWorker(candidates box.Options) *worker {
 	o := candidates
 	o.Hidden = nil
-	o.Decides = j.problem.Kind().Talks
+	o.Decides = j.manner.decidersReport
 	o.Visible = append(slices.Clone(o.Visible), j.folder, j.problem.Dir)
 	for _, c := range j.checkers {
 		if c.fault == nil && c.checker.script != "" {

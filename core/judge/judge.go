@@ -46,6 +46,7 @@ type Env struct {
 // control groups and the sandboxes. It must be closed.
 type Judge struct {
 	problem  *problem.Problem
+	manner   *manner // by the kind of the problem
 	env      Env
 	kit      *toolchain.Kit
 	scratch  *box.Scratch
@@ -79,7 +80,7 @@ func Open(p *problem.Problem, env Env) (*Judge, error) {
 		return nil, fmt.Errorf("cannot make a working folder: %w", err)
 	}
 	j := &Judge{
-		problem: p, env: env, kit: kit, scratch: scratch, folder: filepath.Join(scratch.Dir, "checks"),
+		problem: p, manner: mannerOf(p), env: env, kit: kit, scratch: scratch, folder: filepath.Join(scratch.Dir, "checks"),
 		checkers: map[checkerKey]*builtChecker{},
 		groups: sync.OnceValue(func() *box.Groups {
 			groups, _ := box.OpenGroups() // without them the watch alone enforces the limits

@@ -103,8 +103,8 @@ func (j *Judge) Prepare(ctx context.Context, solutions []problem.Solution, o Bui
 func (p *Prepared) plan(ctx context.Context, w *worker, solution problem.Solution) (Plan, error) {
 	j := p.judge
 	source := toolchain.Source{Path: j.problem.Path(solution), Language: solution.Language, Checked: p.options.Checked}
-	if j.problem.Kind().Calls {
-		source.Wrap = call.Around(j.problem.Call)
+	if j.manner.wrapper != nil {
+		source.Wrap = j.manner.wrapper(j.problem)
 	}
 	build, err := j.kit.Build(ctx, w, source)
 	plan := Plan{Solution: solution, Groups: map[string]verdict.Limits{}}
@@ -204,7 +204,7 @@ func (p *Prepared) open(cases []problem.Case, progress func(Event)) error {
 	}
 	j := p.judge
 	options := j.sandbox()
-	options.Decides = j.problem.Kind().Calls
+	options.Decides = j.manner.solutionsReport
 	if !options.Uncontained {
 		hidden, err := j.hidden(p.plans, cases)
 		if err != nil {

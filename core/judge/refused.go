@@ -9,7 +9,6 @@ import (
 
 	"coldverdict/core/compare"
 	"coldverdict/core/problem"
-	"coldverdict/core/value"
 	"coldverdict/core/verdict"
 )
 
@@ -51,12 +50,8 @@ func (r *caseRun) byRefused(o *verdict.Outcome, answer []byte, cut bool) {
 
 // same reports that an answer is one that is known.
 func (r *caseRun) same(known, answer []byte) bool {
-	if f := r.run.judge.problem.Call; f != nil {
-		a, err := value.ReadResults(string(known), f.Results())
-		b, err2 := value.ReadResults(string(answer), f.Results())
-		return err == nil && err2 == nil && r.test.Compare.Values().Compare(a, b) == nil
-	}
-	d, err := Compare(r.test.Compare, problem.Data{Text: known, Size: int64(len(known))}, answer)
+	j := r.run.judge
+	d, err := j.manner.compare(j.problem, r.test.Compare, problem.Data{Text: known, Size: int64(len(known))}, answer)
 	return err == nil && d == nil
 }
 
@@ -85,25 +80,7 @@ func Compare(how problem.Comparison, expected problem.Data, got []byte) (*verdic
 // CompareAnswers compares an answer with an expected one as a problem has it:
 // what a function returned as a value, everything else as Compare does.
 func CompareAnswers(p *problem.Problem, expected problem.Data, got []byte) (*verdict.Difference, error) {
-	if !p.Kind().Calls {
-		return Compare(p.Compare, expected, got)
-	}
-	text, err := dataText(expected)
-	if err != nil {
-		return nil, err
-	}
-	want, err := value.ReadResults(text, p.Call.Results())
-	if err != nil {
-		return nil, err
-	}
-	have, err := value.ReadResults(string(got), p.Call.Results())
-	if err != nil {
-		return nil, err
-	}
-	if d := p.Compare.Values().Compare(want, have); d != nil {
-		return valueDifference(d, want, have), nil
-	}
-	return nil, nil
+	return mannerOf(p).compare(p, p.Compare, expected, got)
 }
 
 // filesExplained says what a failure has to do with the files that the problem

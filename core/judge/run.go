@@ -208,17 +208,6 @@ func (r *solutionRun) limits(position int) verdict.Limits {
 	return r.plan.LimitsOf(r.test(position).Group)
 }
 
-// executor returns what runs cases of this kind of problem.
-func (r *solutionRun) executor() executor {
-	switch {
-	case r.judge.problem.Kind().Calls:
-		return &functionExecutor{run: r}
-	case r.judge.problem.Kind().Talks:
-		return &talkExecutor{run: r}
-	}
-	return &programExecutor{run: r}
-}
-
 // all runs all cases of a solution.
 func (r *solutionRun) all(ctx context.Context, tell func(Event)) (e Ended, results []caseResult, err error) {
 	if unable := r.unable(); unable != nil {
@@ -271,7 +260,7 @@ func (r *solutionRun) unable() *Ended {
 func (r *solutionRun) runBatches(ctx context.Context, queue *inOrder) error {
 	ctx, cancel := context.WithCancel(ctx)
 	defer cancel()
-	x := r.executor()
+	x := r.judge.manner.executor(r)
 	needs := newNeeds(r.judge.problem, r.cases, r.plan.Cases)
 	defer context.AfterFunc(ctx, needs.giveUp)()
 	put := func(position int, o verdict.Outcome) {
@@ -355,7 +344,7 @@ func (p *Prepared) Judge(ctx context.Context, worker int, q Request) ([]verdict.
 		r.options.Output = func(_, i int) io.Writer { return q.Output(i) }
 	}
 	outcomes := make([]verdict.Outcome, len(q.Cases))
-	x := r.executor()
+	x := r.judge.manner.executor(r)
 	for _, batch := range x.batches() {
 		err := r.batch(ctx, x, p.workers[worker], batch, len(p.workers) > 1 && !q.Unaccompanied, func(position int, o verdict.Outcome) { outcomes[position] = o })
 		var refused *refusedError
