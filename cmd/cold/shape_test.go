@@ -14,6 +14,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"coldverdict/demo"
+
+	"coldverdict/internal/testenv"
 )
 
 func TestCasesAreHeldAgainstTheShape(t *testing.T) {
@@ -196,10 +198,11 @@ func TestEdgeCasesAreTried(t *testing.T) {
 }
 
 func TestACheckerSeesTheNamesOfTheShape(t *testing.T) {
+	testenv.Need(t, "gcc")
 	files := map[string]string{
 		"input.shape":  "cases t: int 1..3 {\n  n: int 1..9, from: int 1..n\n  roads: tree(n)\n  repeat 2 { either { \"in\", x: int 1..9 } or { \"out\", x: int 1..9, y: real 0..1 places 1 } }\n}\n",
 		"verdict.toml": "[compare]\nscript = \"check.star\"\n",
-		"a.py":         "import sys\nprint(sys.stdin.read().split()[0])\n",
+		"a.c":          "#include <stdio.h>\nint main(void) { int t; if (scanf(\"%d\", &t) != 1) return 1; printf(\"%d\\n\", t); return 0; }\n",
 		"check.star": `def decide(case, got, other):
     v = case.values
     for c in v.cases:

@@ -70,13 +70,10 @@ func (m mode) options(t testing.TB) Options {
 	return o
 }
 
-// eachMode runs a test in every mode; outside of CI in the best and the last.
+// eachMode runs a test in every mode; outside of CI in the best.
 func eachMode(t *testing.T, test func(*testing.T, mode)) {
 	list := modes(t)
-	if (testing.Short() || !testenv.InCI()) && len(list) > 2 {
-		list = []mode{list[0], list[len(list)-1]}
-	}
-	for _, m := range list {
+	for _, m := range list[:testenv.Of(len(list), 1)] {
 		t.Run(m.name, func(t *testing.T) { test(t, m) })
 	}
 }

@@ -17,6 +17,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"coldverdict/core/verdict"
+
+	"coldverdict/internal/testenv"
 )
 
 // runs is how often a row is tried; COLD_TEST_ROUNDS asks for more.
@@ -24,10 +26,7 @@ func runs(t testing.TB) int {
 	if n, err := strconv.Atoi(os.Getenv("COLD_TEST_ROUNDS")); err == nil {
 		return n
 	}
-	if testing.Short() {
-		return 2
-	}
-	return 4
+	return testenv.Of(4, 2)
 }
 
 // worst keeps the largest error of a row: what was measured, less what is

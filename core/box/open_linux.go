@@ -37,7 +37,7 @@ func Open(o Options) (b *Box, err error) {
 			b = nil
 		}
 	}()
-	if err = enoughAddressSpace(); err != nil {
+	if err = Suits(); err != nil {
 		return b, err
 	}
 	if b.dir, err = os.MkdirTemp(o.Scratch, "work-"); err != nil {
@@ -53,9 +53,9 @@ func Open(o Options) (b *Box, err error) {
 // runtimes reserve far more than they use, and one that gets less ends as if the program were wrong.
 const leastAddressSpace = 8 << 30
 
-// enoughAddressSpace returns an error where this session bounds address space so far that even a
-// correct program could fail.
-func enoughAddressSpace() error {
+// Suits returns an error where this session bounds address space so far that even a
+// correct program could fail. It is asked early, since this program itself needs some.
+func Suits() error {
 	var now unix.Rlimit
 	if err := unix.Getrlimit(unix.RLIMIT_AS, &now); err != nil {
 		return err

@@ -107,9 +107,9 @@ func TestTheSmallestInputOnWhichACandidatePartsIsFound(t *testing.T) {
 		{"two crates of one weight in a row", "for (int i = 1; i < n; i++) if (w[i] == w[i-1]) s++;", "2\n1 1\n"},
 		{"exactly a power of two", "for (int i = 0; i < n; i++) if (w[i] == 65536) s++;", "1\n65536\n"},
 		{"the largest weight", "for (int i = 0; i < n; i++) if (w[i] == 1000000) s++;", "1\n1000000\n"},
-		{"nearly the largest number", "if (n == 49) s++;", "49\n" + strings.TrimSuffix(strings.Repeat("1 ", 49), " ") + "\n"},
 		{"the largest number of crates", "if (n == 50) s++;", "50\n" + strings.TrimSuffix(strings.Repeat("1 ", 50), " ") + "\n"},
-	} {
+		{"nearly the largest number", "if (n == 49) s++;", "49\n" + strings.TrimSuffix(strings.Repeat("1 ", 49), " ") + "\n"},
+	}[:testenv.Of(7, 6)] {
 		t.Run(test.name, func(t *testing.T) {
 			f := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum(test.change)).found(t)
 			assert.Equal(t, Fails, f.Way)
@@ -310,6 +310,9 @@ func TestAReferenceThatFailsIsNeverTheCandidatesFault(t *testing.T) {
 		}},
 	} {
 		t.Run(name, func(t *testing.T) {
+			if strings.Contains(test.reference, "for (;;) ;") {
+				testenv.Sweep(t, "each limit that it passes takes its time")
+			}
 			r := newTrial(t, sumShape, "reference.c", test.reference, "candidate.c", sum(""))
 			r.options.Time, r.options.Count = 0, 150
 			result := r.run(t)
@@ -473,6 +476,7 @@ func TestACheckerOfOnesOwnJudgesWithoutAReference(t *testing.T) {
 }
 
 func TestFunctionsAreCalledManyTimesInOneProcess(t *testing.T) {
+	testenv.Sweep(t, "a process a try takes its time")
 	testenv.Need(t, "python3")
 	takes := []value.Field{{Name: "crates", Type: typeOf(t, "int[]")}}
 	right := "def heaviest(crates):\n    return max(crates, default=0)\n"
@@ -553,6 +557,7 @@ func TestPartsOfTheSourceThatNothingReachesAreTold(t *testing.T) {
 }
 
 func TestWhatHappensOnceOnlyIsNoFailure(t *testing.T) {
+	testenv.Sweep(t, "what is unsteady is shrunk for as long as may be")
 	r := newTrial(t, sumShape, "reference.c", sum(""), "candidate.c", sum("struct timespec t; clock_gettime(CLOCK_REALTIME, &t); if (t.tv_nsec / 64 % 60 == 0) s++;"))
 	r.options.Time, r.options.Count = 0, 2000
 	result := r.run(t)

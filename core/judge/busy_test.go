@@ -75,7 +75,7 @@ func TestFunctionsAndManyJobsOnABusyMachineAreNotStalled(t *testing.T) {
 
 // busy takes every processor four times until the test ends.
 func busy(t *testing.T) {
-	testenv.NotShort(t, "it is about time, which the race detector multiplies")
+	testenv.Sweep(t, "a busy machine takes its time")
 	needLanguageOf(t, "a.c")
 	testenv.Busy(t, 4*runtime.NumCPU())
 }

@@ -48,6 +48,7 @@ func TestTheUsualMishapsAreExplained(t *testing.T) {
 			verdict.RuntimeError, "line 1: ValueError", "no number"},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
+			testenv.SweepUnlessQuick(t, tt.file)
 			r := newTry(t, tt.input, "-")
 			require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, tt.file), []byte(tt.source), 0o644))
 			r.solution.File = tt.file

@@ -61,6 +61,9 @@ type Judge struct {
 
 // Open makes a judge for a problem. The problem must not change while the judge is open.
 func Open(p *problem.Problem, env Env) (*Judge, error) {
+	if err := box.Suits(); err != nil {
+		return nil, err
+	}
 	if env.Jobs <= 0 {
 		env.Jobs = DefaultJobs()
 	}

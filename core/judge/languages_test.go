@@ -142,6 +142,7 @@ func TestMemoryAndTimeInEveryLanguage(t *testing.T) {
 	for name, hog := range hogs {
 		t.Run(name, func(t *testing.T) {
 			testenv.Need(t, "gcc", hog.tool)
+			testenv.SweepUnlessQuick(t, name)
 			r := newTry(t, "sudden\n", "-", "slow\n", "-", "burn\n", "-")
 			require.NoError(t, os.WriteFile(filepath.Join(r.problem.Dir, name), []byte(hog.text), 0o644))
 			r.solution.File = name

@@ -96,7 +96,7 @@ func TestRemarksNameTheDifference(t *testing.T) {
 		"line 3: expected 12, got 13":                         {Line: 3, Column: 1, Expected: "12", Got: "13"},
 		"line 3, column 5: expected nothing, got x":           {Line: 3, Column: 5, Got: "x"},
 		"line 1: the output ends too early":                   {Line: 1, Column: 1, Expected: "3", Reason: "the output ends too early"},
-		"nothing was printed":                                 {Line: 1, Column: 1, Expected: "3", Reason: "nothing was printed"},
+		"nothing was printed":                                 {Line: 1, Column: 1, Expected: "3", Reason: "nothing was printed", Kind: verdict.InAll},
 		"line 1: expected 0.5, got 0.75 (off by 0.25)":        {Line: 1, Column: 1, Expected: "0.5", Got: "0.75", Reason: "off by 0.25", Kind: verdict.InAmount},
 		"line 1: expected aaaaaaaaaaaaaaaaaaaaaaaa…, got bbb": {Line: 1, Column: 1, Expected: "aaaaaaaaaaaaaaaaaaaaaaaaaaaaaa", Got: "bbb"},
 	} {

@@ -74,6 +74,15 @@ func Sweep(t testing.TB, why string) {
 	}
 }
 
+// Of returns how many of some rounds, or rows, are tried: all of them where CI=true asks for that,
+// and otherwise a few.
+func Of(all, few int) int {
+	if testing.Short() || !InCI() {
+		return min(all, few)
+	}
+	return all
+}
+
 // Quick reports whether a source is tried also where CI=true does not ask for all: its language
 // builds in a moment.
 func Quick(file string) bool {

@@ -113,6 +113,7 @@ func eachProblem(t *testing.T, folder string, least int, check func(t *testing.T
 			if len(solutions) == 0 {
 				testenv.Sweep(t, "its sources take long to build")
 			}
+			solutions = solutions[:testenv.Of(len(solutions), 2)]
 			sums, said := judgedAll(t, p, solutions)
 			for i, e := range sums {
 				t.Run(solutions[i].File, func(t *testing.T) {
