@@ -58,7 +58,7 @@ func (v *CrossView) progress(e cross.Progress) string {
 	return words + "; Ctrl-C ends it"
 }
 
-// heading says what is set against what.
+// heading says what is compared with what.
 func (v *CrossView) heading(e cross.Began) {
 	s := v.Screen
 	names := make([]string, len(e.Candidates))
@@ -400,7 +400,7 @@ func shortText(text []byte) string {
 	return line
 }
 
-// Unbuilt shows why a solution cannot be set against others.
+// Unbuilt shows why a solution cannot be compared with others.
 func (s *Screen) Unbuilt(e *judge.UnableError) {
 	s.Print("%s %s", strong.Render(solutionName(e.Solution)+":"), verdictStyle(e.End.Verdict).Render(e.End.Verdict.String()))
 	if e.End.Message != "" {

@@ -21,7 +21,7 @@ const (
 )
 
 // evidence shows one failing case: what went in, what came out, what was
-// expected, and where they part.
+// expected, and where they differ.
 func (v *TryView) evidence(t *tally, f failure) {
 	s := v.Screen
 	c := &v.Problem.Cases[f.index]

@@ -134,7 +134,7 @@ func decode(message []byte, numbers []int64) (text []byte, err error) {
 // maxMessage bounds one request or report, in bytes.
 const maxMessage = 128 << 10
 
-var errHungUp = errors.New("the other side hung up")
+var errHungUp = errors.New("the other end hung up")
 
 // send sends one message with descriptors.
 func send(socket int, message []byte, files ...int) error {
@@ -145,7 +145,7 @@ func send(socket int, message []byte, files ...int) error {
 	return ended(again(func() error { return unix.Sendmsg(socket, message, rights, nil, unix.MSG_NOSIGNAL) }))
 }
 
-// ended translates what the kernel says where the other side hung up, if perhaps before
+// ended translates what the kernel says where the other end hung up, if perhaps before
 // it had read everything.
 func ended(err error) error {
 	if err == unix.EPIPE || err == unix.ECONNRESET {

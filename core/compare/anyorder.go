@@ -89,7 +89,7 @@ func (b *bag) left() (n int, least string) {
 }
 
 // compareAnyOrder compares the lines, or the words, of two texts as multisets.
-func compareAnyOrder(want, got *text, s Settings) *parting {
+func compareAnyOrder(want, got *text, s Settings) *mismatch {
 	each, unit := (*text).eachWord, "word"
 	if s.AnyOrder == "lines" {
 		each, unit = (*text).eachLine, "line"
@@ -122,7 +122,7 @@ func compareAnyOrder(want, got *text, s Settings) *parting {
 	})
 	if stopped {
 		extra++
-		return &parting{want: wantEnd, got: at, reason: reason, rest: count}
+		return &mismatch{want: wantEnd, got: at, reason: reason, rest: count}
 	}
 	if bag.empty() {
 		return nil

@@ -35,9 +35,9 @@ type Settings struct {
 	AnyOrder   string  // "lines" or "tokens": these may come in any order; empty: they may not
 }
 
-// A mode compares two texts and returns the first place where they part, or
+// A mode compares two texts and returns the first place where they differ, or
 // nil. It reads no further than it must.
-type mode func(want, got *text, s Settings) *parting
+type mode func(want, got *text, s Settings) *mismatch
 
 var modes = map[string]mode{
 	"exact":   compareExact,
@@ -148,14 +148,14 @@ func (d *side) start(s Settings) {
 }
 
 // countIn counts how many lines or words differ in all.
-func (p *parting) countIn(d *verdict.Difference, want, got *text, s Settings) {
+func (m *mismatch) countIn(d *verdict.Difference, want, got *text, s Settings) {
 	switch {
-	case p.rest != nil:
-		p.rest(d)
+	case m.rest != nil:
+		m.rest(d)
 	case s.Mode == "tokens" || s.Mode == "numbers":
-		countWords(want, got, p, s, d)
+		countWords(want, got, m, s, d)
 	default:
-		countLines(want, got, p, s, d)
+		countLines(want, got, m, s, d)
 	}
 }
 

@@ -12,9 +12,9 @@ import (
 // words. Both texts go back to the beginning of the line, or word, in which
 // they part; where that is too long to be remembered, nothing is counted.
 
-// countLines counts lines that differ. p is where the texts part, and they
+// countLines counts lines that differ. p is where the texts differ, and they
 // stand there or a little behind.
-func countLines(want, got *text, p *parting, s Settings, d *verdict.Difference) {
+func countLines(want, got *text, p *mismatch, s Settings, d *verdict.Difference) {
 	line := min(p.want.line, p.got.line)
 	if !want.backToLine(line) || !got.backToLine(line) {
 		return
@@ -146,7 +146,7 @@ func (r *lineReader) write(part []byte) {
 }
 
 // countWords counts words that differ.
-func countWords(want, got *text, p *parting, s Settings, d *verdict.Difference) {
+func countWords(want, got *text, p *mismatch, s Settings, d *verdict.Difference) {
 	// A side that stands behind a gap which the other one does not have goes
 	// back over it, too.
 	over := func(t *text, at place) bool {

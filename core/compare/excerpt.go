@@ -16,17 +16,17 @@ const (
 	tokenWidth  = 120 // characters of a token
 )
 
-// difference describes a parting, reading on a little in both texts.
-func (p *parting) difference(want, got *text) *verdict.Difference {
+// difference describes a mismatch, reading on a little in both texts.
+func (m *mismatch) difference(want, got *text) *verdict.Difference {
 	d := &verdict.Difference{
-		Line: p.got.line + 1, Column: p.got.column + 1, Reason: p.reason, Kind: kindOf(p.reason),
-		ExpectedSide: want.excerpt(p.want),
-		GotSide:      got.excerpt(p.got),
+		Line: m.got.line + 1, Column: m.got.column + 1, Reason: m.reason, Kind: kindOf(m.reason),
+		ExpectedSide: want.excerpt(m.want),
+		GotSide:      got.excerpt(m.got),
 	}
-	if p.atEnd {
-		d.Line, d.Column = p.want.line+1, p.want.column+1
+	if m.atEnd {
+		d.Line, d.Column = m.want.line+1, m.want.column+1
 	}
-	if p.amount {
+	if m.amount {
 		d.Kind = verdict.InAmount
 	}
 	d.Expected, d.Got = token(d.ExpectedSide), token(d.GotSide)

@@ -12,9 +12,9 @@ type place struct{ line, column int }
 
 func (t *text) place() place { return place{t.line, t.column} }
 
-// A parting is where two texts stop being equal. Both texts stand at it, or a
+// A mismatch is where two texts stop being equal. Both texts stand at it, or a
 // little behind it.
-type parting struct {
+type mismatch struct {
 	want, got place
 	reason    string // what kind of difference, where the texts do not show it
 	amount    bool   // reason says how far two numbers are apart
@@ -49,7 +49,7 @@ func kindOf(reason string) verdict.DifferenceKind {
 	return verdict.InText
 }
 
-func compareExact(want, got *text, s Settings) *parting {
+func compareExact(want, got *text, s Settings) *mismatch {
 	for {
 		skipCommon(want, got, s.IgnoreCase, nil)
 		if p, over := atEnds(want, got); over {
@@ -62,7 +62,7 @@ func compareExact(want, got *text, s Settings) *parting {
 			return p
 		}
 		if !same(want.chunk[0], got.chunk[0], s.IgnoreCase) {
-			return &parting{want: want.place(), got: got.place(), reason: byteReason(want.chunk[0], got.chunk[0])}
+			return &mismatch{want: want.place(), got: got.place(), reason: byteReason(want.chunk[0], got.chunk[0])}
 		}
 		want.advance(1)
 		got.advance(1)
@@ -81,7 +81,7 @@ func byteReason(want, got byte) string {
 	return ""
 }
 
-func compareLines(want, got *text, s Settings) *parting {
+func compareLines(want, got *text, s Settings) *mismatch {
 	return compareSpaced(want, got, s, sameLines, func(w, g gap, _ bool) string {
 		switch {
 		case w.newlines > g.newlines && g.newlines == 0:
@@ -99,7 +99,7 @@ func compareLines(want, got *text, s Settings) *parting {
 	})
 }
 
-func compareTokens(want, got *text, s Settings) *parting {
+func compareTokens(want, got *text, s Settings) *mismatch {
 	return compareSpaced(want, got, s, sameTokens, func(w, g gap, first bool) string {
 		switch {
 		case first || w.any() == g.any():
@@ -166,7 +166,7 @@ func sameTokens(want, got []byte) (i, j int) {
 // White space at the end of a text does not count. skip returns how far two
 // pieces that begin alike can be passed over at once, to just after a visible
 // byte.
-func compareSpaced(want, got *text, s Settings, skip func(want, got []byte) (i, j int), judge func(want, got gap, first bool) string) *parting {
+func compareSpaced(want, got *text, s Settings, skip func(want, got []byte) (i, j int), judge func(want, got gap, first bool) string) *mismatch {
 	for first := true; ; first = false {
 		// Where both stand after equal visible bytes, equal bytes lead to the
 		// same state, up to the last visible one of them.
@@ -181,19 +181,19 @@ func compareSpaced(want, got *text, s Settings, skip func(want, got []byte) (i, 
 			return p
 		}
 		if reason := judge(wantGap, gotGap, first); reason != "" {
-			return gapParting(wantGap, gotGap, reason)
+			return gapMismatch(wantGap, gotGap, reason)
 		}
 		if !same(want.chunk[0], got.chunk[0], s.IgnoreCase) {
-			return &parting{want: want.place(), got: got.place()}
+			return &mismatch{want: want.place(), got: got.place()}
 		}
 		want.advance(1)
 		got.advance(1)
 	}
 }
 
-// gapParting places a difference between two gaps where they part.
-func gapParting(want, got gap, reason string) *parting {
-	p := &parting{want: want.start, got: got.start, reason: reason}
+// gapMismatch places a difference between two gaps where they differ.
+func gapMismatch(want, got gap, reason string) *mismatch {
+	p := &mismatch{want: want.start, got: got.start, reason: reason}
 	if common := min(want.newlines, got.newlines); common > 0 {
 		p.want = place{want.start.line + common, 0}
 		p.got = place{got.start.line + common, 0}
@@ -201,9 +201,9 @@ func gapParting(want, got gap, reason string) *parting {
 	return p
 }
 
-// atEnds reports whether one of the texts has ended, and where they part then;
+// atEnds reports whether one of the texts has ended, and where they differ then;
 // if both have, they do not.
-func atEnds(want, got *text) (p *parting, over bool) {
+func atEnds(want, got *text) (p *mismatch, over bool) {
 	w, g := want.more(), got.more()
 	switch {
 	case w && g:
@@ -216,16 +216,16 @@ func atEnds(want, got *text) (p *parting, over bool) {
 	return nil, true
 }
 
-func ended(want place, got *text) *parting {
+func ended(want place, got *text) *mismatch {
 	reason := outputEnds
 	if got.line == 0 && got.column == 0 {
 		reason = nothingPrinted
 	}
-	return &parting{want: want, got: got.place(), reason: reason, atEnd: true}
+	return &mismatch{want: want, got: got.place(), reason: reason, atEnd: true}
 }
 
-func tooMuch(want place, got *text) *parting {
-	return &parting{want: want, got: got.place(), reason: outputGoesOn}
+func tooMuch(want place, got *text) *mismatch {
+	return &mismatch{want: want, got: got.place(), reason: outputGoesOn}
 }
 
 // skipGap passes over white space.

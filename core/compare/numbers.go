@@ -12,7 +12,7 @@ const longestNumber = 64 << 10
 
 // compareNumbers compares word by word; two words that are numbers may differ
 // within the tolerances.
-func compareNumbers(want, got *text, s Settings) *parting {
+func compareNumbers(want, got *text, s Settings) *mismatch {
 	within := newTolerance(s)
 	var wantWord, gotWord []byte
 	for {
@@ -27,7 +27,7 @@ func compareNumbers(want, got *text, s Settings) *parting {
 		wantAt, gotAt := want.place(), got.place()
 		wantWord, gotWord = want.word(wantWord[:0]), got.word(gotWord[:0])
 		if !within.sameWord(wantWord, gotWord) {
-			return &parting{want: wantAt, got: gotAt, reason: numberReason(wantWord, gotWord), amount: true}
+			return &mismatch{want: wantAt, got: gotAt, reason: numberReason(wantWord, gotWord), amount: true}
 		}
 		if len(wantWord) == longestNumber {
 			if p := compareRestOfWord(want, got, s); p != nil {
@@ -69,7 +69,7 @@ func skipWord(b []byte, i int) int {
 }
 
 // compareRestOfWord compares byte by byte what is left of two long words.
-func compareRestOfWord(want, got *text, s Settings) *parting {
+func compareRestOfWord(want, got *text, s Settings) *mismatch {
 	inWord := func(t *text) bool { return t.more() && !isSpace(t.chunk[0]) }
 	for {
 		w, g := inWord(want), inWord(got)
@@ -77,7 +77,7 @@ func compareRestOfWord(want, got *text, s Settings) *parting {
 			return nil
 		}
 		if w != g || !same(want.chunk[0], got.chunk[0], s.IgnoreCase) {
-			return &parting{want: want.place(), got: got.place()}
+			return &mismatch{want: want.place(), got: got.place()}
 		}
 		want.advance(1)
 		got.advance(1)

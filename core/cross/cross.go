@@ -30,7 +30,7 @@ import (
 	"coldverdict/core/verdict"
 )
 
-// Options say what is set against what, and for how long.
+// Options say what is compared with what, and for how long.
 type Options struct {
 	Candidates []problem.Solution
 	Reference  *problem.Solution // nil: there is none

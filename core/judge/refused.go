@@ -56,7 +56,7 @@ func (r *caseRun) same(known, answer []byte) bool {
 }
 
 // Compare compares a text with an expected output in a certain way, and returns
-// where they part, or nil. A checker of a person's own is not asked. The error says that the expected output
+// where they differ, or nil. A checker of a person's own is not asked. The error says that the expected output
 // could not be read.
 func Compare(how problem.Comparison, expected problem.Data, got []byte) (*verdict.Difference, error) {
 	source, err := expected.Open()

@@ -149,7 +149,7 @@ func (r *caseRun) writeValues(dir string, got any) error {
 	return script.WriteValues(dir, names, args, got, expected)
 }
 
-// valueDifference shows where two values part, each on one line.
+// valueDifference shows where two values differ, each on one line.
 func valueDifference(d *value.Difference, expected, got any) *verdict.Difference {
 	want, wantAt := value.Marked(expected, d.Path)
 	have, haveAt := value.Marked(got, d.Path)
@@ -159,7 +159,7 @@ func valueDifference(d *value.Difference, expected, got any) *verdict.Difference
 	}
 }
 
-// valueWords says where two values part: "[3][0]: expected 5, got 4".
+// valueWords says where two values differ: "[3][0]: expected 5, got 4".
 func valueWords(d *value.Difference, results []value.Field) string {
 	path := d.Path
 	if len(results) > 1 && len(path) > 0 {

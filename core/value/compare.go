@@ -27,7 +27,7 @@ type Comparison struct {
 	AnyOrder           string // OuterAnyOrder, AllAnyOrder, or empty
 }
 
-// A Difference is the first place at which two values part.
+// A Difference is the first place at which two values differ.
 type Difference struct {
 	Path          []any // indices, from the outside in
 	Expected, Got string

@@ -66,7 +66,7 @@ type Outcome struct {
 	// nil: it is, or there was none.
 	Differs *Differs
 
-	Difference *Difference // where expected and got part; nil unless compared and different
+	Difference *Difference // where expected and got differ; nil unless compared and different
 	Hints      []string    // what an experienced friend would say at a glance
 
 	// Returned is what a function returned, as JSON; empty in other problems.
@@ -81,7 +81,7 @@ type Outcome struct {
 	Talk    *Talk // what was said in an interactive problem; nil in others
 }
 
-// Differs is where the outputs of two solutions part.
+// Differs is where the outputs of two solutions differ.
 type Differs struct {
 	Solution   int         // index of the other one, which was run before
 	Difference *Difference // Expected is what the other one printed or returned
@@ -110,10 +110,10 @@ type Text struct {
 	Cut   bool // there was more
 }
 
-// A Difference is the first place where expected and got part. Lines and
+// A Difference is the first place where expected and got differ. Lines and
 // columns count from 1, columns in characters.
 type Difference struct {
-	// Path leads to where two values part: "[3][0]". Lines and columns then mean
+	// Path leads to where two values differ: "[3][0]". Lines and columns then mean
 	// nothing. Empty for texts, and where the values differ as a whole.
 	Path         string
 	Line, Column int    // in what the program printed
@@ -126,7 +126,7 @@ type Difference struct {
 
 	ExpectedSide, GotSide Excerpt
 
-	// Differ says how many differ in all, where the outputs are held against
+	// Differ says how many differ in all, where the outputs are compared with
 	// each other line by line or word by word; 0: it is not known. Unit is
 	// "line" or "word".
 	Differ int
