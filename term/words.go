@@ -86,13 +86,7 @@ func count(n int, one string) string {
 }
 
 // thousands parts the digits of a number by commas.
-func thousands(n int64) string {
-	digits := strconv.FormatInt(n, 10)
-	for i := len(digits) - 3; i > 0 && digits[i-1] != '-'; i -= 3 {
-		digits = digits[:i] + "," + digits[i:]
-	}
-	return digits
-}
+func thousands(n int64) string { return verdict.Thousands(n) }
 
 // limitWords says what a solution is held to, and which limits nobody set.
 func limitWords(l, unset verdict.Limits) string {

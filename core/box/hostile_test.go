@@ -10,6 +10,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"runtime"
+	"strconv"
 	"strings"
 	"syscall"
 	"testing"
@@ -399,7 +400,7 @@ func openFiles(t testing.TB) int {
 const ordinary = 61234
 
 // TestAsAnOrdinaryUser runs all other tests of this package again as somebody
-// who is not root, where root runs them.
+// who is not root, where root runs them: hostile programs in every mode, the others in the best one.
 func TestAsAnOrdinaryUser(t *testing.T) {
 	if os.Geteuid() != 0 {
 		t.Skip("the other tests run as an ordinary user already")
@@ -424,18 +425,16 @@ func TestAsAnOrdinaryUser(t *testing.T) {
 	_, err = io.Copy(copied, self)
 	require.NoError(t, err)
 	require.NoError(t, copied.Close())
-	arguments := []string{"-test.skip", "TestAsAnOrdinaryUser", "-test.count", "1"}
-	if testing.Short() {
-		arguments = append(arguments, "-test.short")
+	const everyMode = "Hostile"
+	for _, run := range []struct{ all, which, pattern string }{
+		{"true", "-test.run", everyMode}, {"", "-test.skip", everyMode + "|TestAsAnOrdinaryUser"},
+	} {
+		cmd := exec.Command(copied.Name(), run.which, run.pattern, "-test.count", "1", "-test.short="+strconv.FormatBool(testing.Short()), "-test.v="+strconv.FormatBool(testing.Verbose()))
+		cmd.Dir = dir
+		cmd.Env = append(os.Environ(), "CI="+run.all, "HOME="+dir+"/home", "COLD_TEST_HOME="+dir+"/home", "TMPDIR="+dir+"/tmp")
+		cmd.SysProcAttr = &syscall.SysProcAttr{Credential: &syscall.Credential{Uid: ordinary, Gid: ordinary}}
+		out, err := cmd.CombinedOutput()
+		assert.NoError(t, err, string(out))
+		t.Logf("as user %d:\n%s", ordinary, out)
 	}
-	if testing.Verbose() {
-		arguments = append(arguments, "-test.v")
-	}
-	cmd := exec.Command(copied.Name(), arguments...)
-	cmd.Dir = dir
-	cmd.Env = append(os.Environ(), "HOME="+dir+"/home", "COLD_TEST_HOME="+dir+"/home", "TMPDIR="+dir+"/tmp")
-	cmd.SysProcAttr = &syscall.SysProcAttr{Credential: &syscall.Credential{Uid: ordinary, Gid: ordinary}}
-	out, err := cmd.CombinedOutput()
-	assert.NoError(t, err, string(out))
-	t.Logf("as user %d:\n%s", ordinary, out)
 }

@@ -51,6 +51,9 @@ type Making struct {
 	// largest of them, so that one that is never large is not tiny where others are
 	// small.
 	Alike bool
+	// Numbers says for names that are one integer which value they get, or the nearest one
+	// that the shape allows; those that count something do not follow the size then.
+	Numbers map[string]int64
 
 	scaled map[string]bool // the only names that grow; nil: all
 	plan   map[any]string  // a style of a field or an item
@@ -515,6 +518,10 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 	d.count = 1
 	if low > high {
 		return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
+	}
+	if x, ok := m.nearest(field, f, low, high); ok {
+		d.ints = []int64{x}
+		return nil
 	}
 	low, high = m.narrowed(field, f, low, high)
 	if low > high {

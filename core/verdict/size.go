@@ -23,3 +23,12 @@ func Size(n int64) string {
 	}
 	return number + " " + units[unit]
 }
+
+// Thousands writes a number with a comma between each three digits.
+func Thousands(n int64) string {
+	digits := strconv.FormatInt(n, 10)
+	for i := len(digits) - 3; i > 0 && digits[i-1] != '-'; i -= 3 {
+		digits = digits[:i] + "," + digits[i:]
+	}
+	return digits
+}

@@ -90,7 +90,7 @@ func Quick(file string) bool {
 	case ".c", ".py", ".js", ".rb", ".sh", ".awk":
 		return true
 	}
-	return InCI()
+	return InCI() && !testing.Short()
 }
 
 // SweepUnlessQuick marks a test of a source that takes long to build as Sweep does.

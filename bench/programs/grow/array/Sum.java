@@ -1,0 +1,19 @@
+// n
+import java.io.*;
+import java.util.*;
+
+public class Sum {
+    public static void main(String[] args) throws IOException {
+        StreamTokenizer in = new StreamTokenizer(new BufferedInputStream(System.in));
+        in.nextToken();
+        int n = (int) in.nval;
+        long[] w = new long[n];
+        for (int i = 0; i < n; i++) {
+            in.nextToken();
+            w[i] = (long) in.nval;
+        }
+        long s = 0;
+        for (long x : w) s += x;
+        System.out.println(s);
+    }
+}

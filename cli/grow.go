@@ -1,0 +1,183 @@
+package cli
+
+import (
+	"bytes"
+	"context"
+	"errors"
+	"maps"
+	"slices"
+	"time"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/growth"
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/shape"
+	"coldverdict/core/verdict"
+	"coldverdict/report"
+	"coldverdict/term"
+)
+
+// growFlags are what cold grow was asked for.
+type growFlags struct {
+	run     runFlags
+	scale   []string
+	seconds float64
+	seed    string
+	json    bool
+	figures map[string]*string // where they go, by format
+}
+
+// growSeconds is how long cold grow measures one solution where nothing is said.
+const growSeconds = 10
+
+func (a *app) growCommand() *cli.Command {
+	f := growFlags{figures: map[string]*string{"svg": new(string), "png": new(string)}}
+	return &cli.Command{
+		Name:      "grow",
+		Usage:     "measure how time and memory grow, and predict what the largest input takes",
+		ArgsUsage: "[SOLUTION ...]",
+		Description: "Generates inputs that grow, from input.shape or with what [make] names, in several styles,\n" +
+			"and says by which law time and memory grow, what the largest valid input takes, and\n" +
+			"whether that fits into the limits. Without SOLUTION it takes the candidate edited last.\n\n" +
+			"   cold grow teams.cpp slow.cpp\n" +
+			"   cold grow --scale n --seconds 30\n\n" +
+			"Exit status: 0 the largest input fits, 1 it does not, or a run failed, 10 it cannot be told,\n" +
+			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
+		Flags: []cli.Flag{
+			&cli.StringSliceFlag{Name: "scale", Usage: "let the integer `NAME` grow, or several, such as n,m", DefaultText: "what the shape uses as lengths", Destination: &f.scale},
+			&cli.FloatFlag{Name: "seconds", Usage: "measure each solution for `N` seconds", Value: growSeconds, Destination: &f.seconds},
+			&cli.StringFlag{Name: "seed", Usage: "generate inputs from `S`, a number", DefaultText: "1", Destination: &f.seed},
+			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
+			&cli.StringFlag{Name: "svg", Usage: "draw time over size into `FILE`, as SVG", Destination: f.figures["svg"], TakesFile: true},
+			&cli.StringFlag{Name: "png", Usage: "draw time over size into `FILE`, as PNG", Destination: f.figures["png"], TakesFile: true},
+			f.run.timeFlag("run"), f.run.memoryFlag("run"),
+			f.run.langFlag("take the solutions for `NAME`, such as cpp17"), f.run.uncontainedFlag(),
+		},
+		Action:        func(ctx context.Context, c *cli.Command) error { return a.grow(ctx, c, f) },
+		ShellComplete: func(ctx context.Context, c *cli.Command) { a.complete(ctx, c) },
+	}
+}
+
+// options turns flags into those of a measurement.
+func (f growFlags) options(c *cli.Command) (o growth.Options, err error) {
+	how, err := f.run.judging(c)
+	if err != nil {
+		return o, err
+	}
+	o.Env, o.Build, o.Scale, o.Seed = how.env, how.build, f.scale, 1
+	if !(f.seconds > 0 && f.seconds <= mostSeconds) {
+		return o, usageError("--seconds is %g; it can be more than 0, and up to %d", f.seconds, mostSeconds)
+	}
+	o.Time = time.Duration(f.seconds * float64(time.Second))
+	if f.seed != "" {
+		if o.Seed, err = shape.ParseSeed(f.seed); err != nil {
+			return o, usageError("--seed: %v", err)
+		}
+	}
+	return o, nil
+}
+
+func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
+	o, err := f.options(c)
+	if err != nil {
+		return err
+	}
+	for format, file := range f.figures {
+		if *file == "" {
+			continue
+		}
+		if err := problem.CanWrite(a.path(*file)); err != nil {
+			return usageError("--%s: %v", format, err)
+		}
+	}
+	from := a.dir
+	if c.Args().Present() {
+		a.standBeside(c.Args().First())
+	}
+	p, err := a.load()
+	if err != nil {
+		return err
+	}
+	if p.Shape == nil && p.Make == (problem.Make{}) {
+		return noShape()
+	}
+	list, chosen, err := choice{names: c.Args().Slice(), from: from, lang: f.run.lang}.of(p, a.languages)
+	if err != nil {
+		return err
+	}
+	o.Candidates, o.Env.Languages, o.Build.MissingIsFault = list, a.languages, true
+	view := &term.GrowView{Screen: a.screen, Chosen: chosen}
+	result, err := growth.Run(ctx, p, o, view.Tell)
+	if err != nil {
+		return a.growError(ctx, err)
+	}
+	if f.json {
+		a.screen.Flush()
+		if err := report.WriteGrowth(a.out, p, result); err != nil {
+			return err
+		}
+	} else {
+		view.Close(result)
+	}
+	if err := a.drawGrowth(result, f); err != nil {
+		return err
+	}
+	return growExit(result)
+}
+
+// drawGrowth writes the figures that were asked for.
+func (a *app) drawGrowth(r *growth.Result, f growFlags) error {
+	for _, format := range slices.Sorted(maps.Keys(f.figures)) {
+		file := *f.figures[format]
+		if file == "" {
+			continue
+		}
+		var figure bytes.Buffer
+		if err := report.DrawGrowth(&figure, format, r); err != nil {
+			return usageError("--%s: %v", format, err)
+		}
+		if err := problem.WriteWhole(a.path(file), figure.Bytes(), 0o644); err != nil {
+			return usageError("--%s: %v", format, err)
+		}
+	}
+	return nil
+}
+
+// growError is what the command line says of what ended a measurement.
+func (a *app) growError(ctx context.Context, err error) error {
+	var unable *judge.UnableError
+	var wrong *shape.GenerateError
+	var scale *growth.ScaleError
+	switch {
+	case ctx.Err() != nil:
+		return err
+	case errors.As(err, &unable) && unable.End.Verdict == verdict.CompileError:
+		a.screen.Unbuilt(unable)
+		return exit(exitRejected)
+	case errors.As(err, &unable):
+		return errors.New(unable.End.Message)
+	case errors.As(err, &scale):
+		return usageError("--scale: %v", scale)
+	case errors.As(err, &wrong):
+		return wrongShape(wrong)
+	}
+	return wrongMaker(ctx, err)
+}
+
+// growExit is the exit status of a measurement: that of the solution of which the worst is known.
+func growExit(r *growth.Result) error {
+	status := error(nil)
+	for _, g := range r.Growths {
+		for _, t := range []growth.Trend{g.Time, g.Memory, g.Output} {
+			switch {
+			case g.Stop != nil, t.Fits == growth.No:
+				status = exit(exitRejected)
+			case t.Fits == growth.Unknown && status == nil:
+				status = exit(exitUnjudged)
+			}
+		}
+	}
+	return status
+}
