@@ -61,11 +61,12 @@ const (
 	baseRuns = 5
 )
 
-// The shares of the time that are spent by when all styles were tried, and by when the worst is
-// known well; the rest is for the largest input.
+// The shares of the time that are over when all styles were tried, when the worst were followed
+// as far as they can be, and when all is done.
 const (
-	climbShare  = 0.55
-	refineShare = 0.75
+	climbShare  = 0.45
+	extendShare = 0.75
+	refineShare = 0.95
 )
 
 // growth measures a solution and says what came of it.
@@ -76,14 +77,10 @@ func (m *measuring) growth(ctx context.Context) (Growth, error) {
 			return Growth{}, err
 		}
 	}
-	if err := m.climbAll(ctx); err != nil {
-		return Growth{}, err
-	}
-	if err := m.refine(ctx); err != nil {
-		return Growth{}, err
-	}
-	if err := m.confirm(ctx); err != nil {
-		return Growth{}, err
+	for _, step := range []func(context.Context) error{m.climbAll, m.extend, m.confirm, m.refine} {
+		if err := step(ctx); err != nil {
+			return Growth{}, err
+		}
 	}
 	m.tell("")
 	return m.conclude(), nil
@@ -279,6 +276,11 @@ func (m *measuring) climb(ctx context.Context, axis int, style string, share tim
 		}
 		good = value
 		took := m.since(startOf)
+		if p.CPU-m.base().CPU > trusted && took < share/8 { // a machine can be slow for a moment
+			if p, err = m.at(ctx, axis, value, style); err != nil {
+				return err
+			}
+		}
 		rise := p.CPU - m.base().CPU
 		if value >= reach || rise > trusted && took > (share-m.since(began))/6 || m.since(began) > share {
 			return nil
@@ -321,6 +323,59 @@ func (m *measuring) approach(ctx context.Context, axis int, style string, good, 
 	return nil
 }
 
+// extend follows the styles that seem to be worst to larger inputs.
+func (m *measuring) extend(ctx context.Context) error {
+	for _, style := range m.worst() {
+		for {
+			value, ok := m.further(style)
+			if !ok {
+				break
+			}
+			p, err := m.at(ctx, All, value, style)
+			if err != nil {
+				return m.orUngenerated(ctx, err)
+			}
+			if !p.Ended() {
+				break
+			}
+		}
+	}
+	return nil
+}
+
+// further is the next larger value of a style that can be afforded: twice as large, or a bit less.
+func (m *measuring) further(style string) (value float64, ok bool) {
+	list := m.of(style)
+	if len(list) < 2 || list[len(list)-1].Largest || !list[len(list)-1].Ended() {
+		return 0, false
+	}
+	below, last := list[len(list)-2], list[len(list)-1]
+	from, to, start := m.valueOf(below), m.valueOf(last), m.base().CPU
+	slope := 2.0
+	if low, high := float64(below.CPU-start), float64(last.CPU-start); m.visible(below) && high > low && to > from {
+		slope = max(1, math.Log(high/low)/math.Log(to/from))
+	}
+	left := (extendShare - m.spent()) * float64(m.time)
+	factors := []float64{fine, math.Sqrt2}
+	if !m.visible(last) {
+		factors = append([]float64{coarse}, factors...)
+	}
+	for _, factor := range factors {
+		value = min(m.source.reach(All), math.Floor(to*factor))
+		rise := max(float64(last.CPU-start), float64(noise)) * math.Pow(value/to, slope)
+		if value > to && float64(start)+rise < 0.35*left {
+			return value, true
+		}
+	}
+	return 0, false
+}
+
+// visible reports that a point took clearly longer than the start does.
+func (m *measuring) visible(p *Point) bool {
+	value, uncertain := m.valueAndError(inTime, p)
+	return value-m.base().CPU.Seconds() > 2*uncertain
+}
+
 // refine makes more of the points of the styles that seem to be worst: sizes in between, and more
 // runs of what counts most.
 func (m *measuring) refine(ctx context.Context) error {
@@ -333,8 +388,9 @@ func (m *measuring) refine(ctx context.Context) error {
 	for runs := 2; runs <= mostRuns; runs++ {
 		for _, style := range styles {
 			list := m.of(style)
-			for _, p := range slices.Backward(list[max(0, len(list)-10):]) {
-				if !p.Ended() || p.Runs >= runs || runs > 3 && p.sure() {
+			for i, p := range slices.Backward(list[max(0, len(list)-10):]) {
+				telling := m.visible(p) || i > len(list)-4 || p == m.base()
+				if !telling || !p.Ended() || p.Runs >= runs || runs > 3 && p.sure() {
 					continue
 				}
 				if m.spent()+float64(p.CPU)/float64(m.time) > refineShare {
@@ -362,7 +418,7 @@ func (m *measuring) between(ctx context.Context, style string, list []*Point) er
 	for i := len(list) - 1; i > 0 && i > len(list)-4; i-- {
 		low, high := m.valueOf(list[i-1]), m.valueOf(list[i])
 		value := math.Floor(math.Sqrt(low * high))
-		if !list[i].Ended() || value <= low*1.15 || value >= high/1.15 {
+		if !list[i].Ended() || !m.visible(list[i]) || value <= low*1.15 || value >= high/1.15 {
 			continue
 		}
 		if m.spent()+float64(list[i].CPU)/float64(m.time) > refineShare {
