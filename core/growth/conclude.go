@@ -52,7 +52,7 @@ func (m *measuring) valueAndError(q quantity, p *Point) (value, uncertain float6
 	}
 	start := m.base().times
 	rise := math.Max(0, value-start[0].Seconds())
-	return value, math.Max(noise.Seconds(), (start[1]-start[0]).Seconds()) + noiseShare*rise + share*value
+	return value, math.Max(noise.Seconds(), (start[len(start)/2]-start[0]).Seconds()) + noiseShare*rise + share*value
 }
 
 // limit is the problem's limit of a quantity; 0: there is none.
@@ -87,25 +87,38 @@ func (m *measuring) trend(q quantity, style string) (t Trend) {
 		return t
 	}
 	everything := m.samplesOf(q, style, true)
-	fits := plausible(fitted(m.lawsOf(q), everything, 1.3*base), len(everything))
-	if kneed, knee := bent(m.lawsOf(q), everything, 1.3*base, fits[0]); knee != nil {
-		fits, t.Knees = []Fit{kneed}, []Knee{*knee}
-	}
-	t.Law = fits[0].Text
+	fits, knees := m.explained(q, everything, base)
+	t.Knees, t.Law = knees, fits[0].Text
 	for _, f := range fits[1:] {
 		t.Near = append(t.Near, f.Text)
 	}
 	t.Exponent, t.Sure = m.exponentOf(everything, fits[0].Base)
-	predicting := plausible(fitted(m.lawsOf(q), below, 1.3*base), len(below))
-	if kneed, knee := bent(m.lawsOf(q), below, 1.3*base, predicting[0]); knee != nil {
-		predicting = []Fit{kneed}
-	}
+	predicting, _ := m.explained(q, below, base)
 	p := m.predict(predicting, below, style)
 	t.Largest.Low, t.Largest.High = p.Low, p.High
 	t.Most = m.most(fits[0], t.Limit)
 	t.Fits = m.fits(t, m.failed(q, style))
 	return t
 }
+
+// explained returns the laws that explain samples, the best first, and a knee where only a law with
+// one does.
+func (m *measuring) explained(q quantity, samples []sample, base float64) (fits []Fit, knees []Knee) {
+	laws := m.lawsOf(q)
+	fits = plausible(fitted(laws, samples, mostStart*base), len(samples))
+	for i, bent := range bentFits(laws, samples, mostStart*base) {
+		switch {
+		case i == 0 && bent.score() < fits[0].score()-bentGain:
+			fits, knees = []Fit{bent.Fit}, []Knee{bent.Knee}
+		case bent.order < fits[0].order && bent.score() < fits[0].score()+2*distinct && !slices.ContainsFunc(fits, func(f Fit) bool { return f.Text == bent.Text }):
+			fits = append(fits, bent.Fit) // caches can make a law look like the next one
+		}
+	}
+	return fits, knees
+}
+
+// mostStart is how many times what the smallest input takes the constant part may be.
+const mostStart = 1.3
 
 // exponentOf is that in the name whose values reach furthest.
 func (m *measuring) exponentOf(samples []sample, base float64) (slope, uncertain float64) {
@@ -151,8 +164,9 @@ func (m *measuring) predict(fits []Fit, below []sample, style string) (p Predict
 		p.Low, p.High = math.Min(p.Low, value), math.Max(p.High, value)
 	}
 	further := math.Log2(math.Max(1, bytes/math.Max(1, last.input)))
-	wider := 1.06 + 0.03*further + last.error/math.Max(last.value, 1e-9)/2
-	p.Low, p.High = math.Max(0, p.Low/wider), p.High*wider
+	wider := 1.08 + 0.03*further + last.error/math.Max(last.value, 1e-9)/2
+	// Whatever disturbs a measurement makes it larger, so what was measured may be too large.
+	p.Low, p.High = math.Max(0, p.Low/(wider+0.1)), p.High*wider
 	if fits[0].order == 0 { // what grows with the input may be too little to be seen yet
 		p.High += 2 * last.error * bytes / math.Max(1, last.input)
 	}

@@ -16,7 +16,7 @@ type Law struct {
 	Of func(sizes []float64) float64
 
 	order  float64 // laws are listed from slow to fast growth
-	linear bool    // it grows no faster than reading the input does, or hardly so
+	linear bool    // it grows no faster than reading the input does
 }
 
 // A curve is a law in one value.
@@ -40,7 +40,7 @@ var curves = []curve{
 	{"log %s", lg, 0.1, true},
 	{"sqrt %s", math.Sqrt, 0.5, true},
 	{"%s", func(x float64) float64 { return x }, 1, true},
-	{"%s log %s", func(x float64) float64 { return x * lg(x) }, 1.1, true},
+	{"%s log %s", func(x float64) float64 { return x * lg(x) }, 1.1, false},
 	{"%s sqrt %s", func(x float64) float64 { return x * math.Sqrt(x) }, 1.5, false},
 	{"%s^2", func(x float64) float64 { return x * x }, 2, false},
 	{"%s^2 log %s", func(x float64) float64 { return x * x * lg(x) }, 2.1, false},
@@ -59,8 +59,8 @@ var pairs = []struct {
 	asymmetric bool
 }{
 	{"%[1]s + %[2]s", func(a, b float64) float64 { return a + b }, 1.01, true, false},
-	{"(%[1]s + %[2]s) log %[1]s", func(a, b float64) float64 { return (a + b) * lg(a) }, 1.11, true, true},
-	{"%[1]s log %[2]s", func(a, b float64) float64 { return a * lg(b) }, 1.12, true, true},
+	{"(%[1]s + %[2]s) log %[1]s", func(a, b float64) float64 { return (a + b) * lg(a) }, 1.11, false, true},
+	{"%[1]s log %[2]s", func(a, b float64) float64 { return a * lg(b) }, 1.12, false, true},
 	{"%[1]s sqrt %[2]s", func(a, b float64) float64 { return a * math.Sqrt(b) }, 1.51, false, true},
 	{"%[1]s * %[2]s", func(a, b float64) float64 { return a * b }, 2.01, false, false},
 	{"%[1]s * %[2]s log %[2]s", func(a, b float64) float64 { return a * b * lg(b) }, 2.11, false, true},
@@ -287,43 +287,59 @@ func plausible(fits []Fit, samples int) []Fit {
 // bentGain is by how much a law with a knee must score better than the best one without.
 const bentGain = 15.0
 
-// bent tries laws whose factor changes at some size, which costs two more free numbers, and
-// returns the best one and its knee; nil: none explains much more than the best law without.
-func bent(laws []Law, samples []sample, mostBase float64, plain Fit) (best Fit, knee *Knee) {
-	score := plain.score() - bentGain
+// A bentFit is a law whose factor changes at some size.
+type bentFit struct {
+	Fit
+	Knee
+}
+
+// bentFits returns for each law that grows no faster than a cube its best fit with a knee, which
+// costs two more free numbers, from the best to the worst.
+func bentFits(laws []Law, samples []sample, mostBase float64) (list []bentFit) {
 	for _, law := range laws {
 		if law.order == 0 || law.order > 3 {
 			continue
 		}
+		best := bentFit{Fit: Fit{misfit: math.Inf(1)}}
 		for k := 3; k+3 <= len(samples); k++ {
-			cut := samples[k].input
-			columns := func(s sample) [3]float64 {
-				if s.input < cut {
-					return [3]float64{1, law.Of(s.sizes), 0}
-				}
-				return [3]float64{1, 0, law.Of(s.sizes)}
-			}
-			numbers, ok := leastSquares(samples, columns, 7, [3]float64{mostBase, math.Inf(1), math.Inf(1)})
-			if !ok || numbers[1] <= 0 || numbers[2] < 1.3*numbers[1] {
-				continue
-			}
-			f := Fit{Law: law, Base: numbers[0], Factor: numbers[2], free: 5}
-			for _, s := range samples {
-				c := columns(s)
-				e := (s.value - numbers[0] - numbers[1]*c[1] - numbers[2]*c[2]) / s.error
-				f.misfit += e * e
-			}
-			if f.score() < score {
-				score, best = f.score(), f
-				knee = &Knee{Times: numbers[2] / numbers[1]}
+			if f, ok := bentAt(law, samples, samples[k].input, mostBase); ok && f.score() < best.score() {
+				best = f
 				for _, n := range samples[k].sizes {
-					knee.Sizes = append(knee.Sizes, int64(n))
+					best.Sizes = append(best.Sizes, int64(n))
 				}
 			}
 		}
+		if !math.IsInf(best.misfit, 1) {
+			list = append(list, best)
+		}
 	}
-	return best, knee
+	slices.SortStableFunc(list, func(a, b bentFit) int { return cmp.Compare(a.score(), b.score()) })
+	return list
 }
+
+// bentAt fits a law whose factor changes from inputs of so many bytes on.
+func bentAt(law Law, samples []sample, cut, mostBase float64) (f bentFit, ok bool) {
+	columns := func(s sample) [3]float64 {
+		if s.input < cut {
+			return [3]float64{1, law.Of(s.sizes), 0}
+		}
+		return [3]float64{1, 0, law.Of(s.sizes)}
+	}
+	numbers, ok := leastSquares(samples, columns, 7, [3]float64{mostBase, math.Inf(1), math.Inf(1)})
+	if !ok || numbers[1] <= 0 || numbers[2] < leastKnee*numbers[1] {
+		return f, false
+	}
+	f = bentFit{Fit{Law: law, Base: numbers[0], Factor: numbers[2], free: 5}, Knee{Times: numbers[2] / numbers[1]}}
+	for _, s := range samples {
+		c := columns(s)
+		e := (s.value - numbers[0] - numbers[1]*c[1] - numbers[2]*c[2]) / s.error
+		f.misfit += e * e
+	}
+	return f, true
+}
+
+// leastKnee is how many times as much something must cost from a knee on.
+const leastKnee = 1.3
 
 // exponent is the slope of the logarithm of values over the logarithm of one size, less a
 // constant base, and its standard error; 0, 0 where there is none to be seen.

@@ -48,7 +48,7 @@ const (
 	// noise is what a time is not known by, at least, and noiseShare, which is more than runs
 	// on one machine differ by, since no law holds exactly: caches and allocators have a say.
 	noise      = 150 * time.Microsecond
-	noiseShare = 0.045
+	noiseShare = 0.06
 	// onceShare is what the time of a single run is not known by.
 	onceShare = 0.12
 	// memoryNoise is likewise for memory, in bytes.
@@ -290,7 +290,7 @@ func (m *measuring) climb(ctx context.Context, axis int, style string, share tim
 			factor = fine
 		}
 		last, value = value, min(reach, max(value+1, math.Floor(value*factor)))
-		if value > last+1 && reach <= 70 { // there may be more than powers to be met
+		if value > last+1 && reach <= fewValues { // there may be more than powers to be met
 			value = last + max(1, math.Floor(last/6))
 		}
 		if value*1.3 > reach {
@@ -417,6 +417,12 @@ func (p *Point) sure() bool {
 func (m *measuring) between(ctx context.Context, style string, list []*Point) error {
 	for i := len(list) - 1; i > 0 && i > len(list)-4; i-- {
 		low, high := m.valueOf(list[i-1]), m.valueOf(list[i])
+		if m.source.reach(All) <= fewValues {
+			if err := m.stepwise(ctx, style, list[i], low, high); err != nil {
+				return err
+			}
+			continue
+		}
 		value := math.Floor(math.Sqrt(low * high))
 		if !list[i].Ended() || !m.visible(list[i]) || value <= low*1.15 || value >= high/1.15 {
 			continue
@@ -427,6 +433,26 @@ func (m *measuring) between(ctx context.Context, style string, list []*Point) er
 		if _, err := m.at(ctx, All, value, style); err != nil {
 			return err
 		}
+	}
+	return nil
+}
+
+// fewValues is up to which largest value each single one may matter, as there may be laws that
+// multiply with each.
+const fewValues = 70
+
+// stepwise runs all values between two, from the larger one down, as long as they can be told from
+// the start.
+func (m *measuring) stepwise(ctx context.Context, style string, upper *Point, low, high float64) error {
+	for value := high - 1; value > low && upper.Ended() && m.visible(upper); value-- {
+		if m.spent()+float64(upper.CPU)/float64(m.time) > refineShare {
+			return nil
+		}
+		p, err := m.at(ctx, All, value, style)
+		if err != nil {
+			return err
+		}
+		upper = p
 	}
 	return nil
 }
