@@ -18,7 +18,7 @@ var floors = [][]string{
 	{"cmd/cold", "bench"},
 	{"cli"},
 	{"term", "report"},
-	{"core/cross", "core/growth", "core/intake", "core/judge/solutions"},
+	{"core/cross", "core/growth", "core/intake", "core/judge/solutions", "core/rank"},
 	{"core/coverage", "core/edges"},
 	{"core/judge"},
 	{"core/call"},

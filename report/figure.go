@@ -133,7 +133,7 @@ func legendOf(g growth.Growth) string {
 	if g.Time.Law != "" {
 		words += ": " + g.Time.Law
 	}
-	return words + " (" + styleOf(g.Time.Style) + " values)"
+	return words + " (" + styleOf(g.Time.Style) + " inputs)"
 }
 
 // addLimit draws the lowest limit of time across.

@@ -91,7 +91,7 @@ func sizesOf(names []string, sizes []int64) string {
 	return strings.Join(parts, ", ")
 }
 
-func styleName(style string) string { return cmp.Or(Visible(style), "random") + " values" }
+func styleName(style string) string { return cmp.Or(Visible(style), "random") + " inputs" }
 
 func seconds(x float64) string { return Duration(time.Duration(x * float64(time.Second))) }
 func bytesOf(x float64) string { return Size(int64(x)) }

@@ -30,9 +30,6 @@ type madeUp struct {
 	time   func(sizes []float64, style string) float64         // seconds
 	memory func(sizes []float64) float64                       // bytes above the start's
 	ends   func(sizes []float64, style string) verdict.Verdict // nil: always well
-
-	sizes []float64
-	style string
 }
 
 func (f *madeUp) names() []string     { return f.source.names() }
