@@ -238,7 +238,7 @@ func closeAll(files []*os.File) {
 func (b *Box) setUp(o Options, w way) error {
 	s := setup{
 		Isolation: w.isolation, Apart: w.apart, NewUser: w.newUser, Uncontained: o.Uncontained, Folder: b.dir,
-		Hidden: o.Hidden, Visible: o.Visible, Coarse: o.Coarse, Group: b.group,
+		Hidden: slices.DeleteFunc(slices.Clone(o.Hidden), holdsTemporary), Visible: apart(o.Visible), Coarse: o.Coarse, Group: b.group,
 	}
 	if b.shown != nil {
 		s.Reads, s.Writes = b.shown.Reads, b.shown.Writes

@@ -111,6 +111,29 @@ func TestWhatIsHiddenStaysHiddenInWhatIsShown(t *testing.T) {
 	})
 }
 
+func TestWhoWorksRightAmongTemporaryFilesSeesWhatLiesBeside(t *testing.T) {
+	eachSandbox(t, func(t *testing.T, m mode) {
+		beside, err := os.MkdirTemp("/tmp", "0-hoarfrost-") // first by name
+		require.NoError(t, err)
+		defer os.RemoveAll(beside)
+		inside := files(t, beside, "lib.h", "answer")
+		o := m.options(t)
+		o.Hidden = []string{"/tmp", inside[1]}
+		b, err := Open(o)
+		require.NoError(t, err)
+		defer b.Close()
+		assert.Empty(t, seen(t, b, nil, inside...))
+		assert.Equal(t, inside[:1], seen(t, b, []string{"/tmp"}, inside...))
+		assert.Zero(t, run(t, b, program(t, "act", "nothing"), generous).ExitCode, "the working folder is what it was")
+	})
+}
+
+func TestNothingOfTheRootIsShown(t *testing.T) {
+	assert.Equal(t, []string{"/usr/lib"}, apart([]string{"/", "/usr/lib"}))
+	same := []string{"/usr/lib", "/home"}
+	assert.Equal(t, same, apart(same))
+}
+
 func TestAFolderOfItsOwnMayBeWrittenToAndNoOther(t *testing.T) {
 	eachSandbox(t, func(t *testing.T, m mode) {
 		b := openMode(t, m)

@@ -86,6 +86,7 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	if err := ctx.Err(); err != nil {
 		return Result{}, err
 	}
+	run.Program.Reads = apart(run.Program.Reads)
 	if err := b.showOnly(run); err != nil {
 		return Result{}, err
 	}

@@ -1,0 +1,127 @@
+package cli
+
+import (
+	"context"
+	"errors"
+	"time"
+
+	"github.com/urfave/cli/v3"
+
+	"coldverdict/core/judge"
+	"coldverdict/core/rank"
+	"coldverdict/core/verdict"
+	"coldverdict/report"
+	"coldverdict/term"
+)
+
+// rankFlags are what cold rank was asked for.
+type rankFlags struct {
+	run                 runFlags
+	which               caseFlags
+	seconds             float64
+	json, csv, markdown bool
+}
+
+func (a *app) rankCommand() *cli.Command {
+	var f rankFlags
+	return &cli.Command{
+		Name:      "rank",
+		Usage:     "say which of several solutions is faster, and whether the difference is real",
+		ArgsUsage: "SOLUTION SOLUTION ...",
+		Description: "Judges the solutions on the cases; those that pass then take turns, so that the machine's moods\n" +
+			"hit all alike, until the differences are known or the time is over. A ratio is given with\n" +
+			"the interval in which it lies.\n\n" +
+			"   cold rank teams.cpp teams.py --case full-load\n" +
+			"   cold rank fast.cpp alt.cpp --seconds 30 --markdown\n\n" +
+			"Exit status: 0 all are ranked, 1 one failed, 10 nothing could be ranked,\n" +
+			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
+		Flags: append(f.which.flags()[:2],
+			&cli.FloatFlag{Name: "seconds", Usage: "let them take turns for `N` seconds at the most", Value: growSeconds, Destination: &f.seconds},
+			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
+			&cli.BoolFlag{Name: "csv", Usage: "write the table as CSV to standard output", Destination: &f.csv},
+			&cli.BoolFlag{Name: "markdown", Usage: "write the table as Markdown to standard output", Destination: &f.markdown},
+			f.run.timeFlag("case"), f.run.memoryFlag("case"),
+			f.run.langFlag("take the solutions for `NAME`, such as cpp17"), f.run.uncontainedFlag(),
+		),
+		Action:        func(ctx context.Context, c *cli.Command) error { return a.rank(ctx, c, f) },
+		ShellComplete: func(ctx context.Context, c *cli.Command) { a.complete(ctx, c) },
+	}
+}
+
+func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
+	how, err := f.run.judging(c)
+	if err != nil {
+		return err
+	}
+	if !(f.seconds > 0 && f.seconds <= mostSeconds) {
+		return usageError("--seconds is %g; it can be more than 0, and up to %d", f.seconds, mostSeconds)
+	}
+	if f.json && f.csv || f.json && f.markdown || f.csv && f.markdown {
+		return usageError("standard output can have one form; choose --json, --csv or --markdown")
+	}
+	from := a.dir
+	if c.Args().Present() {
+		a.standBeside(c.Args().First())
+	}
+	p, err := a.load()
+	if err != nil {
+		return err
+	}
+	o := rank.Options{Env: how.env, Build: how.build, Time: time.Duration(f.seconds * float64(time.Second))}
+	if o.Candidates, _, err = (choice{names: c.Args().Slice(), from: from, lang: f.run.lang}).of(p, a.languages); err != nil {
+		return err
+	}
+	if len(o.Candidates) < 2 {
+		return usageError("rank compares solutions; name two at least: cold rank %s OTHER", o.Candidates[0].File)
+	}
+	if o.Only, err = f.which.of(p, nil, nil); err != nil {
+		return err
+	}
+	if len(o.Only) == 0 {
+		return usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
+	}
+	o.Env.Languages, o.Build.MissingIsFault = a.languages, true
+	view := &term.RankView{Screen: a.screen, Problem: p}
+	result, err := rank.Run(ctx, p, o, view.Tell)
+	var unable *judge.UnableError
+	if errors.As(err, &unable) {
+		return errors.New(unable.End.Message)
+	}
+	if err != nil {
+		return err
+	}
+	a.screen.Flush()
+	switch {
+	case f.json:
+		err = report.WriteRanking(a.out, p, result)
+	case f.csv:
+		err = report.WriteRankingCSV(a.out, result)
+	case f.markdown:
+		err = report.WriteRankingMarkdown(a.out, result)
+	default:
+		view.Close(result)
+	}
+	if err != nil {
+		return err
+	}
+	return rankExit(result)
+}
+
+// rankExit is the exit status of a comparison.
+func rankExit(r *rank.Result) error {
+	status, ranked := error(nil), 0
+	for _, p := range r.Places {
+		switch {
+		case p.Failed == nil:
+			ranked++
+		case p.Failed.Verdict == verdict.Fault:
+			return exit(exitFault)
+		default:
+			status = exit(exitRejected)
+		}
+	}
+	if ranked < 2 && status == nil {
+		return exit(exitUnjudged)
+	}
+	return status
+}

@@ -1,0 +1,66 @@
+//go:build !portable
+
+package box
+
+import (
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+)
+
+// A folder for temporary files is the working folder of programs where they have a tree of their own,
+// and everybody's elsewhere. So it is never shown or hidden as a whole: a person who works right in
+// there has what lies beside the source shown piece by piece.
+
+// mostBeside bounds how much of such a folder is shown.
+const mostBeside = 200
+
+// apart returns paths with those that hold a place for temporary files taken apart: into what lies
+// there and is neither ours nor begins with a dot. Of the root nothing is left.
+func apart(paths []string) (list []string) {
+	for i, path := range paths {
+		if !holdsTemporary(path) {
+			if list != nil {
+				list = append(list, path)
+			}
+			continue
+		}
+		if list == nil { // it is seldom
+			list = slices.Clone(paths[:i])
+		}
+		list = append(list, beside(path)...)
+	}
+	if list == nil {
+		return paths
+	}
+	return list
+}
+
+// beside lists what lies in a folder for temporary files, files first.
+func beside(folder string) (paths []string) {
+	entries, err := os.ReadDir(folder)
+	if err != nil || filepath.Clean(folder) == "/" {
+		return nil
+	}
+	shown := func(e os.DirEntry) bool {
+		return !strings.HasPrefix(e.Name(), ".") && !strings.HasPrefix(e.Name(), "cold-") && (e.IsDir() || e.Type().IsRegular())
+	}
+	for _, folders := range []bool{false, true} {
+		for _, e := range entries {
+			if e.IsDir() == folders && shown(e) && len(paths) < mostBeside {
+				paths = append(paths, filepath.Join(folder, e.Name()))
+			}
+		}
+	}
+	return paths
+}
+
+// holdsTemporary reports that a path is a place for temporary files, or above one.
+func holdsTemporary(path string) bool {
+	real, err := filepath.EvalSymlinks(path)
+	if err != nil {
+		return false
+	}
+	return slices.ContainsFunc(temporary, func(t string) bool { return Within(strings.TrimSuffix(t, "/"), real) })
+}
