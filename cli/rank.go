@@ -7,7 +7,9 @@ import (
 
 	"github.com/urfave/cli/v3"
 
+	"coldverdict/core/growth"
 	"coldverdict/core/judge"
+	"coldverdict/core/problem"
 	"coldverdict/core/rank"
 	"coldverdict/core/verdict"
 	"coldverdict/report"
@@ -19,6 +21,7 @@ type rankFlags struct {
 	run                 runFlags
 	which               caseFlags
 	seconds             float64
+	sizes               bool
 	json, csv, markdown bool
 }
 
@@ -32,11 +35,13 @@ func (a *app) rankCommand() *cli.Command {
 			"hit all alike, until the differences are known or the time is over. A ratio is given with\n" +
 			"the interval in which it lies.\n\n" +
 			"   cold rank teams.cpp teams.py --case full-load\n" +
-			"   cold rank fast.cpp alt.cpp --seconds 30 --markdown\n\n" +
+			"   cold rank fast.cpp alt.cpp --seconds 30 --markdown\n" +
+			"   cold rank fast.cpp alt.cpp --by-size\n\n" +
 			"Exit status: 0 all are ranked, 1 one failed, 10 nothing could be ranked,\n" +
 			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
 		Flags: append(f.which.flags()[:2],
 			&cli.FloatFlag{Name: "seconds", Usage: "let them take turns for `N` seconds at the most", Value: growSeconds, Destination: &f.seconds},
+			&cli.BoolFlag{Name: "by-size", Usage: "compare them on generated inputs that grow, and say where they change places", Destination: &f.sizes},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
 			&cli.BoolFlag{Name: "csv", Usage: "write the table as CSV to standard output", Destination: &f.csv},
 			&cli.BoolFlag{Name: "markdown", Usage: "write the table as Markdown to standard output", Destination: &f.markdown},
@@ -74,13 +79,16 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 	if len(o.Candidates) < 2 {
 		return usageError("rank compares solutions; name two at least: cold rank %s OTHER", o.Candidates[0].File)
 	}
+	o.Env.Languages, o.Build.MissingIsFault = a.languages, true
+	if f.sizes {
+		return a.rankBySize(ctx, p, o, f)
+	}
 	if o.Only, err = f.which.of(p, nil, nil); err != nil {
 		return err
 	}
 	if len(o.Only) == 0 {
 		return usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
 	}
-	o.Env.Languages, o.Build.MissingIsFault = a.languages, true
 	view := &term.RankView{Screen: a.screen, Problem: p}
 	result, err := rank.Run(ctx, p, o, view.Tell)
 	var unable *judge.UnableError
@@ -105,6 +113,27 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 		return err
 	}
 	return rankExit(result)
+}
+
+// rankBySize compares solutions on inputs that grow.
+func (a *app) rankBySize(ctx context.Context, p *problem.Problem, o rank.Options, f rankFlags) error {
+	switch {
+	case p.Shape == nil && p.Make == (problem.Make{}):
+		return noShape()
+	case f.csv || f.markdown || len(f.which.patterns)+len(f.which.groups) > 0:
+		return usageError("--by-size generates its inputs, and is written as text or with --json; leave out --case, --group, --csv and --markdown")
+	}
+	view := &term.RankView{Screen: a.screen, Problem: p}
+	c, err := growth.Compare(ctx, p, growth.Options{Candidates: o.Candidates, Time: o.Time, Seed: 1, Env: o.Env, Build: o.Build}, view.Tell)
+	if err != nil {
+		return a.growError(ctx, err)
+	}
+	a.screen.Flush()
+	if f.json {
+		return report.WriteComparison(a.out, p, c)
+	}
+	view.CloseBySize(c)
+	return nil
 }
 
 // rankExit is the exit status of a comparison.

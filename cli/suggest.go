@@ -16,7 +16,7 @@ import (
 var meanings = map[string]string{
 	"check": "try", "test": "try", "tests": "try", "run": "try", "judge": "try", "exec": "try", "verify": "try", "grade": "try", "submit": "try", "watch": "try --watch",
 	"stress": "cross", "fuzz": "cross", "compare": "cross", "diff": "cross", "search": "cross",
-	"growth": "grow", "scale": "grow", "complexity": "grow", "scaling": "grow", "bench": "grow", "benchmark": "grow", "profile": "grow", "predict": "grow",
+	"growth": "grow", "scale": "grow", "complexity": "grow", "scaling": "grow", "bench": "rank", "benchmark": "rank", "fastest": "rank", "faster": "rank", "speed": "rank", "versus": "rank", "vs": "rank", "profile": "grow", "predict": "grow",
 	"new": "open", "create": "open", "init": "open", "start": "open", "begin": "open", "problem": "open",
 	"sample": "case add", "samples": "case list", "add": "case add", "cases": "case list", "import": "case import", "keep": "case keep",
 	"generate": "shape make", "gen": "shape make", "make": "shape make", "edges": "shape edges", "input": "shape", "validate": "shape check",

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"coldverdict/core/growth"
 	"coldverdict/core/problem"
 	"coldverdict/core/rank"
 	"coldverdict/core/verdict"
@@ -57,6 +58,45 @@ func WriteRanking(out io.Writer, p *problem.Problem, r *rank.Result) error {
 			place.Ratio = &ratio{one.Ratio.Ratio, one.Ratio.Low, one.Ratio.High, one.Ratio.Shows()}
 		}
 		all.Places = append(all.Places, place)
+	}
+	return writeIndented(out, all)
+}
+
+// A comparing is the JSON form of cold rank --by-size, described by docs/rank.schema.json too.
+type comparing struct {
+	Format    string        `json:"format"`
+	Version   int           `json:"version"`
+	Problem   string        `json:"problem"`
+	Steps     []comparedAt  `json:"steps"`
+	Crossings []crossedOver `json:"crossings"`
+}
+
+type comparedAt struct {
+	Size map[string]int64   `json:"size"`
+	CPU  map[string]float64 `json:"cpu_seconds"`
+}
+
+type crossedOver struct {
+	First string           `json:"faster_below"`
+	Other string           `json:"faster_from"`
+	Below map[string]int64 `json:"below"`
+	From  map[string]int64 `json:"from"`
+}
+
+// WriteComparison writes what cold rank --by-size found.
+func WriteComparison(out io.Writer, p *problem.Problem, c *growth.Comparison) error {
+	all := comparing{Format: "cold-verdict/rank", Version: 1, Problem: p.Title, Steps: []comparedAt{}, Crossings: []crossedOver{}}
+	for _, step := range c.Steps {
+		one := comparedAt{named(c.Names, step.Sizes), map[string]float64{}}
+		for i, took := range step.CPU {
+			if took > 0 {
+				one.CPU[c.Plans[i].Solution.File] = took.Seconds()
+			}
+		}
+		all.Steps = append(all.Steps, one)
+	}
+	for _, x := range c.Crossings {
+		all.Crossings = append(all.Crossings, crossedOver{c.Plans[x.First].Solution.File, c.Plans[x.Other].Solution.File, named(c.Names, x.Below), named(c.Names, x.From)})
 	}
 	return writeIndented(out, all)
 }

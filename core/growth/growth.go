@@ -10,6 +10,7 @@ package growth
 import (
 	"context"
 	"errors"
+	"slices"
 	"time"
 
 	"coldverdict/core/judge"
@@ -148,26 +149,13 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(judge.Eve
 		return nil, err
 	}
 	defer func() { err = errors.Join(err, source.close()) }()
-	o.Env.Jobs = 1 // nothing runs beside what is measured
-	one, err := judge.Open(p, o.Env)
+	prepared, closing, err := prepare(ctx, p, o, tell)
 	if err != nil {
 		return nil, err
 	}
-	defer func() { err = errors.Join(err, one.Close()) }()
-	solutions := make([]problem.Solution, len(o.Candidates))
-	for i, s := range o.Candidates {
-		s.Groups = nil
-		solutions[i] = s
-	}
-	prepared, err := one.Prepare(ctx, solutions, o.Build, tell)
-	if err != nil {
-		return nil, err
-	}
-	if err := prepared.Start(ctx, tell); err != nil {
-		return nil, err
-	}
+	defer func() { err = errors.Join(err, closing()) }()
 	result = &Result{Names: source.names(), Largest: source.largest()}
-	for i := range solutions {
+	for i := range o.Candidates {
 		m := &measuring{
 			source: source, run: judged{prepared, i}, plan: prepared.Plan(i), seed: o.Seed, names: result.Names, time: o.Time,
 			tell: func(doing string) { tell(Progress{i, doing}) }, now: time.Now,
@@ -179,6 +167,27 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(judge.Eve
 		result.Growths = append(result.Growths, g)
 	}
 	return result, nil
+}
+
+// prepare builds the candidates, and opens a sandbox for them: nothing runs beside what is
+// measured. What closes them must be called.
+func prepare(ctx context.Context, p *problem.Problem, o Options, tell func(judge.Event)) (prepared *judge.Prepared, closing func() error, err error) {
+	o.Env.Jobs = 1
+	one, err := judge.Open(p, o.Env)
+	if err != nil {
+		return nil, nil, err
+	}
+	solutions := slices.Clone(o.Candidates)
+	for i := range solutions {
+		solutions[i].Groups = nil // inputs that are generated belong to none
+	}
+	if prepared, err = one.Prepare(ctx, solutions, o.Build, tell); err == nil {
+		err = prepared.Start(ctx, tell)
+	}
+	if err != nil {
+		return nil, nil, errors.Join(err, one.Close())
+	}
+	return prepared, one.Close, nil
 }
 
 // A runner runs a solution on an input.
