@@ -53,12 +53,8 @@ func (v *GrowView) solution(r *growth.Result, g growth.Growth) {
 	s.Print("%s", s.wrapped(dim, buildWords(g.Plan.Build), "  "))
 	s.Print("")
 	v.chart(r, g)
-	v.table(r, g)
-	s.Print("")
-	v.trend(r, g, "time", g.Time, seconds)
-	v.trend(r, g, "memory", g.Memory, bytesOf)
-	if g.Output.Fits != growth.Yes {
-		v.trend(r, g, "output", g.Output, bytesOf)
+	if g.Points[0].Ended() {
+		v.trends(r, g)
 	}
 	if p := g.Stop; p != nil {
 		words := fmt.Sprintf("%s at %s, %s", p.Failed, sizesOf(r.Names, p.Sizes), styleName(p.Style))
@@ -69,6 +65,17 @@ func (v *GrowView) solution(r *growth.Result, g growth.Growth) {
 	}
 	s.Print("%s", s.wrapped(dim, fmt.Sprintf("%s of %s in %s", Count(g.Runs, "run"), Count(len(g.Points), "input"), Duration(g.Elapsed)), ""))
 	s.Print("%s %s", strong.Render(solutionName(g.Plan.Solution)+":"), v.fitsWords(g))
+}
+
+// trends shows what was measured, and what follows from it.
+func (v *GrowView) trends(r *growth.Result, g growth.Growth) {
+	v.table(r, g)
+	v.Screen.Print("")
+	v.trend(r, g, "time", g.Time, seconds)
+	v.trend(r, g, "memory", g.Memory, bytesOf)
+	if g.Output.Fits != growth.Yes {
+		v.trend(r, g, "output", g.Output, bytesOf)
+	}
 }
 
 // growthNames says what grows, and how far.
@@ -275,6 +282,9 @@ func fitsStyle(f growth.Fits) string {
 
 // fitsWords is the last line: what is worst of all that has a limit.
 func (v *GrowView) fitsWords(g growth.Growth) string {
+	if !g.Points[0].Ended() {
+		return verdictStyle(g.Points[0].Failed).Render(g.Points[0].Failed.String()) + " on the smallest input already"
+	}
 	worst, what := growth.Yes, ""
 	rank := map[growth.Fits]int{growth.Yes: 0, growth.Barely: 1, growth.Unknown: 2, growth.No: 3}
 	for i, t := range []growth.Trend{g.Time, g.Memory, g.Output} {

@@ -80,6 +80,10 @@ func (m *measuring) lawsOf(q quantity) []Law {
 func (m *measuring) trend(q quantity, style string) (t Trend) {
 	t.Style, t.Limit = style, m.limit(q)
 	below := m.samplesOf(q, style, false)
+	if !m.base().Ended() {
+		t.Fits = m.fits(t, m.failed(q, style))
+		return t
+	}
 	base, _ := m.valueAndError(q, m.base())
 	m.measured(q, style, &t)
 	if len(below) < 4 {
@@ -297,7 +301,7 @@ func (m *measuring) conclude() Growth {
 func (m *measuring) worstTrend(q quantity) (worst Trend) {
 	var all []Trend
 	for _, style := range m.source.styles() {
-		if m.climbed[style] {
+		if m.matters(style) {
 			all = append(all, m.trend(q, style))
 		}
 	}

@@ -204,6 +204,21 @@ func TestAProgramThatFailsOnTheWayIsToldWithWhereAndItsLawUpToThere(t *testing.T
 	assert.Contains(t, append([]string{g.Time.Law}, g.Time.Near...), "n")
 }
 
+func TestWhatFailsOnTheSmallestInputIsToldAtOnce(t *testing.T) {
+	for name, f := range map[string]*madeUp{
+		"it takes for ever": {time: func([]float64, string) float64 { return 1e5 }},
+		"it crashes":        {time: func([]float64, string) float64 { return 0.001 }, ends: func([]float64, string) verdict.Verdict { return verdict.RuntimeError }},
+	} {
+		t.Run(name, func(t *testing.T) {
+			g := measured(t, oneCount, f)
+			require.NotNil(t, g.Stop)
+			assert.Empty(t, g.Time.Law)
+			assert.Equal(t, No, g.Time.Fits)
+			assert.Less(t, f.took, 4*time.Second)
+		})
+	}
+}
+
 func TestAKneeIsToldWhereItIs(t *testing.T) {
 	g := measured(t, oneCount, &madeUp{noise: 0.02, time: func(s []float64, _ string) float64 {
 		if s[0] > 30_000 {

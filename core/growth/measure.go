@@ -71,10 +71,14 @@ const (
 
 // growth measures a solution and says what came of it.
 func (m *measuring) growth(ctx context.Context) (Growth, error) {
-	m.began, m.inputs, m.climbed = m.now(), map[key]input{}, map[string]bool{}
+	m.began, m.inputs, m.climbed = m.now(), map[key]input{}, map[string]bool{"": true}
 	for range baseRuns {
-		if _, err := m.at(ctx, All, 1, ""); err != nil {
+		p, err := m.at(ctx, All, 1, "")
+		if err != nil {
 			return Growth{}, err
+		}
+		if !p.Ended() { // nothing can be learned of what fails on the smallest input
+			return m.conclude(), nil
 		}
 	}
 	for _, step := range []func(context.Context) error{m.climbAll, m.extend, m.confirm, m.refine} {
@@ -122,7 +126,7 @@ func (m *measuring) at(ctx context.Context, axis int, value float64, style strin
 		return nil, err
 	}
 	m.runs++
-	if o.Verdict == verdict.TimeLimit && limits.Time < m.plan.Limits.Time {
+	if o.Verdict == verdict.TimeLimit && limits.Time < m.plan.Limits.Time && len(m.points) > 0 {
 		return &Point{Failed: verdict.Skipped}, nil // there was too little time left to learn anything
 	}
 	one := Point{
@@ -235,6 +239,22 @@ func (m *measuring) takesLonger(ctx context.Context, style string, share time.Du
 		}
 	}
 	return false, nil
+}
+
+// matters reports that a style was measured for itself, and does take longer than uniform values
+// on the largest inputs that were run in both.
+func (m *measuring) matters(style string) bool {
+	if style == "" || !m.climbed[style] {
+		return m.climbed[style]
+	}
+	for _, p := range slices.Backward(m.of(style)) {
+		for _, plain := range m.of("") {
+			if plain.Ended() && m.valueOf(plain) == m.valueOf(p) {
+				return m.exceeds(p, plain, plain.CPU-m.base().CPU)
+			}
+		}
+	}
+	return true
 }
 
 // exceeds reports that a point takes far more than one of the same size with uniform values.
@@ -480,7 +500,7 @@ func (m *measuring) of(style string) (list []*Point) {
 
 // worst returns the two styles that seem to take longest at the largest input.
 func (m *measuring) worst() []string {
-	styles := slices.DeleteFunc(slices.Clone(m.source.styles()), func(style string) bool { return !m.climbed[style] })
+	styles := slices.DeleteFunc(slices.Clone(m.source.styles()), func(style string) bool { return !m.matters(style) })
 	rank := map[string]float64{}
 	for _, style := range styles {
 		rank[style] = m.trend(inTime, style).Largest.High
