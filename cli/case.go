@@ -75,7 +75,7 @@ func (a *app) caseAdd(ctx context.Context, c *cli.Command, f addFlags) error {
 	if c.Args().Len() > 1 {
 		return usageError("a case has one name; put words that belong together in quotes")
 	}
-	p, err := a.load()
+	p, err := a.loadFor(true)
 	if err != nil {
 		return err
 	}

@@ -210,12 +210,17 @@ func goVersion() string {
 
 // load reads the problem that the command works on, and the languages that
 // count there, and says what was left out of it.
-func (a *app) load() (*problem.Problem, error) {
+func (a *app) load() (*problem.Problem, error) { return a.loadFor(false) }
+
+// loadFor reads the problem; adding says that cases are about to be added to it.
+func (a *app) loadFor(adding bool) (*problem.Problem, error) {
 	var err error
 	if a.languages, err = languagesOf(a.dir); err != nil {
 		return nil, err
 	}
-	p, err := problem.Load(a.dir, vocabulary(a.languages))
+	words := vocabulary(a.languages)
+	words.Adding = adding
+	p, err := problem.Load(a.dir, words)
 	if err != nil {
 		return nil, err
 	}

@@ -38,7 +38,7 @@ func (a *app) caseImportCommand() *cli.Command {
 }
 
 func (a *app) caseImport(ctx context.Context, name, group string, yes bool) error {
-	p, err := a.load()
+	p, err := a.loadFor(true)
 	if err != nil {
 		return err
 	}
@@ -66,7 +66,7 @@ func (a *app) caseImport(ctx context.Context, name, group string, yes bool) erro
 	if len(there) > 0 {
 		a.screen.Print("there already, and left as they are: %s", view.List(there, 5))
 	}
-	if p, err = a.load(); err == nil {
+	if p, err = a.loadFor(true); err == nil {
 		err = a.checkImported(p, copied)
 	}
 	return err

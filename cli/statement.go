@@ -67,7 +67,7 @@ func (a *app) takeSamples(dir, page string, s intake.Statement, kept []string) e
 	}
 	a.dir = dir
 	for _, sample := range s.Samples {
-		p, err := a.load()
+		p, err := a.loadFor(true)
 		if err != nil {
 			return err
 		}

@@ -481,3 +481,21 @@ func TestAKillOrAFullDiskLeavesTheOldFileOrTheNew(t *testing.T) {
 	assert.Equal(t, 0, got.status, got.errors)
 	assert.Empty(t, got.errors, "what a killed write left does not show")
 }
+
+func TestACaseIsAddedToAGroupThatHasNoneYet(t *testing.T) {
+	s := folder(t, map[string]string{
+		"cases.md":     "# Small\n\n## one\n```input\n1\n```\n```output\n1\n```\n",
+		"verdict.toml": "[[group]]\nname = \"small\"\npoints = 30\n[[group]]\nname = \"large\"\npoints = 70\nneeds = [\"small\"]\n",
+		"a.py":         "print(input())\n",
+	})
+	got := s.ask(t, "try", "a.py")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, `no case is in the group "large"`)
+	s.input = "7\n%%\n7\n"
+	got = s.ask(t, "case", "add", "seven", "--group", "large")
+	assert.Equal(t, 0, got.status, got.errors)
+	s.input = ""
+	got = s.ask(t, "case", "list")
+	assert.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, "seven")
+}

@@ -144,11 +144,11 @@ func (l *loader) settle() {
 	}
 	groups := p.Groups()
 	for _, r := range p.Rules {
-		if len(groups) > 0 && !slices.Contains(groups, r.Name) {
+		if len(groups) > 0 && !l.words.Adding && !slices.Contains(groups, r.Name) {
 			l.wrong(ConfigFile, r.line, "no case is in the group %q; %s", r.Name, settings.Nearest(r.Name, groups))
 		}
 		for _, name := range r.Needs {
-			if len(groups) > 0 && !slices.Contains(groups, name) {
+			if len(groups) > 0 && !l.words.Adding && !slices.Contains(groups, name) {
 				l.wrong(ConfigFile, r.line, "the group %q needs %q, which no case is in; %s", r.Name, name, settings.Nearest(name, groups))
 			}
 		}

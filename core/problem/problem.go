@@ -49,6 +49,8 @@ type Vocabulary struct {
 	LimitNames []string
 	// IsSource reports whether a file of this name can be built and run.
 	IsSource func(name string) bool
+	// Adding says that cases are about to be added, so that a group of verdict.toml may have none yet.
+	Adding bool
 }
 
 // A Problem is a folder, read.
