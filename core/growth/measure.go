@@ -57,6 +57,9 @@ const (
 	trusted = 40 * time.Millisecond
 	// beyond is how many times its limit of time a run may take while it is measured.
 	beyond = 3
+	// mostKept is up to how many bytes an input is kept to be run again; larger ones are
+	// generated again.
+	mostKept = 4 << 20
 	// baseRuns is how often the smallest input is run.
 	baseRuns = 5
 )
@@ -113,12 +116,16 @@ func (m *measuring) at(ctx context.Context, axis int, value float64, style strin
 	}
 	k := key{axis, style, value}
 	in, known := m.inputs[k]
-	if !known {
+	if !known || in.data.Text == nil {
 		var err error
 		if in, err = m.source.generate(ctx, axis, value, style, m.seed); err != nil {
 			return nil, err
 		}
-		m.inputs[k] = in
+		kept := in
+		if in.data.Size > mostKept {
+			kept.data.Text = nil
+		}
+		m.inputs[k] = kept
 	}
 	limits := m.limits()
 	o, output, err := m.run.run(ctx, in.data, limits)
