@@ -69,12 +69,15 @@ var pairs = []struct {
 	{"%[1]s * 2^%[2]s", func(a, b float64) float64 { return a * math.Exp2(b) }, 101, false, true},
 }
 
+// beyondAll is what a law says at the most: so much that nothing can have been measured there.
+const beyondAll = math.MaxFloat64 / 1e6
+
 // bounded keeps what a law says finite.
 func bounded(x float64) float64 {
-	if math.IsNaN(x) || x > math.MaxFloat64/1e6 {
-		return math.MaxFloat64 / 1e6
+	if math.IsNaN(x) {
+		return beyondAll
 	}
-	return x
+	return math.Min(x, beyondAll)
 }
 
 // Laws are those that are tried for some names, the constant first.
@@ -150,6 +153,9 @@ func (f Fit) shows(samples []sample) bool {
 	}
 	n := 0
 	for _, s := range samples {
+		if f.Of(s.sizes) >= beyondAll {
+			return false
+		}
 		if f.Factor*f.Of(s.sizes) > 1.5*s.error {
 			n++
 		}
