@@ -224,18 +224,18 @@ func (v *GrowView) trend(r *growth.Result, g growth.Growth, what string, t growt
 			law += fmt.Sprintf("; exponent %.2f ± %.2f", t.Exponent, t.Sure)
 		}
 	}
-	line := strong.Render(pad(what, 8)) + law
+	line := strong.Render(what+":") + " " + law
 	if t.Law != "" && t.Law != "1" && (t.Style != "" || len(t.Others) > 0) {
 		line += ", on " + styleName(t.Style)
 	}
 	s.Print("%s", s.wrapped(normal, line, "  "))
 	for _, other := range t.Others[:min(len(t.Others), 3)] {
-		s.Print("%s", s.wrapped(normal, fmt.Sprintf("%s on %s", Visible(other.Law), styleName(other.Style)), "          "))
+		s.Print("%s", s.wrapped(normal, fmt.Sprintf("%s on %s", Visible(other.Law), styleName(other.Style)), "    "))
 	}
 	for _, k := range t.Knees {
-		s.Print("%s", s.wrapped(normal, fmt.Sprintf("from %s on it takes %.1f times as much as the law says", sizesOf(r.Names, k.Sizes), k.Times), "          "))
+		s.Print("%s", s.wrapped(normal, fmt.Sprintf("from %s on it takes %.1f times as much as the law says", sizesOf(r.Names, k.Sizes), k.Times), "    "))
 	}
-	s.Print("%s", s.wrapped(normal, v.largest(r, g, what, t, value), "          "))
+	s.Print("%s", s.wrapped(normal, v.largest(r, g, what, t, value), "    "))
 }
 
 // largest says what the largest input takes.

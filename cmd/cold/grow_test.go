@@ -60,7 +60,7 @@ func TestGrowTellsLawAndPredictionForPeopleAndPrograms(t *testing.T) {
 	assert.Equal(t, 1, got.status, got.errors)
 	assert.Contains(t, got.out, "pairs.c grows with n up to 200,000")
 	assert.Contains(t, got.out, "limit 1 s")
-	assert.Regexp(t, `time +n\^2`, got.out)
+	assert.Regexp(t, `time: n\^2`, got.out)
 	assert.Contains(t, got.out, "pairs.c: the largest input does not fit, in time")
 }
 

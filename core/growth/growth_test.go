@@ -219,6 +219,17 @@ func TestWhatFailsOnTheSmallestInputIsToldAtOnce(t *testing.T) {
 	}
 }
 
+func TestAPointThatEndedStaysWhatItIsWhenLittleTimeIsLeft(t *testing.T) {
+	f := &madeUp{noise: 0.04, time: func(s []float64, _ string) float64 { return 2e-9 * s[0] * s[0] }}
+	g := measured(t, oneCount, f)
+	for _, p := range g.Points {
+		if p.CPU < 990*time.Millisecond {
+			assert.True(t, p.Ended(), "%+v", p)
+		}
+	}
+	assert.True(t, g.Stop == nil || g.Stop.CPU >= time.Second, "%+v", g.Stop)
+}
+
 func TestAKneeIsToldWhereItIs(t *testing.T) {
 	g := measured(t, oneCount, &madeUp{noise: 0.02, time: func(s []float64, _ string) float64 {
 		if s[0] > 30_000 {
