@@ -467,7 +467,11 @@ func demoSolutions(t *testing.T) (n int) {
 	return n
 }
 
-// traces lists what a run can leave on the machine: folders, control groups.
+// ofAnother finds the process whose control group a path is.
+var ofAnother = regexp.MustCompile(`/cold-verdict-(\d+)-\d+$`)
+
+// traces lists what a run can leave on the machine: folders, control groups. Those of a process that
+// is alive are left out: other packages are tried at the same time.
 func traces(scratch, cache string) (left []string) {
 	for _, pattern := range []string{
 		scratch + "/*", cache + "/cold-verdict/stage-*",
@@ -475,7 +479,14 @@ func traces(scratch, cache string) (left []string) {
 		"/sys/fs/cgroup/cold-verdict-*", "/sys/fs/cgroup/*/cold-verdict-*",
 	} {
 		found, _ := filepath.Glob(pattern)
-		left = append(left, found...)
+		for _, path := range found {
+			if of := ofAnother.FindStringSubmatch(path); of != nil {
+				if _, err := os.Stat("/proc/" + of[1]); err == nil {
+					continue
+				}
+			}
+			left = append(left, path)
+		}
 	}
 	return left
 }
