@@ -19,20 +19,12 @@ const mostBeside = 200
 // apart returns paths with those that hold a place for temporary files taken apart: into what lies
 // there and is neither ours nor begins with a dot. Of the root nothing is left.
 func apart(paths []string) (list []string) {
-	for i, path := range paths {
-		if !holdsTemporary(path) {
-			if list != nil {
-				list = append(list, path)
-			}
-			continue
+	for _, path := range paths {
+		if holdsTemporary(path) {
+			list = append(list, beside(path)...)
+		} else {
+			list = append(list, path)
 		}
-		if list == nil { // it is seldom
-			list = slices.Clone(paths[:i])
-		}
-		list = append(list, beside(path)...)
-	}
-	if list == nil {
-		return paths
 	}
 	return list
 }

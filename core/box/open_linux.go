@@ -355,8 +355,7 @@ func (b *Box) awaitMessage(patience time.Duration) error {
 		if err != nil || count > 0 {
 			return err
 		}
-		late := time.Since(began) > 2*overseeEvery || b.works()
-		if !late || time.Since(first) > TooBusy*patience {
+		if !b.keptWaiting(began) || time.Since(first) > TooBusy*patience {
 			waited += overseeEvery
 		}
 	}

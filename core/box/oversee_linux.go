@@ -74,7 +74,7 @@ func (b *Box) endLate(over <-chan struct{}, memory int64) bool {
 			return false
 		case seen != seenBefore: // the program was kept from running, or is killed
 			late = 0
-		case time.Since(first) < TooBusy*patience && (time.Since(began) > 2*overseeEvery || kept-keptBefore > overseeEvery/2 || b.works()):
+		case time.Since(first) < TooBusy*patience && (kept-keptBefore > overseeEvery/2 || b.keptWaiting(began)):
 			// The machine is late, not the supervisor.
 		default:
 			late += overseeEvery
@@ -95,6 +95,12 @@ func (o *overseer) end(err error) error {
 		return errOverdue
 	}
 	return err
+}
+
+// keptWaiting reports that the machine is late, not the supervisor, since a look that was to be
+// overseeEvery ago.
+func (b *Box) keptWaiting(began time.Time) bool {
+	return time.Since(began) > 2*overseeEvery || b.works()
 }
 
 // works reports that a thread of the supervisor runs, or could.

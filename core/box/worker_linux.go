@@ -40,7 +40,9 @@ type Box struct {
 	streams    [streamCount]atomic.Int32 // what the program of this moment writes; -1 for one that it does not have
 	pipes      [][2]int                  // made for the run after this one, while there was time
 	null       *os.File
-	known      *task // the supervisor knows it from the request before
+	asked      []string // what the program of the run before wanted to read,
+	granted    []string // and that taken apart
+	known      *task    // the supervisor knows it from the request before
 	message    []byte
 	// arrivals is readable when socket or one of streams is; arrived is how
 	// to wait for that, and arriving its descriptor.
@@ -86,7 +88,10 @@ func (b *Box) Run(ctx context.Context, run Run) (result Result, err error) {
 	if err := ctx.Err(); err != nil {
 		return Result{}, err
 	}
-	run.Program.Reads = apart(run.Program.Reads)
+	if !slices.Equal(run.Program.Reads, b.asked) {
+		b.asked, b.granted = slices.Clone(run.Program.Reads), apart(run.Program.Reads)
+	}
+	run.Program.Reads = b.granted
 	if err := b.showOnly(run); err != nil {
 		return Result{}, err
 	}
