@@ -42,7 +42,7 @@ var marks = []struct {
 func DrawGrowth(out io.Writer, format string, r *growth.Result) error {
 	p := plot.New()
 	sans(p)
-	p.X.Label.Text, p.Y.Label.Text = axisName(r), "processor time"
+	p.X.Label.Text, p.Y.Label.Text = r.Names[growth.Furthest(r.Largest)], "processor time"
 	p.X.Scale, p.Y.Scale = plot.LogScale{}, plot.LogScale{}
 	p.X.Tick.Marker, p.Y.Tick.Marker = ticks(sizeLabel), ticks(timeLabel)
 	p.Legend.Top, p.Legend.Left = true, true
@@ -83,22 +83,10 @@ func sans(p *plot.Plot) {
 	}
 }
 
-// axis is the name that grows furthest.
-func axis(r *growth.Result) (at int) {
-	for i, n := range r.Largest {
-		if n > r.Largest[at] {
-			at = i
-		}
-	}
-	return at
-}
-
-func axisName(r *growth.Result) string { return r.Names[axis(r)] }
-
 // addGrowth adds the points of one solution, and what was predicted.
 func addGrowth(p *plot.Plot, r *growth.Result, g growth.Growth, i int) (points plotter.XYs, err error) {
 	mark := marks[i%len(marks)]
-	at := axis(r)
+	at := growth.Furthest(r.Largest)
 	for _, one := range g.Points {
 		if one.Axis == growth.All && one.Style == g.Time.Style && one.Ended() && one.Sizes[at] > 0 && one.CPU > 0 {
 			points = append(points, plotter.XY{X: float64(one.Sizes[at]), Y: one.CPU.Seconds()})

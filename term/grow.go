@@ -121,7 +121,7 @@ func stylesShown(g growth.Growth) (styles []string) {
 // chart draws the time of the styles that matter.
 func (v *GrowView) chart(r *growth.Result, g growth.Growth) {
 	s := v.Screen
-	c := chart{width: min(s.Width-16, 100), height: 14, limit: g.Time.Limit, xName: r.Names[longest(r)], x: shortNumber, y: seconds}
+	c := chart{width: min(s.Width-16, 100), height: 14, limit: g.Time.Limit, xName: r.Names[growth.Furthest(r.Largest)], x: shortNumber, y: seconds}
 	styles := stylesShown(g)
 	var legend []string
 	for i, style := range slices.Backward(styles) {
@@ -131,14 +131,14 @@ func (v *GrowView) chart(r *growth.Result, g growth.Growth) {
 		}
 		for _, p := range g.Points {
 			if p.Style == style && p.Axis == growth.All && p.Ended() {
-				line.points = append(line.points, chartPoint{float64(p.Sizes[longest(r)]), p.CPU.Seconds()})
+				line.points = append(line.points, chartPoint{float64(p.Sizes[growth.Furthest(r.Largest)]), p.CPU.Seconds()})
 			}
 		}
 		c.lines = append(c.lines, line)
 		legend = append([]string{growMarks[i] + " " + styleName(style)}, legend...)
 	}
 	if t := g.Time; t.Largest.High > 0 && len(r.Largest) > 0 {
-		at := float64(r.Largest[longest(r)])
+		at := float64(r.Largest[growth.Furthest(r.Largest)])
 		c.lines = append([]chartLine{{mark: "○", style: marked, points: []chartPoint{{at, t.Largest.Low}, {at, t.Largest.High}}}}, c.lines...)
 		legend = append(legend, "○ predicted")
 	}
@@ -150,16 +150,6 @@ func (v *GrowView) chart(r *growth.Result, g growth.Growth) {
 		s.Print("  %s", dim.Render(strings.Join(legend, "   ")))
 		s.Print("")
 	}
-}
-
-// longest is the name whose values reach furthest.
-func longest(r *growth.Result) (at int) {
-	for i, n := range r.Largest {
-		if n > r.Largest[at] {
-			at = i
-		}
-	}
-	return at
 }
 
 // shortNumber writes a size in few characters.

@@ -96,11 +96,7 @@ func (v *RankView) CloseBySize(c *growth.Comparison) {
 	s := v.Screen
 	furthest := 0
 	if n := len(c.Steps); n > 0 {
-		for i, size := range c.Steps[n-1].Sizes {
-			if size > c.Steps[n-1].Sizes[furthest] {
-				furthest = i
-			}
-		}
+		furthest = growth.Furthest(c.Steps[n-1].Sizes)
 	}
 	drawn := chart{width: min(s.Width-16, 100), height: 14, xName: c.Names[furthest], x: shortNumber, y: seconds}
 	var legend []string

@@ -25,10 +25,7 @@ func (m *measuring) samplesOf(q quantity, style string, all bool) (list []sample
 		if !p.Ended() || p.Style != style && !(p == m.base()) || p.Largest && !all {
 			continue
 		}
-		s := sample{input: float64(p.Input)}
-		for _, n := range p.Sizes {
-			s.sizes = append(s.sizes, float64(n))
-		}
+		s := sample{sizes: floats(p.Sizes), input: float64(p.Input)}
 		s.value, s.error = m.valueAndError(q, p)
 		list = append(list, s)
 	}
@@ -77,32 +74,37 @@ func (m *measuring) lawsOf(q quantity) []Law {
 }
 
 // trend says how a quantity grows in one style.
-func (m *measuring) trend(q quantity, style string) (t Trend) {
-	t.Style, t.Limit = style, m.limit(q)
+func (m *measuring) trend(q quantity, style string) Trend {
+	t := Trend{Style: style, Limit: m.limit(q)}
+	if m.base().Ended() {
+		m.measured(q, style, &t)
+		m.explain(q, style, &t)
+	}
+	t.Fits = m.fits(t, m.failed(q, style))
+	return t
+}
+
+// leastSamples is from how many samples on a law can be told.
+const leastSamples = 4
+
+// explain says of a trend by which law it is, and what follows from that.
+func (m *measuring) explain(q quantity, style string, t *Trend) {
 	below := m.samplesOf(q, style, false)
-	if !m.base().Ended() {
-		t.Fits = m.fits(t, m.failed(q, style))
-		return t
+	if len(below) < leastSamples {
+		return
 	}
 	base, _ := m.valueAndError(q, m.base())
-	m.measured(q, style, &t)
-	if len(below) < 4 {
-		t.Fits = m.fits(t, m.failed(q, style))
-		return t
-	}
 	everything := m.samplesOf(q, style, true)
 	fits, knees := m.explained(q, everything, base)
 	t.Knees, t.Law = knees, fits[0].Text
 	for _, f := range fits[1:] {
 		t.Near = append(t.Near, f.Text)
 	}
-	t.Exponent, t.Sure = m.exponentOf(everything, fits[0].Base)
+	t.Exponent, t.Sure = exponent(everything, Furthest(everything[len(everything)-1].sizes), fits[0].Base)
 	predicting, _ := m.explained(q, below, base)
 	p := m.predict(predicting, below, style)
 	t.Largest.Low, t.Largest.High = p.Low, p.High
 	t.Most = m.most(fits[0], t.Limit)
-	t.Fits = m.fits(t, m.failed(q, style))
-	return t
 }
 
 // explained returns the laws that explain samples, the best first, and a knee where only a law with
@@ -124,15 +126,15 @@ func (m *measuring) explained(q quantity, samples []sample, base float64) (fits 
 // mostStart is how many times what the smallest input takes the constant part may be.
 const mostStart = 1.3
 
-// exponentOf is that in the name whose values reach furthest.
-func (m *measuring) exponentOf(samples []sample, base float64) (slope, uncertain float64) {
-	longest := 0
-	for i := range m.names {
-		if samples[len(samples)-1].sizes[i] > samples[len(samples)-1].sizes[longest] {
-			longest = i
+// Furthest is the index of the largest of some values: of the names that grow, the one that a
+// chart is drawn over.
+func Furthest[T int64 | float64](values []T) (at int) {
+	for i, n := range values {
+		if n > values[at] {
+			at = i
 		}
 	}
-	return exponent(samples, longest, base)
+	return at
 }
 
 // measured takes over what the largest input took, if it was run.
@@ -157,7 +159,7 @@ func (m *measuring) failed(q quantity, style string) *Point {
 // predict says what the largest input takes by all laws that can be meant: between the least and
 // the most of them, and wider the further it is from what was measured.
 func (m *measuring) predict(fits []Fit, below []sample, style string) (p Prediction) {
-	sizes, bytes := m.largestOf(style, below)
+	sizes, bytes := m.largestOf(style)
 	if sizes == nil || len(fits) == 0 {
 		return p
 	}
@@ -177,31 +179,25 @@ func (m *measuring) predict(fits []Fit, below []sample, style string) (p Predict
 	return p
 }
 
-// largestOf are the sizes of the largest input in a style, and about how many bytes it has.
-func (m *measuring) largestOf(style string, below []sample) (sizes []float64, bytes float64) {
-	for k, in := range m.inputs {
-		if k.axis == All && k.value >= m.source.reach(All) && (k.style == style || sizes == nil) {
-			sizes, bytes = nil, float64(in.data.Size)
-			for _, n := range in.sizes {
-				sizes = append(sizes, float64(n))
-			}
-			if k.style == style {
-				return sizes, bytes
-			}
+// largestOf are the sizes of the largest input in a style, and how many bytes it has; nil: there is
+// none.
+func (m *measuring) largestOf(style string) (sizes []float64, bytes float64) {
+	k := key{All, style, m.source.reach(All)}
+	in, known := m.inputs[k]
+	if !known {
+		var err error
+		if in, err = m.input(context.Background(), k.axis, k.value, k.style); err != nil {
+			return nil, 0
 		}
 	}
-	if sizes != nil || m.base() == nil {
-		return sizes, bytes
+	return floats(in.sizes), float64(in.data.Size)
+}
+
+func floats(list []int64) (values []float64) {
+	for _, n := range list {
+		values = append(values, float64(n))
 	}
-	in, err := m.source.generate(context.Background(), All, m.source.reach(All), style, m.seed)
-	if err != nil {
-		return nil, 0
-	}
-	m.inputs[key{All, style, m.source.reach(All)}] = in
-	for _, n := range in.sizes {
-		sizes = append(sizes, float64(n))
-	}
-	return sizes, float64(in.data.Size)
+	return values
 }
 
 // fits says whether the largest input fits.

@@ -42,6 +42,7 @@ type Point struct {
 	Runs    int
 	Largest bool // of all valid inputs
 
+	value float64         // on its axis
 	times []time.Duration // of its runs, ascending
 
 	// Failed is the verdict of a run that did not come to its end, and Message says why;

@@ -174,7 +174,7 @@ func fitOf(law Law, samples []sample, mostBase float64) Fit {
 		if law.order > 0 && subset&4 == 0 {
 			continue // it would be another law
 		}
-		numbers, ok := leastSquares(samples, columns, subset, [3]float64{mostBase, math.Inf(1), math.Inf(1)})
+		numbers, ok := leastSquares(samples, columns, subset, mostBase)
 		if !ok {
 			continue
 		}
@@ -195,7 +195,7 @@ func fitOf(law Law, samples []sample, mostBase float64) Fit {
 
 // leastSquares finds the numbers of a subset of columns that fit samples best. ok is false where
 // one of them would have to be negative. A base above its bound is held at it.
-func leastSquares(samples []sample, columns func(sample) [3]float64, subset int, most [3]float64) (numbers [3]float64, ok bool) {
+func leastSquares(samples []sample, columns func(sample) [3]float64, subset int, mostBase float64) (numbers [3]float64, ok bool) {
 	held := 0.0
 	for range 2 {
 		var m [3][4]float64
@@ -226,10 +226,10 @@ func leastSquares(samples []sample, columns func(sample) [3]float64, subset int,
 			}
 		}
 		numbers[0] += held
-		if numbers[0] <= most[0] || subset&1 == 0 {
+		if numbers[0] <= mostBase || subset&1 == 0 {
 			break
 		}
-		held, subset = most[0], subset&^1
+		held, subset = mostBase, subset&^1
 		numbers[0] = held
 	}
 	return numbers, numbers[0] >= 0 && numbers[1] >= 0 && numbers[2] >= 0
@@ -251,7 +251,7 @@ func solve(m [3][4]float64, subset int) (x [3]float64, ok bool) {
 			}
 		}
 		m[used[at]], m[used[pivot]] = m[used[pivot]], m[used[at]]
-		if math.Abs(m[k][k]) < 1e-12*(1+math.Abs(m[k][3])) && m[k][k] == 0 {
+		if m[k][k] == 0 {
 			return x, false
 		}
 		for _, i := range used {
@@ -331,7 +331,7 @@ func bentAt(law Law, samples []sample, cut, mostBase float64) (f bentFit, ok boo
 		}
 		return [3]float64{1, 0, law.Of(s.sizes)}
 	}
-	numbers, ok := leastSquares(samples, columns, 7, [3]float64{mostBase, math.Inf(1), math.Inf(1)})
+	numbers, ok := leastSquares(samples, columns, 7, mostBase)
 	if !ok || numbers[1] <= 0 || numbers[2] < leastKnee*numbers[1] {
 		return f, false
 	}

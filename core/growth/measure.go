@@ -109,23 +109,32 @@ func (m *measuring) limits() verdict.Limits {
 	return l
 }
 
+// input is what is generated for a value, made anew where it is too large to be kept.
+func (m *measuring) input(ctx context.Context, axis int, value float64, style string) (input, error) {
+	k := key{axis, style, value}
+	if in, known := m.inputs[k]; known && in.data.Text != nil {
+		return in, nil
+	}
+	in, err := m.source.generate(ctx, axis, value, style, m.seed)
+	if err != nil {
+		return in, err
+	}
+	kept := in
+	if in.data.Size > mostKept {
+		kept.data.Text = nil
+	}
+	m.inputs[k] = kept
+	return in, nil
+}
+
 // at runs the solution on one input, and adds to the point what it took.
 func (m *measuring) at(ctx context.Context, axis int, value float64, style string) (*Point, error) {
 	if err := ctx.Err(); err != nil {
 		return nil, err
 	}
-	k := key{axis, style, value}
-	in, known := m.inputs[k]
-	if !known || in.data.Text == nil {
-		var err error
-		if in, err = m.source.generate(ctx, axis, value, style, m.seed); err != nil {
-			return nil, err
-		}
-		kept := in
-		if in.data.Size > mostKept {
-			kept.data.Text = nil
-		}
-		m.inputs[k] = kept
+	in, err := m.input(ctx, axis, value, style)
+	if err != nil {
+		return nil, err
 	}
 	limits := m.limits()
 	o, output, err := m.run.run(ctx, in.data, limits)
@@ -139,13 +148,13 @@ func (m *measuring) at(ctx context.Context, axis int, value float64, style strin
 	one := Point{
 		Sizes: in.sizes, Axis: axis, Style: style, Input: in.data.Size, Output: output, CPU: o.Usage.CPU, Slowest: o.Usage.CPU,
 		Memory: o.Usage.Memory, Runs: 1, Largest: axis == All && value >= m.source.reach(All), Failed: failure(o), Message: o.Message,
+		value: value, times: []time.Duration{o.Usage.CPU},
 	}
 	m.tell(fmt.Sprintf("%s: %s", sizeWords(m.names, in.sizes), styleWords(style)))
 	at := slices.IndexFunc(m.points, func(p *Point) bool {
 		return p.Axis == axis && p.Style == style && slices.Equal(p.Sizes, one.Sizes)
 	})
 	if at < 0 {
-		one.times = []time.Duration{one.CPU}
 		m.points = append(m.points, &one)
 		return &one, nil
 	}
@@ -223,7 +232,7 @@ func (m *measuring) takesLonger(ctx context.Context, style string, share time.Du
 	began := m.now()
 	last := 0.0
 	for _, plain := range m.of("") {
-		value := m.valueOf(plain)
+		value := plain.value
 		rise := plain.CPU - m.base().CPU
 		if !plain.Ended() || value < 4*last && !plain.Largest || rise < max(time.Millisecond, m.base().CPU/5) && value < m.source.reach(All)/4 {
 			continue
@@ -259,7 +268,7 @@ func (m *measuring) matters(style string) bool {
 	}
 	for _, p := range slices.Backward(m.of(style)) {
 		for _, plain := range m.of("") {
-			if plain.Ended() && m.valueOf(plain) == m.valueOf(p) {
+			if plain.Ended() && plain.value == p.value {
 				return m.exceeds(p, plain, plain.CPU-m.base().CPU)
 			}
 		}
@@ -380,7 +389,7 @@ func (m *measuring) further(style string) (value float64, ok bool) {
 		return 0, false
 	}
 	below, last := list[len(list)-2], list[len(list)-1]
-	from, to, start := m.valueOf(below), m.valueOf(last), m.base().CPU
+	from, to, start := below.value, last.value, m.base().CPU
 	slope := 2.0
 	if low, high := float64(below.CPU-start), float64(last.CPU-start); m.visible(below) && high > low && to > from {
 		slope = max(1, math.Log(high/low)/math.Log(to/from))
@@ -426,7 +435,7 @@ func (m *measuring) refine(ctx context.Context) error {
 				if m.spent()+float64(p.CPU)/float64(m.time) > refineShare {
 					continue
 				}
-				if _, err := m.at(ctx, All, m.valueOf(p), style); err != nil {
+				if _, err := m.at(ctx, All, p.value, style); err != nil {
 					return err
 				}
 			}
@@ -446,7 +455,7 @@ func (p *Point) sure() bool {
 // between runs sizes between the largest ones of a style.
 func (m *measuring) between(ctx context.Context, style string, list []*Point) error {
 	for i := len(list) - 1; i > 0 && i > len(list)-4; i-- {
-		low, high := m.valueOf(list[i-1]), m.valueOf(list[i])
+		low, high := list[i-1].value, list[i].value
 		if m.source.reach(All) <= fewValues {
 			if err := m.stepwise(ctx, style, list[i], low, high); err != nil {
 				return err
@@ -485,16 +494,6 @@ func (m *measuring) stepwise(ctx context.Context, style string, upper *Point, lo
 		upper = p
 	}
 	return nil
-}
-
-// valueOf is the value on the axis of all names at which a point was generated.
-func (m *measuring) valueOf(p *Point) float64 {
-	for k, in := range m.inputs {
-		if k.axis == p.Axis && k.style == p.Style && slices.Equal(in.sizes, p.Sizes) {
-			return k.value
-		}
-	}
-	return 1
 }
 
 // of returns the points of a style in which all names grow, by size.
