@@ -13,10 +13,8 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/cross"
-	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
-	"coldverdict/core/verdict"
 	"coldverdict/report"
 	view "coldverdict/term"
 )
@@ -68,9 +66,6 @@ func (a *app) crossCommand() *cli.Command {
 	}
 }
 
-// mostSeconds bounds --seconds: a day.
-const mostSeconds = 24 * 60 * 60
-
 // options turns flags into those of a search.
 func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
 	how, err := f.run.judging(c)
@@ -78,14 +73,14 @@ func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
 		return o, err
 	}
 	o.Env, o.Build = how.env, how.build
-	if !(f.seconds > 0 && f.seconds <= mostSeconds) {
-		return o, usageError("--seconds is %g; it can be more than 0, and up to %d", f.seconds, mostSeconds)
+	if o.Time, err = parseSeconds(f.seconds); err != nil {
+		return o, err
 	}
 	if c.IsSet("count") && f.count < 1 {
 		return o, usageError("--count is %d; it must be 1 or more", f.count)
 	}
 	o.Count, o.Style = f.count, f.style
-	if o.Time = time.Duration(f.seconds * float64(time.Second)); f.count > 0 && !c.IsSet("seconds") {
+	if f.count > 0 && !c.IsSet("seconds") {
 		o.Time = 0
 	}
 	if f.size != "" {
@@ -111,11 +106,7 @@ func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 	if err != nil {
 		return err
 	}
-	from := a.dir
-	if c.Args().Present() {
-		a.standBeside(c.Args().First())
-	}
-	p, err := a.load()
+	p, from, err := a.loadBeside(c)
 	if err != nil {
 		return err
 	}
@@ -142,7 +133,7 @@ func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 		}
 	})
 	if result == nil || err != nil && ctx.Err() == nil {
-		return a.crossError(ctx, err)
+		return a.searchError(ctx, err)
 	}
 	if f.json {
 		screen.Flush()
@@ -162,7 +153,7 @@ func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 func (a *app) slow(ctx context.Context, p *problem.Problem, o cross.Options, f crossFlags, shown *view.CrossView) error {
 	all, result, err := cross.Slow(ctx, p, o, shown.Tell)
 	if result == nil || err != nil && ctx.Err() == nil {
-		return a.crossError(ctx, err)
+		return a.searchError(ctx, err)
 	}
 	if f.json {
 		shown.Screen.Flush()
@@ -219,7 +210,7 @@ func (f crossFlags) timeWords(o cross.Options) string {
 
 // crossed chooses the candidates and the reference.
 func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFlags, o *cross.Options) (chosen string, err error) {
-	if p.Shape == nil && p.Make == (problem.Make{}) {
+	if !generates(p) {
 		return "", noShape()
 	}
 	if f.style != "" {
@@ -260,27 +251,6 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 	}
 	o.Candidates = list
 	return chosen, nil
-}
-
-// crossError is what the command line says of what ended a search.
-func (a *app) crossError(ctx context.Context, err error) error {
-	var unable *judge.UnableError
-	var wrong *shape.GenerateError
-	var fault *cross.FaultError
-	switch {
-	case ctx.Err() != nil:
-		return err
-	case errors.As(err, &unable) && unable.End.Verdict == verdict.CompileError:
-		a.screen.Unbuilt(unable)
-		return exit(exitRejected)
-	case errors.As(err, &unable):
-		return errors.New(unable.End.Message)
-	case errors.As(err, &wrong):
-		return wrongShape(wrong)
-	case errors.As(err, &fault) && len(fault.Input) > 0:
-		return fmt.Errorf("%s; on the input %q", fault.Message, shorter(string(fault.Input)))
-	}
-	return wrongMaker(ctx, err)
 }
 
 // shorter cuts a text that stands in a message.

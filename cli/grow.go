@@ -3,37 +3,40 @@ package cli
 import (
 	"bytes"
 	"context"
-	"errors"
-	"maps"
 	"slices"
-	"time"
 
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/growth"
-	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
-	"coldverdict/core/verdict"
 	"coldverdict/report"
 	"coldverdict/term"
 )
 
 // growFlags are what cold grow was asked for.
 type growFlags struct {
-	run     runFlags
-	scale   []string
-	seconds float64
-	seed    string
-	json    bool
-	figures map[string]*string // where they go, by format
+	run      runFlags
+	scale    []string
+	seconds  float64
+	seed     string
+	json     bool
+	svg, png string
+}
+
+// A figure is what is drawn, and where it goes.
+type figure struct{ format, file string }
+
+// figures are those that were asked for.
+func (f growFlags) figures() []figure {
+	return slices.DeleteFunc([]figure{{"svg", f.svg}, {"png", f.png}}, func(one figure) bool { return one.file == "" })
 }
 
 // growSeconds is how long cold grow measures one solution where nothing is said.
 const growSeconds = 10
 
 func (a *app) growCommand() *cli.Command {
-	f := growFlags{figures: map[string]*string{"svg": new(string), "png": new(string)}}
+	var f growFlags
 	return &cli.Command{
 		Name:      "grow",
 		Usage:     "measure how time and memory grow, and predict what the largest input takes",
@@ -50,8 +53,8 @@ func (a *app) growCommand() *cli.Command {
 			&cli.FloatFlag{Name: "seconds", Usage: "measure each solution for `N` seconds", Value: growSeconds, Destination: &f.seconds},
 			&cli.StringFlag{Name: "seed", Usage: "generate inputs from `S`, a number", DefaultText: "1", Destination: &f.seed},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
-			&cli.StringFlag{Name: "svg", Usage: "draw time over size into `FILE`, as SVG", Destination: f.figures["svg"], TakesFile: true},
-			&cli.StringFlag{Name: "png", Usage: "draw time over size into `FILE`, as PNG", Destination: f.figures["png"], TakesFile: true},
+			&cli.StringFlag{Name: "svg", Usage: "draw time over size into `FILE`, as SVG", Destination: &f.svg, TakesFile: true},
+			&cli.StringFlag{Name: "png", Usage: "draw time over size into `FILE`, as PNG", Destination: &f.png, TakesFile: true},
 			f.run.timeFlag("run"), f.run.memoryFlag("run"),
 			f.run.langFlag("take the solutions for `NAME`, such as cpp17"), f.run.uncontainedFlag(),
 		},
@@ -67,10 +70,9 @@ func (f growFlags) options(c *cli.Command) (o growth.Options, err error) {
 		return o, err
 	}
 	o.Env, o.Build, o.Scale, o.Seed = how.env, how.build, f.scale, 1
-	if !(f.seconds > 0 && f.seconds <= mostSeconds) {
-		return o, usageError("--seconds is %g; it can be more than 0, and up to %d", f.seconds, mostSeconds)
+	if o.Time, err = parseSeconds(f.seconds); err != nil {
+		return o, err
 	}
-	o.Time = time.Duration(f.seconds * float64(time.Second))
 	if f.seed != "" {
 		if o.Seed, err = shape.ParseSeed(f.seed); err != nil {
 			return o, usageError("--seed: %v", err)
@@ -84,23 +86,16 @@ func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
 	if err != nil {
 		return err
 	}
-	for format, file := range f.figures {
-		if *file == "" {
-			continue
-		}
-		if err := problem.CanWrite(a.path(*file)); err != nil {
-			return usageError("--%s: %v", format, err)
+	for _, one := range f.figures() {
+		if err := problem.CanWrite(a.path(one.file)); err != nil {
+			return usageError("--%s: %v", one.format, err)
 		}
 	}
-	from := a.dir
-	if c.Args().Present() {
-		a.standBeside(c.Args().First())
-	}
-	p, err := a.load()
+	p, from, err := a.loadBeside(c)
 	if err != nil {
 		return err
 	}
-	if p.Shape == nil && p.Make == (problem.Make{}) {
+	if !generates(p) {
 		return noShape()
 	}
 	list, chosen, err := choice{names: c.Args().Slice(), from: from, lang: f.run.lang}.of(p, a.languages)
@@ -111,7 +106,7 @@ func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
 	view := &term.GrowView{Screen: a.screen, Chosen: chosen}
 	result, err := growth.Run(ctx, p, o, view.Tell)
 	if err != nil {
-		return a.growError(ctx, err)
+		return a.searchError(ctx, err)
 	}
 	if f.json {
 		a.screen.Flush()
@@ -129,41 +124,17 @@ func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
 
 // drawGrowth writes the figures that were asked for.
 func (a *app) drawGrowth(r *growth.Result, f growFlags) error {
-	for _, format := range slices.Sorted(maps.Keys(f.figures)) {
-		file := *f.figures[format]
-		if file == "" {
-			continue
+	for _, one := range f.figures() {
+		var drawn bytes.Buffer
+		err := report.DrawGrowth(&drawn, one.format, r)
+		if err == nil {
+			err = problem.WriteWhole(a.path(one.file), drawn.Bytes(), 0o644)
 		}
-		var figure bytes.Buffer
-		if err := report.DrawGrowth(&figure, format, r); err != nil {
-			return usageError("--%s: %v", format, err)
-		}
-		if err := problem.WriteWhole(a.path(file), figure.Bytes(), 0o644); err != nil {
-			return usageError("--%s: %v", format, err)
+		if err != nil {
+			return usageError("--%s: %v", one.format, err)
 		}
 	}
 	return nil
-}
-
-// growError is what the command line says of what ended a measurement.
-func (a *app) growError(ctx context.Context, err error) error {
-	var unable *judge.UnableError
-	var wrong *shape.GenerateError
-	var scale *growth.ScaleError
-	switch {
-	case ctx.Err() != nil:
-		return err
-	case errors.As(err, &unable) && unable.End.Verdict == verdict.CompileError:
-		a.screen.Unbuilt(unable)
-		return exit(exitRejected)
-	case errors.As(err, &unable):
-		return errors.New(unable.End.Message)
-	case errors.As(err, &scale):
-		return usageError("--scale: %v", scale)
-	case errors.As(err, &wrong):
-		return wrongShape(wrong)
-	}
-	return wrongMaker(ctx, err)
 }
 
 // growExit is the exit status of a measurement: that of the solution of which the worst is known.

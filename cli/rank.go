@@ -2,13 +2,10 @@ package cli
 
 import (
 	"context"
-	"errors"
-	"time"
 
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/growth"
-	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/rank"
 	"coldverdict/core/verdict"
@@ -58,21 +55,18 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 	if err != nil {
 		return err
 	}
-	if !(f.seconds > 0 && f.seconds <= mostSeconds) {
-		return usageError("--seconds is %g; it can be more than 0, and up to %d", f.seconds, mostSeconds)
+	most, err := parseSeconds(f.seconds)
+	if err != nil {
+		return err
 	}
 	if f.json && f.csv || f.json && f.markdown || f.csv && f.markdown {
 		return usageError("standard output can have one form; choose --json, --csv or --markdown")
 	}
-	from := a.dir
-	if c.Args().Present() {
-		a.standBeside(c.Args().First())
-	}
-	p, err := a.load()
+	p, from, err := a.loadBeside(c)
 	if err != nil {
 		return err
 	}
-	o := rank.Options{Env: how.env, Build: how.build, Time: time.Duration(f.seconds * float64(time.Second))}
+	o := rank.Options{Env: how.env, Build: how.build, Time: most}
 	if o.Candidates, _, err = (choice{names: c.Args().Slice(), from: from, lang: f.run.lang}).of(p, a.languages); err != nil {
 		return err
 	}
@@ -91,12 +85,8 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 	}
 	view := &term.RankView{Screen: a.screen, Problem: p}
 	result, err := rank.Run(ctx, p, o, view.Tell)
-	var unable *judge.UnableError
-	if errors.As(err, &unable) {
-		return errors.New(unable.End.Message)
-	}
 	if err != nil {
-		return err
+		return a.searchError(ctx, err)
 	}
 	a.screen.Flush()
 	switch {
@@ -118,7 +108,7 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 // rankBySize compares solutions on inputs that grow.
 func (a *app) rankBySize(ctx context.Context, p *problem.Problem, o rank.Options, f rankFlags) error {
 	switch {
-	case p.Shape == nil && p.Make == (problem.Make{}):
+	case !generates(p):
 		return noShape()
 	case f.csv || f.markdown || len(f.which.patterns)+len(f.which.groups) > 0:
 		return usageError("--by-size generates its inputs, and is written as text or with --json; leave out --case, --group, --csv and --markdown")
@@ -126,7 +116,7 @@ func (a *app) rankBySize(ctx context.Context, p *problem.Problem, o rank.Options
 	view := &term.RankView{Screen: a.screen, Problem: p}
 	c, err := growth.Compare(ctx, p, growth.Options{Candidates: o.Candidates, Time: o.Time, Seed: 1, Env: o.Env, Build: o.Build}, view.Tell)
 	if err != nil {
-		return a.growError(ctx, err)
+		return a.searchError(ctx, err)
 	}
 	a.screen.Flush()
 	if f.json {

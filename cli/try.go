@@ -267,7 +267,7 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, env
 	if !f.edges {
 		return p, func() {}, nil
 	}
-	if p.Shape == nil && p.Make == (problem.Make{}) {
+	if !generates(p) {
 		return nil, nil, noShape()
 	}
 	e, err := edges.Add(ctx, p, env, usualEdgeCases, func(words string) { a.screen.Progress("%s", term.Visible(words)) })

@@ -226,7 +226,7 @@ func (t *trial) crossOnce(ctx context.Context) error {
 	view := &term.CrossView{Screen: t.app.screen, Problem: p, Seed: o.Seed, Quiet: true}
 	result, err := cross.Run(ctx, p, o, view.Tell)
 	if err != nil || ctx.Err() != nil {
-		return t.app.crossError(ctx, err)
+		return t.app.searchError(ctx, err)
 	}
 	view.Close(result)
 	return nil
