@@ -25,14 +25,10 @@ func (j judging) all(ctx context.Context, p *problem.Problem, solutions []proble
 
 // prepared builds solutions, and serves use with them.
 func (j judging) prepared(ctx context.Context, p *problem.Problem, solutions []problem.Solution, tell func(judge.Event), use func(*judge.Prepared) error) (err error) {
-	one, err := judge.Open(p, j.env)
+	prepared, closing, err := judge.OpenPrepared(ctx, p, j.env, solutions, j.build, tell)
 	if err != nil {
 		return err
 	}
-	defer func() { err = errors.Join(err, one.Close()) }()
-	prepared, err := one.Prepare(ctx, solutions, j.build, tell)
-	if err != nil {
-		return err
-	}
+	defer func() { err = errors.Join(err, closing()) }()
 	return use(prepared)
 }

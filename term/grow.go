@@ -25,8 +25,13 @@ func (v *GrowView) Tell(event judge.Event) {
 	case judge.Building:
 		v.Screen.Progress("building …")
 	case growth.Progress:
-		v.Screen.Progress("%s", Visible(e.Doing))
+		v.Screen.growing(e)
 	}
+}
+
+// growing shows what was run last.
+func (s *Screen) growing(p growth.Progress) {
+	s.Progress("%s, %s, %s", Visible(p.File), sizesOf(p.Names, p.Sizes), styleName(p.Style))
 }
 
 // Close shows the result.

@@ -27,7 +27,7 @@ func (v *RankView) Tell(event judge.Event) {
 	case judge.Running:
 		v.Screen.Progress("judging, %d of %d cases", e.Finished, e.Total)
 	case growth.Progress:
-		v.Screen.Progress("%s", Visible(e.Doing))
+		v.Screen.growing(e)
 	case rank.Progress:
 		v.turns++
 		v.Screen.Progress("turn %d: %s", v.turns, Visible(e.File))

@@ -21,7 +21,7 @@ type search struct {
 	problem   *problem.Problem
 	options   Options
 	tell      func(Event)
-	judge     *judge.Judge
+	closing   func() error // of the judge; nil: there is none
 	prepared  *judge.Prepared
 	source    *source
 	schedule  *schedule
@@ -104,21 +104,12 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 	return s, nil
 }
 
-// prepare builds the solutions, the reference last, and opens sandboxes for them. What is tried
-// belongs to no group.
+// prepare builds the solutions, the reference last, and opens sandboxes for them.
 func (s *search) prepare(ctx context.Context, solutions []problem.Solution, tell func(judge.Event)) (err error) {
-	for i := range solutions {
-		solutions[i].Groups = nil
-	}
 	env := s.options.Env
 	env.Jobs = 2 * s.workers // each has one more sandbox, for the reference
-	if s.judge, err = judge.Open(s.problem, env); err != nil {
-		return err
-	}
-	if s.prepared, err = s.judge.Prepare(ctx, solutions, s.options.Build, tell); err != nil {
-		return err
-	}
-	return s.prepared.Start(ctx, tell)
+	s.prepared, s.closing, err = judge.OpenStarted(ctx, s.problem, env, solutions, s.options.Build, tell)
+	return err
 }
 
 // baseOf says what answers are compared with.
@@ -135,8 +126,8 @@ func baseOf(p *problem.Problem, o Options) Base {
 }
 
 func (s *search) close() (err error) {
-	if s.judge != nil {
-		err = s.judge.Close()
+	if s.closing != nil {
+		err = s.closing()
 	}
 	if s.source != nil {
 		err = errors.Join(err, s.source.close())

@@ -48,7 +48,7 @@ func Compare(ctx context.Context, p *problem.Problem, o Options, tell func(judge
 		return nil, err
 	}
 	defer func() { err = errors.Join(err, source.close()) }()
-	prepared, closing, err := prepare(ctx, p, o, tell)
+	prepared, closing, err := judge.OpenStarted(ctx, p, o.alone(), o.Candidates, o.Build, tell)
 	if err != nil {
 		return nil, err
 	}
@@ -59,7 +59,7 @@ func Compare(ctx context.Context, p *problem.Problem, o Options, tell func(judge
 		c.Plans = append(c.Plans, prepared.Plan(i))
 		runners = append(runners, judged{prepared, i})
 	}
-	err = c.steps(ctx, source, runners, o, func(file, doing string) { tell(Progress{0, file + ", " + doing}) }, time.Now)
+	err = c.steps(ctx, source, runners, o, func(p Progress) { tell(p) }, time.Now)
 	if err != nil {
 		return nil, err
 	}
@@ -69,7 +69,7 @@ func Compare(ctx context.Context, p *problem.Problem, o Options, tell func(judge
 
 // steps runs inputs from the smallest to the largest, or until the time is over. A solution that
 // passes its limit, or fails, takes part no longer.
-func (c *Comparison) steps(ctx context.Context, source source, runners []runner, o Options, tell func(file, doing string), now func() time.Time) error {
+func (c *Comparison) steps(ctx context.Context, source source, runners []runner, o Options, tell func(Progress), now func() time.Time) error {
 	began, reach := now(), source.reach(All)
 	out := make([]bool, len(runners))
 	factor := coarse
@@ -84,7 +84,7 @@ func (c *Comparison) steps(ctx context.Context, source source, runners []runner,
 				if out[i] || now().Sub(began) > o.Time {
 					continue
 				}
-				tell(c.Plans[i].Solution.File, sizeWords(c.Names, in.sizes))
+				tell(Progress{c.Plans[i].Solution.File, c.Names, in.sizes, ""})
 				outcome, _, err := r.run(ctx, in.data, c.Plans[i].Limits)
 				if err != nil {
 					return err

@@ -30,7 +30,7 @@ func rivals(t *testing.T, times ...func(n float64) float64) *Comparison {
 		c.Plans = append(c.Plans, judge.Plan{Limits: verdict.Limits{Time: time.Second, Memory: 1 << 30}})
 		runners = append(runners, rival{shared, takes})
 	}
-	require.NoError(t, c.steps(context.Background(), shared, runners, Options{Time: 20 * time.Second}, func(string, string) {}, shared.clock))
+	require.NoError(t, c.steps(context.Background(), shared, runners, Options{Time: 20 * time.Second}, func(Progress) {}, shared.clock))
 	c.Crossings = c.crossings()
 	return c
 }

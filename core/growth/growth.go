@@ -10,7 +10,6 @@ package growth
 import (
 	"context"
 	"errors"
-	"slices"
 	"time"
 
 	"coldverdict/core/judge"
@@ -27,6 +26,12 @@ type Options struct {
 	Seed       shape.Seed
 	Env        judge.Env
 	Build      judge.BuildOptions
+}
+
+// alone is the environment in which nothing runs beside what is measured.
+func (o Options) alone() judge.Env {
+	o.Env.Jobs = 1
+	return o.Env
 }
 
 // A Point is what a solution took on one input.
@@ -135,10 +140,12 @@ type ScaleError struct{ Text string }
 
 func (e *ScaleError) Error() string { return e.Text }
 
-// Progress says what is being done.
+// Progress says what was run last.
 type Progress struct {
-	Solution int
-	Doing    string
+	File  string
+	Names []string // that grow
+	Sizes []int64  // of them
+	Style string
 }
 
 // Run measures each of the solutions for the time that the options give. Events are those of the
@@ -150,7 +157,7 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(judge.Eve
 		return nil, err
 	}
 	defer func() { err = errors.Join(err, source.close()) }()
-	prepared, closing, err := prepare(ctx, p, o, tell)
+	prepared, closing, err := judge.OpenStarted(ctx, p, o.alone(), o.Candidates, o.Build, tell)
 	if err != nil {
 		return nil, err
 	}
@@ -159,7 +166,7 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(judge.Eve
 	for i := range o.Candidates {
 		m := &measuring{
 			source: source, run: judged{prepared, i}, plan: prepared.Plan(i), seed: o.Seed, names: result.Names, time: o.Time,
-			tell: func(doing string) { tell(Progress{i, doing}) }, now: time.Now,
+			tell: func(p Progress) { tell(p) }, now: time.Now,
 		}
 		g, err := m.growth(ctx)
 		if err != nil {
@@ -168,27 +175,6 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(judge.Eve
 		result.Growths = append(result.Growths, g)
 	}
 	return result, nil
-}
-
-// prepare builds the candidates, and opens a sandbox for them: nothing runs beside what is
-// measured. What closes them must be called.
-func prepare(ctx context.Context, p *problem.Problem, o Options, tell func(judge.Event)) (prepared *judge.Prepared, closing func() error, err error) {
-	o.Env.Jobs = 1
-	one, err := judge.Open(p, o.Env)
-	if err != nil {
-		return nil, nil, err
-	}
-	solutions := slices.Clone(o.Candidates)
-	for i := range solutions {
-		solutions[i].Groups = nil // inputs that are generated belong to none
-	}
-	if prepared, err = one.Prepare(ctx, solutions, o.Build, tell); err == nil {
-		err = prepared.Start(ctx, tell)
-	}
-	if err != nil {
-		return nil, nil, errors.Join(err, one.Close())
-	}
-	return prepared, one.Close, nil
 }
 
 // A runner runs a solution on an input.

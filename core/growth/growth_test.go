@@ -109,7 +109,7 @@ func measured(t *testing.T, text string, f *madeUp) Growth {
 	require.NoError(t, err)
 	f.source, f.now, f.random = source, time.Unix(0, 0), rand.New(rand.NewPCG(1, 2))
 	m := &measuring{
-		source: f, run: f, names: f.names(), time: 10 * time.Second, tell: func(string) {}, now: f.clock,
+		source: f, run: f, names: f.names(), time: 10 * time.Second, tell: func(Progress) {}, now: f.clock,
 		plan: judge.Plan{Limits: verdict.Limits{Time: time.Second, Wall: 10 * time.Second, Memory: 256 << 20, Output: 64 << 20}},
 	}
 	g, err := m.growth(t.Context())

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"fmt"
 	"math"
 	"slices"
 	"time"
@@ -22,7 +21,7 @@ type measuring struct {
 	seed   shape.Seed
 	names  []string
 	time   time.Duration
-	tell   func(doing string)
+	tell   func(Progress)
 	now    func() time.Time
 
 	began  time.Time
@@ -89,7 +88,6 @@ func (m *measuring) growth(ctx context.Context) (Growth, error) {
 			return Growth{}, err
 		}
 	}
-	m.tell("")
 	return m.conclude(), nil
 }
 
@@ -150,7 +148,7 @@ func (m *measuring) at(ctx context.Context, axis int, value float64, style strin
 		Memory: o.Usage.Memory, Runs: 1, Largest: axis == All && value >= m.source.reach(All), Failed: failure(o), Message: o.Message,
 		value: value, times: []time.Duration{o.Usage.CPU},
 	}
-	m.tell(fmt.Sprintf("%s: %s", sizeWords(m.names, in.sizes), styleWords(style)))
+	m.tell(Progress{m.plan.Solution.File, m.names, in.sizes, style})
 	at := slices.IndexFunc(m.points, func(p *Point) bool {
 		return p.Axis == axis && p.Style == style && slices.Equal(p.Sizes, one.Sizes)
 	})
@@ -182,18 +180,6 @@ func failure(o verdict.Outcome) verdict.Verdict {
 	}
 	return o.Verdict
 }
-
-func sizeWords(names []string, sizes []int64) (words string) {
-	for i, name := range names {
-		if i > 0 {
-			words += ", "
-		}
-		words += fmt.Sprintf("%s = %d", name, sizes[i])
-	}
-	return words
-}
-
-func styleWords(style string) string { return cmp.Or(style, "random") }
 
 // base is what the smallest input takes.
 func (m *measuring) base() *Point { return m.points[0] }

@@ -64,6 +64,35 @@ type programKey struct {
 	limits   verdict.Limits
 }
 
+// OpenPrepared opens a judge for a problem and builds solutions, as Open and Prepare do. closing
+// closes the judge, and must be called where there is no error.
+func OpenPrepared(ctx context.Context, p *problem.Problem, env Env, solutions []problem.Solution, o BuildOptions, progress func(Event)) (prepared *Prepared, closing func() error, err error) {
+	j, err := Open(p, env)
+	if err != nil {
+		return nil, nil, err
+	}
+	if prepared, err = j.Prepare(ctx, solutions, o, progress); err != nil {
+		return nil, nil, errors.Join(err, j.Close())
+	}
+	return prepared, j.Close, nil
+}
+
+// OpenStarted does the same, and starts what it built, for Judge: the solutions belong to no group.
+// The error may also be one of Start.
+func OpenStarted(ctx context.Context, p *problem.Problem, env Env, solutions []problem.Solution, o BuildOptions, progress func(Event)) (prepared *Prepared, closing func() error, err error) {
+	solutions = slices.Clone(solutions)
+	for i := range solutions {
+		solutions[i].Groups = nil
+	}
+	if prepared, closing, err = OpenPrepared(ctx, p, env, solutions, o, progress); err != nil {
+		return nil, nil, err
+	}
+	if err := prepared.Start(ctx, progress); err != nil {
+		return nil, nil, errors.Join(err, closing())
+	}
+	return prepared, closing, nil
+}
+
 // Prepare builds solutions, as many beside each other as there are jobs, and tells Building. A
 // solution that cannot be built is no error: Run says of it what is wrong. The error is the
 // context's, or says what failed on our side.

@@ -10,6 +10,7 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"math"
 	"math/rand/v2"
 	"slices"
 	"time"
@@ -61,15 +62,11 @@ const precise = 0.01
 // Run compares solutions. Events are those of the judge, and Progress. The error is the
 // context's, or says what failed on our side.
 func Run(ctx context.Context, p *problem.Problem, o Options, tell func(judge.Event)) (result *Result, err error) {
-	one, err := judge.Open(p, o.Env)
+	prepared, closing, err := judge.OpenPrepared(ctx, p, o.Env, o.Candidates, o.Build, tell)
 	if err != nil {
 		return nil, err
 	}
-	defer func() { err = errors.Join(err, one.Close()) }()
-	prepared, err := one.Prepare(ctx, o.Candidates, o.Build, tell)
-	if err != nil {
-		return nil, err
-	}
+	defer func() { err = errors.Join(err, closing()) }()
 	ended, err := prepared.Run(ctx, p.Cases, judge.RunOptions{Only: o.Only}, tell)
 	if err != nil {
 		return nil, err
@@ -189,12 +186,13 @@ func (r *Result) settle(ranked []int, rounds map[int][]round) {
 		}
 		p.Slowest = time.Duration(median(slowest))
 	}
-	slices.SortStableFunc(r.Places, func(a, b Place) int {
-		if (a.Failed == nil) != (b.Failed == nil) {
-			return cmp.Compare(truth(a.Failed != nil), truth(b.Failed != nil))
+	order := func(p Place) time.Duration {
+		if p.Failed != nil {
+			return math.MaxInt64
 		}
-		return cmp.Compare(a.Time, b.Time)
-	})
+		return p.Time
+	}
+	slices.SortStableFunc(r.Places, func(a, b Place) int { return cmp.Compare(order(a), order(b)) })
 	if len(ranked) == 0 {
 		return
 	}
@@ -204,13 +202,6 @@ func (r *Result) settle(ranked []int, rounds map[int][]round) {
 			p.Ratio = ratioOf(timesOf(rounds[p.Solution]), best, resamples)
 		}
 	}
-}
-
-func truth(b bool) int {
-	if b {
-		return 1
-	}
-	return 0
 }
 
 func timesOf(list []round) (times []float64) {
