@@ -1,6 +1,9 @@
 package shape
 
-import "slices"
+import (
+	"maps"
+	"slices"
+)
 
 // A Span is how far something reaches that can grow: a name that is one integer, or the length of
 // a field.
@@ -66,6 +69,7 @@ func (in *Input) Length(name string) (n int64, ok bool) {
 // Spans returns the names that are one integer and whose bounds the shape says in numbers, in its
 // order. A name that is declared several times has its widest bounds.
 func (s *Shape) Spans() (list []Span) {
+	cases := s.cases()
 	s.each(func(f *fieldNode) {
 		if f.Name == "" || !f.single() || f.Value.Range == nil {
 			return
@@ -75,7 +79,6 @@ func (s *Shape) Spans() (list []Span) {
 		if !ok || !ok2 || low >= high {
 			return
 		}
-		cases := s.cases()
 		one := Span{f.Name, low, high, f.counts, cases != nil && cases.Count == f}
 		at := slices.IndexFunc(list, func(known Span) bool { return known.Name == f.Name })
 		if at < 0 {
@@ -120,19 +123,16 @@ func (m *maker) nearest(field *fieldNode, f *frame, low, high int64) (x int64, o
 	return 0, false
 }
 
-// Grown generates an input of a series, in which numbers grow: each count is as large as the size
-// says, or as numbers say, there is one case where there can be several, and values are uniform
-// where style is empty.
+// Grown generates an input of a series as Series does, but for what numbers say: names that are
+// one integer, with their values. Those are the only ones that grow; without any it is what Series
+// scales, and what has a length without a name.
 func (s *Shape) Grown(seed Seed, size Size, numbers map[string]int64, style string) (*Input, error) {
-	o := Making{Seed: seed, Size: size, Style: style, Numbers: numbers, Exact: true, OneCase: true, plan: map[any]string{}}
-	for _, item := range s.Items {
-		if c, ok := item.(*casesNode); ok {
-			o.plan[c] = "one"
-			if _, grows := numbers[c.Count.Name]; grows && len(numbers) == 1 {
-				o.plan[c], o.OneCase = "even", false
-			}
-		}
+	names := s.Scale
+	if len(numbers) > 0 {
+		names = slices.Collect(maps.Keys(numbers))
 	}
+	o := s.growing(seed, size, style, names)
+	o.Numbers = numbers
 	return s.Make(o)
 }
 

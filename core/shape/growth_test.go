@@ -36,3 +36,18 @@ func TestNumbersAreGeneratedAsTheyAreAskedFor(t *testing.T) {
 		})
 	}
 }
+
+func TestWhatIsNotToGrowStaysSmall(t *testing.T) {
+	s, err := Parse("cases t: int 1..50 {\n  n: int 1..1000, m: int 1..1000\n  a: int[n] 1..9\n  b: int[m] 1..9\n}\n")
+	require.NoError(t, err)
+	in, err := s.Grown(1, Largest, map[string]int64{"n": 700}, "")
+	require.NoError(t, err)
+	for name, want := range map[string]int64{"t": 1, "n": 700, "m": 1} {
+		got, _ := in.Number(name)
+		assert.Equal(t, want, got, name)
+	}
+	in, err = s.Grown(1, Largest, map[string]int64{"t": 40}, "")
+	require.NoError(t, err)
+	got, _ := in.Number("t")
+	assert.EqualValues(t, 40, got)
+}
