@@ -93,6 +93,9 @@ func (s *Shape) Spans() (list []Span) {
 
 // Number returns the largest value that a name which is one integer has anywhere in the input.
 func (in *Input) Number(name string) (n int64, ok bool) {
+	if cases := in.shape.cases(); cases != nil && cases.Count.Name == name {
+		return int64(in.Cases()), true
+	}
 	eachField(in.shape.Items, in.top, func(field *fieldNode, f *frame) {
 		d := &f.data[field.slot]
 		if field.Name != name || !field.single() || len(d.ints) != 1 {

@@ -127,7 +127,11 @@ func (m *maker) cases(item *casesNode, f *frame) *unmet {
 		name = m.style(item, names)
 	}
 	s := styleNamed(casesStyles, name)
-	count := s.count(m, low, max(low, min(high, m.room/costOfBody)))
+	high = max(low, min(high, m.room/costOfBody))
+	count := s.count(m, low, high)
+	if x, ok := m.nearest(item.Count, f, low, high); ok {
+		count = x
+	}
 	m.spend(item.Pos, 1+m.costOf(count))
 	d.ints = []int64{count}
 	return m.inside(func() *unmet { return m.bodies(item, f, s, count, left, least) })
