@@ -62,11 +62,18 @@ func (asCalls) cutDown(ctx context.Context, a *accusation, f *Found) ([][]byte, 
 		return all
 	}
 	alone := false
-	if a.way != AfterOthers {
-		var err error
-		if alone, err = a.fails(ctx, last.bytes()); err != nil {
-			return texts(list), err
+	var err error
+	if a.way == AfterOthers {
+		var asMade bool
+		if asMade, err = a.fails(ctx, texts(list)...); !asMade && err == nil { // then it was the opposite order
+			list = slices.Clone(a.pack.inputs[a.at:])
+			slices.Reverse(list)
 		}
+	} else {
+		alone, err = a.fails(ctx, last.bytes())
+	}
+	if err != nil {
+		return texts(list), err
 	}
 	if alone {
 		list = []*input{last}

@@ -129,9 +129,30 @@ func (inFile) cutDown(ctx context.Context, a *accusation, f *Found) ([][]byte, e
 	return [][]byte{small.Append(nil)}, err
 }
 
-// shrink shrinks one input of a file.
-func (a *accusation) shrink(ctx context.Context, in *shape.Input) (*shape.Input, bool, error) {
-	return a.problem.Shape.Shrink(ctx, in, func(ctx context.Context, text []byte) (bool, error) { return a.fails(ctx, text) })
+// shrink shrinks one input of a file. Where it is other cases that make one fail, the
+// opposite order may be the one in which it does; the smallest input has that order.
+func (a *accusation) shrink(ctx context.Context, in *shape.Input) (small *shape.Input, complete bool, err error) {
+	turned := false
+	fails := func(ctx context.Context, text []byte) (failed bool, err error) {
+		if failed, err = a.fails(ctx, text); failed {
+			turned = false
+		}
+		if !failed && err == nil && a.way == AfterOthers {
+			if failed, err = a.fails(ctx, a.read(text).Reversed().Append(nil)); failed {
+				turned = true
+			}
+		}
+		return failed, err
+	}
+	if a.way == AfterOthers {
+		if _, err = fails(ctx, in.Append(nil)); err != nil {
+			return in, false, err
+		}
+	}
+	if small, complete, err = a.problem.Shape.Shrink(ctx, in, fails); turned {
+		small = small.Reversed()
+	}
+	return small, complete, err
 }
 
 // cutCases halves the cases of a file as long as one half fails. Where none does, it

@@ -505,6 +505,54 @@ func TestFunctionsAreCalledManyTimesInOneProcess(t *testing.T) {
 	}
 }
 
+// What is kept from case to case may show in the opposite order only.
+func TestWhatDependsOnTheOrderIsCutDownInTheOrderInWhichItShows(t *testing.T) {
+	testenv.Need(t, "python3")
+	takes := []value.Field{{Name: "crate", Type: typeOf(t, "int")}}
+	calls := newTrial(t, "", "candidate.py", "heavy = 0\ndef weight(crate):\n    global heavy\n    crate += heavy\n    heavy |= crate > 8\n    return crate\n")
+	calls.problem.Call = &problem.Call{Name: "weight", Takes: takes, Returns: []value.Field{{Type: typeOf(t, "int")}}}
+	var err error
+	calls.problem.Shape, err = shape.ParseArguments("crate: int 1..9", takes)
+	require.NoError(t, err)
+	file := newTrial(t, boxes, "candidate.c", boxSums("long heavy;", "s += heavy; if (w[n-1] == 9) heavy = 1;"))
+	for name, test := range map[string]struct {
+		trial  *trial
+		inputs []string
+		cut    []string
+	}{
+		"calls":               {calls, []string{"crate: 2", "crate: 3", "crate: 9"}, []string{"crate: 9\n", "crate: 1\n"}},
+		"a file":              {file, []string{"3\n1\n2\n1\n3\n1\n9\n"}, []string{"2\n1\n9\n1\n1\n"}},
+		"a file of many":      {file, []string{"12\n" + strings.Repeat("1\n2\n", 11) + "1\n9\n"}, []string{"2\n1\n9\n1\n1\n"}},
+		"as it was, in calls": {calls, []string{"crate: 9", "crate: 3"}, []string{"crate: 9\n", "crate: 1\n"}},
+		"as it was, in files": {file, []string{"2\n1\n9\n1\n3\n"}, []string{"2\n1\n9\n1\n1\n"}},
+	} {
+		t.Run(name, func(t *testing.T) {
+			s, err := begin(t.Context(), test.trial.problem, test.trial.options, false, func(Event) {})
+			require.NoError(t, err)
+			defer s.close()
+			var list []*input
+			for _, text := range test.inputs {
+				in := s.read([]byte(text))
+				require.NotNil(t, in, text)
+				list = append(list, &input{in: in})
+			}
+			p, _, err := s.source.packed(list)
+			require.NoError(t, err)
+			require.NoError(t, s.round(t.Context(), t.Context(), 0, p))
+			assert.Empty(t, s.result.Notes)
+			require.Len(t, s.result.Found, 1)
+			f := s.result.Found[0]
+			assert.Equal(t, AfterOthers, f.Way)
+			assert.Equal(t, 2, f.Company)
+			var cut []string
+			for _, c := range f.Cases {
+				cut = append(cut, string(c.Input.Text))
+			}
+			assert.Equal(t, test.cut, cut)
+		})
+	}
+}
+
 func typeOf(t *testing.T, text string) value.Type {
 	one, err := value.ParseType(text)
 	require.NoError(t, err)
