@@ -316,15 +316,15 @@ func TestCrossGoesOnBehindAWatch(t *testing.T) {
 }
 
 func TestFunctionsThatKeepSomethingAreCrossedWithoutAReference(t *testing.T) {
-	testenv.Need(t, "python3")
+	testenv.Need(t, "gcc")
 	source := func(limit int) string {
-		return fmt.Sprintf("seen = []\n\ndef f(n):\n    seen.append(n)\n    return n + (len(seen) > %d)\n", limit)
+		return fmt.Sprintf("int seen;\nint f(int n) { return n + (++seen > %d); }\n", limit)
 	}
 	s := folder(t, map[string]string{
-		"verdict.toml": "[call]\nname = \"f\"\ntakes = [\"n: int\"]\nreturns = \"int\"\n", "input.shape": "n: int 1..50\n", "x.py": source(3), "y.py": source(5),
+		"verdict.toml": "[call]\nname = \"f\"\ntakes = [\"n: int\"]\nreturns = \"int\"\n", "input.shape": "n: int 1..50\n", "x.c": source(3), "y.c": source(5),
 	})
 	for seed := range testenv.Of(3, 1) {
-		got := s.run(t, "cross", "x.py", "y.py", "--seconds", "300", "--seed", strconv.Itoa(seed))
+		got := s.run(t, "cross", "x.c", "y.c", "--seconds", "300", "--seed", strconv.Itoa(seed))
 		assert.Equal(t, 1, got.status, got.errors)
 		assert.NotContains(t, got.errors, "panic")
 	}

@@ -507,9 +507,8 @@ func TestFunctionsAreCalledManyTimesInOneProcess(t *testing.T) {
 
 // What is kept from case to case may show in the opposite order only.
 func TestWhatDependsOnTheOrderIsCutDownInTheOrderInWhichItShows(t *testing.T) {
-	testenv.Need(t, "python3")
 	takes := []value.Field{{Name: "crate", Type: typeOf(t, "int")}}
-	calls := newTrial(t, "", "candidate.py", "heavy = 0\ndef weight(crate):\n    global heavy\n    crate += heavy\n    heavy |= crate > 8\n    return crate\n")
+	calls := newTrial(t, "", "candidate.c", "int heavy;\nint weight(int crate) { crate += heavy; heavy |= crate > 8; return crate; }\n")
 	calls.problem.Call = &problem.Call{Name: "weight", Takes: takes, Returns: []value.Field{{Type: typeOf(t, "int")}}}
 	var err error
 	calls.problem.Shape, err = shape.ParseArguments("crate: int 1..9", takes)

@@ -76,7 +76,7 @@ func TestAFailingCheckerNamesFileAndLine(t *testing.T) {
 		"while True: pass":                   "in decide: passed 300000000 steps; does a loop have no end?",
 		"load('x.star', 'y')":                "check.star:2:5: load statement within a function",
 	} {
-		if strings.HasPrefix(body, "while") && testing.Short() {
+		if strings.HasPrefix(body, "while") && testenv.Of(2, 1) == 1 { // it takes seconds
 			continue
 		}
 		_, err := decided(t, body, "1\n")
