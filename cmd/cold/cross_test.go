@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"maps"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -170,6 +171,34 @@ func TestPartsOfAProblemAreNotSetAgainstEachOther(t *testing.T) {
 	assert.Equal(t, 1, got.status, got.errors)
 	assert.Contains(t, got.out, "b.py against a.py second\n")
 	assert.Contains(t, got.out, "expected 24, got 23")
+}
+
+// One part's answers are no expected outputs of another's, nor do they contradict them.
+func TestEdgeCasesAskEachPartItsOwn(t *testing.T) {
+	testenv.Need(t, "gcc")
+	print := func(what string) string {
+		return "#include <stdio.h>\nint main(int c, char **v) { int n; scanf(\"%d\", &n); printf(\"%d\\n\", " + what + "); }\n"
+	}
+	cases := map[string]string{"input.shape": "n: int 1..9\n", "cases/twice/1.in": "1\n", "cases/twice/1.out": "2\n", "cases/square/1.in": "3\n", "cases/square/1.out": "9\n"}
+	for name, files := range map[string]map[string]string{
+		"one source": {"both.c": print("v[1][0] == 't' ? 2 * n : n * n"),
+			"verdict.toml": "[[solution]]\nfile = \"both.c\"\nargs = [\"twice\"]\ngroups = [\"twice\"]\n[[solution]]\nfile = \"both.c\"\nargs = [\"square\"]\ngroups = [\"square\"]\n"},
+		"a source each": {"twice.c": print("2 * n"), "square.c": print("n * n"),
+			"verdict.toml": "[[solution]]\nfile = \"twice.c\"\nrole = \"reference\"\ngroups = [\"twice\"]\n[[solution]]\nfile = \"square.c\"\ngroups = [\"square\"]\n"},
+	} {
+		t.Run(name, func(t *testing.T) {
+			maps.Copy(files, cases)
+			got := folder(t, files).run(t, "try", "--every-solution", "--edges")
+			assert.Equal(t, 0, got.status, got.out+got.errors)
+			assert.Contains(t, got.out, "several parts")
+			assert.NotContains(t, got.out, "one of the two is wrong")
+		})
+	}
+	// Within a part, answers are compared.
+	got := folder(t, map[string]string{"input.shape": "n: int 1..9\n", "a.c": print("2 * n"), "b.c": print("n < 5 ? 2 * n : 0"), "cases/twice/1.in": "1\n", "cases/twice/1.out": "2\n",
+		"verdict.toml": "[[solution]]\nfile = \"a.c\"\ngroups = [\"twice\"]\n[[solution]]\nfile = \"b.c\"\ngroups = [\"twice\"]\n"}).run(t, "try", "--every-solution", "--edges")
+	assert.Equal(t, 1, got.status, got.out+got.errors)
+	assert.Contains(t, got.out, "one of the two is wrong")
 }
 
 func TestBadUseOfCrossIsSaidAtOnce(t *testing.T) {

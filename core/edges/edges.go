@@ -63,10 +63,8 @@ func Add(ctx context.Context, p *problem.Problem, env judge.Env, most int, progr
 	}
 	copied.Cases = slices.Clone(p.Cases)
 	copied.Solutions = slices.Clone(p.Solutions)
-	for i, s := range copied.Solutions {
-		if len(s.Groups) > 0 {
-			copied.Solutions[i].Groups = append(slices.Clone(s.Groups), group)
-		}
+	for i := range copied.Solutions {
+		copied.Solutions[i].Also = group
 	}
 	if p.Make != (problem.Make{}) {
 		err = e.fromMaker(ctx, env, group, progress)
@@ -151,6 +149,15 @@ const (
 	tooSlow    = 3                // so many that pass a limit end it
 )
 
+// inParts reports that solutions answer different parts of a problem.
+func inParts(solutions []problem.Solution) bool {
+	return slices.ContainsFunc(solutions, func(s problem.Solution) bool {
+		return len(s.Groups) > 0 && len(s.Args) > 0 || slices.ContainsFunc(solutions, func(other problem.Solution) bool {
+			return s.Role == problem.Reference && !s.AnswersWith(other)
+		})
+	})
+}
+
 // answer fills in the expected outputs of the edge cases, which begin at an index.
 func (e *Added) answer(ctx context.Context, env judge.Env, from int, progress func(string)) error {
 	p := e.Problem
@@ -163,7 +170,7 @@ func (e *Added) answer(ctx context.Context, env judge.Env, from int, progress fu
 	case p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
 		e.Answers = "the checker judges them, and needs no expected output"
 		return nil
-	case slices.ContainsFunc(p.Solutions, func(s problem.Solution) bool { return len(s.Groups) > 0 && len(s.Args) > 0 }):
+	case inParts(p.Solutions):
 		e.Answers = "the problem has several parts, so nobody knows which answer is wanted; they " + held
 		e.judgeNothing(from)
 		return nil

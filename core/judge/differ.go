@@ -5,7 +5,7 @@ import (
 	"io"
 	"os"
 	"path/filepath"
-	"strconv"
+	"strings"
 	"sync"
 
 	"coldverdict/core/compare"
@@ -30,11 +30,25 @@ type answers struct {
 	dir string // where they are kept
 
 	mu    sync.Mutex
-	first map[int]firstAnswer // by case
+	first map[question]firstAnswer
 	// What follows is used by one goroutine, when a solution has ended.
-	by       map[int][]int           // by case: the solutions that answered it
-	disputed map[int]int             // by case: the solution whose answer was not the first one's
+	by       map[question][]int      // the solutions that answered it
+	disputed map[question]int        // the solution whose answer was not the first one's
 	ended    map[int]verdict.Verdict // by solution
+}
+
+// A question is a case, and, of one that was generated for all parts of a problem, the part that is asked for.
+type question struct {
+	index int
+	part  string
+}
+
+func questionOf(s problem.Solution, index int, group string) question {
+	q := question{index: index}
+	if s.Also != "" && group == s.Also {
+		q.part = strings.Join(s.Groups, " ")
+	}
+	return q
 }
 
 // A firstAnswer is what the first solution that was run on a case printed or returned.
@@ -45,7 +59,7 @@ type firstAnswer struct {
 
 // newAnswers keeps answers in a folder.
 func newAnswers(folder string) *answers {
-	return &answers{dir: folder, first: map[int]firstAnswer{}, by: map[int][]int{}, disputed: map[int]int{}, ended: map[int]verdict.Verdict{}}
+	return &answers{dir: folder, first: map[question]firstAnswer{}, by: map[question][]int{}, disputed: map[question]int{}, ended: map[int]verdict.Verdict{}}
 }
 
 // expectedToFail reports that verdict.toml expects a solution to fail: its answers say nothing.
@@ -62,17 +76,22 @@ func (r *caseRun) answerOf() *answers {
 	return r.run.answers
 }
 
-func (a *answers) firstOf(index int) (firstAnswer, bool) {
+// question is what the case asks the solution.
+func (r *caseRun) question() question {
+	return questionOf(r.run.plan.Solution, r.index, r.test.Group)
+}
+
+func (a *answers) firstOf(q question) (firstAnswer, bool) {
 	a.mu.Lock()
 	defer a.mu.Unlock()
-	f, ok := a.first[index]
+	f, ok := a.first[q]
 	return f, ok
 }
 
-func (a *answers) keep(index int, f firstAnswer) {
+func (a *answers) keep(q question, f firstAnswer) {
 	a.mu.Lock()
 	defer a.mu.Unlock()
-	a.first[index] = f
+	a.first[q] = f
 }
 
 // An answerCheck takes one output, and keeps it or compares it with the first.
@@ -92,7 +111,7 @@ func (r *caseRun) answerCheck() (*answerCheck, error) {
 	}
 	c := &answerCheck{answers: a}
 	var ok bool
-	if c.first, ok = a.firstOf(r.index); ok && c.first.solution != r.run.solution {
+	if c.first, ok = a.firstOf(r.question()); ok && c.first.solution != r.run.solution {
 		source, err := c.first.data.Open()
 		if err != nil {
 			return nil, err
@@ -101,7 +120,7 @@ func (r *caseRun) answerCheck() (*answerCheck, error) {
 		c.to = c.comparison
 		return c, err
 	}
-	file, err := os.Create(filepath.Join(a.dir, "answer-"+strconv.Itoa(r.index)))
+	file, err := os.Create(filepath.Join(a.dir, fmt.Sprintf("answer-%d-%d", r.index, r.run.solution)))
 	if err != nil {
 		return nil, err
 	}
@@ -111,12 +130,12 @@ func (r *caseRun) answerCheck() (*answerCheck, error) {
 }
 
 // settle says of an output that nobody can judge whether it differs from the first.
-func (c *answerCheck) settle(index int, o *verdict.Outcome) error {
+func (c *answerCheck) settle(q question, o *verdict.Outcome) error {
 	if o.Verdict != verdict.Unjudged {
 		return nil
 	}
 	if c.comparison == nil {
-		c.answers.keep(index, c.first)
+		c.answers.keep(q, c.first)
 		return nil
 	}
 	d, err := c.comparison.Result()
@@ -141,9 +160,9 @@ func (r *caseRun) compareReturned(o *verdict.Outcome, got any) error {
 	if a == nil || o.Verdict != verdict.Unjudged {
 		return nil
 	}
-	first, ok := a.firstOf(r.index)
+	first, ok := a.firstOf(r.question())
 	if !ok || first.solution == r.run.solution {
-		a.keep(r.index, firstAnswer{r.run.solution, problem.Data{Text: []byte(o.Returned)}})
+		a.keep(r.question(), firstAnswer{r.run.solution, problem.Data{Text: []byte(o.Returned)}})
 		return nil
 	}
 	before, err := value.ReadResults(string(first.data.Text), r.run.judge.problem.Call.Results())
@@ -168,10 +187,12 @@ func (a *answers) withDifferences(r *solutionRun, plans []Plan, e Ended, results
 		if one.verdict != verdict.Unjudged || expectedToFail(plan.Solution) {
 			continue
 		}
-		name, earlier := r.cases[index].Name, a.by[index]
-		a.by[index] = append(earlier, e.Solution)
-		if _, known := a.disputed[index]; !known && one.differs != nil {
-			a.disputed[index] = e.Solution
+		test := r.cases[index]
+		q := questionOf(plan.Solution, index, test.Group)
+		name, earlier := test.Name, a.by[q]
+		a.by[q] = append(earlier, e.Solution)
+		if _, known := a.disputed[q]; !known && one.differs != nil {
+			a.disputed[q] = e.Solution
 			for _, other := range earlier {
 				if a.ended[other].Passing() {
 					a.ended[other] = verdict.Unjudged
@@ -179,7 +200,7 @@ func (a *answers) withDifferences(r *solutionRun, plans []Plan, e Ended, results
 				}
 			}
 		}
-		if other, known := a.disputed[index]; known && e.Verdict.Passing() && e.Message == "" {
+		if other, known := a.disputed[q]; known && e.Verdict.Passing() && e.Message == "" {
 			if one.differs != nil {
 				other = one.differs.Solution
 			}

@@ -121,7 +121,7 @@ func (r *caseRun) execute(ctx context.Context) (o verdict.Outcome, err error) {
 	}
 	r.byRefused(&o, o.Stdout.Bytes, o.Stdout.Cut)
 	if s.answer != nil {
-		if err := s.answer.settle(r.index, &o); err != nil {
+		if err := s.answer.settle(r.question(), &o); err != nil {
 			return o, fmt.Errorf("cannot compare the answer with that of another solution: %w", err)
 		}
 	}

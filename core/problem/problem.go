@@ -190,6 +190,7 @@ type Solution struct {
 	Expect   string   // the verdict it must get, in full words; empty: not said
 	Args     []string // command-line arguments
 	Groups   []string // runs these groups only; empty: all
+	Also     string   // a group that was generated, which it runs beside those; empty: none
 	Language string   // where the extension does not say enough
 	Line     int      // in verdict.toml; 0 if it does not stand there
 }
@@ -202,7 +203,14 @@ func (s Solution) Met(got verdict.Verdict) bool {
 
 // Runs reports whether the solution runs the cases of a group.
 func (s Solution) Runs(group string) bool {
-	return len(s.Groups) == 0 || slices.Contains(s.Groups, group)
+	return len(s.Groups) == 0 || slices.Contains(s.Groups, group) || s.Also != "" && s.Also == group
+}
+
+// AnswersWith reports whether two solutions may answer the same question: where each is for
+// groups of its own and none of them is the other's, they answer different parts of the problem.
+func (s Solution) AnswersWith(other Solution) bool {
+	return len(s.Groups) == 0 || len(other.Groups) == 0 ||
+		slices.ContainsFunc(s.Groups, func(group string) bool { return slices.Contains(other.Groups, group) })
 }
 
 // A Case is one input with the outputs that are accepted for it.
