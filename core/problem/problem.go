@@ -65,6 +65,7 @@ type Problem struct {
 
 	words     Vocabulary // that it was read with
 	Files     Files
+	Judge     Judge        // what the judge wants that solutions are handed in to
 	Call      *Call        // the function of a function problem; nil: solutions are whole programs
 	Shape     *shape.Shape // of the input, as input.shape says; nil: there is none
 	Solutions []Solution   // those that verdict.toml names, in its order
@@ -175,6 +176,15 @@ type Make struct{ Script, Program string }
 // Files name what a solution reads and writes in its working folder in place of
 // standard input and standard output. Empty: it uses those.
 type Files struct{ Input, Output string }
+
+// A Judge is what [judge] says of the judge that solutions are handed in to. Zero values were not
+// set.
+type Judge struct {
+	Class       string            // the name that the class with the program must have
+	Versions    map[string]string // of languages: "cpp" and "17"
+	SourceLimit int64             // bytes
+	Supplies    []string          // imports that it puts in by itself
+}
 
 // The roles of a solution.
 const (

@@ -1,0 +1,213 @@
+// Package ready takes one last look at a solution before it is submitted, with all that is known
+// of its problem, and says what it could not know.
+//
+// Run makes the checks in their order: the build, the cases, edge cases, the checked build, a
+// search for differences, the growth, steadiness, and the source itself. It ends at the first one
+// that would fail for sure. A Result is ready, not ready, or ready as far as can be told; then
+// Unchecked says what nobody checked, and what to do about it.
+package ready
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"time"
+
+	"coldverdict/core/cross"
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/shape"
+	"coldverdict/core/verdict"
+)
+
+// Options say what is looked at, and for how long.
+type Options struct {
+	Candidate problem.Solution
+	Reference *problem.Solution  // nil: there is none
+	Others    []problem.Solution // where there is no reference: own attempts that may serve as one
+	Time      time.Duration      // for all checks together; what is found is shrunk after that, too
+	Seed      shape.Seed
+	Env       judge.Env
+	Build     judge.BuildOptions
+}
+
+// An Outcome is what a look comes to.
+type Outcome int
+
+// The outcomes.
+const (
+	Ready     Outcome = iota
+	AsFar             // as far as can be told
+	NotReady          // something fails
+	Undecided         // the look did not come to its end
+)
+
+func (o Outcome) String() string {
+	return [...]string{"ready", "ready as far as can be told", "not ready", "undecided"}[o]
+}
+
+// A State is what a check comes to.
+type State int
+
+// The states.
+const (
+	Passed     State = iota
+	Doubtful         // a person should look at it; it is no reason not to submit
+	Failed           // a judge would not accept it
+	Unknown          // it could not be made, or not to its end
+	Irrelevant       // there is nothing of the kind here
+)
+
+func (s State) String() string {
+	return [...]string{"passed", "doubtful", "failed", "not checked", "does not apply"}[s]
+}
+
+// A Check is one look at a solution.
+type Check struct {
+	Name     string
+	State    State
+	Message  string // in a sentence without its full stop; may be empty
+	Findings []Finding
+	Took     time.Duration
+}
+
+// A Gap is something that nobody checked.
+type Gap struct {
+	What string // in a sentence
+	Todo string // what to do about it
+}
+
+// A Result is what a look came to.
+type Result struct {
+	Outcome   Outcome
+	Checks    []Check
+	Unchecked []Gap
+	// Found is what shows that it is not ready; nil: no input does. Case is the name of its case;
+	// empty: it was generated.
+	Found *cross.Found
+	Case  string
+	// Log is what the compiler said of a source that it refused.
+	Log string
+}
+
+// An Event is one of the types below, or a judge.Building.
+type Event any
+
+// Started: a check begins.
+type Started struct{ Name string }
+
+// Going says how far a check is.
+type Going struct{ Words string }
+
+// Ended: a check has ended.
+type Ended struct{ Check }
+
+// A look is one call of Run.
+type look struct {
+	problem  *problem.Problem // with edge cases, once they were generated
+	own      int              // so many of its cases are the person's
+	options  Options
+	plan     judge.Plan
+	deadline time.Time
+	result   *Result
+	tell     func(Event)
+	checked  chan struct{} // closed when the checked build is there, or cannot be made
+	closing  []func() error
+}
+
+// A step is a check, and the share of the time left that it may take.
+type step struct {
+	name  string
+	share float64
+	check func(*look, context.Context) (Check, error)
+}
+
+var steps = []step{
+	{"build", 1, (*look).build},
+	{"samples", 0.5, (*look).samples},
+	{"own cases", 0.5, (*look).ownCases},
+	{"edge cases", 0.5, (*look).edgeCases},
+	{"checked build", 0.4, (*look).checkedBuild},
+	{"comparison", 0.5, (*look).comparison},
+	{"growth", 0.7, (*look).growth},
+	{"same again", 0.5, (*look).again},
+	{"other order", 0.8, (*look).otherOrder},
+	{"source", 1, (*look).source},
+}
+
+// Steps names the checks, in their order.
+func Steps() (names []string) {
+	for _, s := range steps {
+		names = append(names, s.name)
+	}
+	return names
+}
+
+// Run looks at a solution. The error is the context's, or says what failed on our side; that a
+// solution does not build, and all else that is wrong with it, is a result.
+func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (r *Result, err error) {
+	l := &look{problem: p, own: len(p.Cases), options: o, result: &Result{Outcome: Undecided}, tell: tell, deadline: time.Now().Add(o.Time)}
+	defer func() {
+		for _, end := range l.closing {
+			err = errors.Join(err, end())
+		}
+	}()
+	for _, s := range steps {
+		tell(Started{s.name})
+		began := time.Now()
+		c, err := l.bounded(ctx, s)
+		if err != nil {
+			return l.result, err
+		}
+		c.Name, c.Took = s.name, time.Since(began)
+		l.result.Checks = append(l.result.Checks, c)
+		tell(Ended{c})
+		if c.State == Failed {
+			l.result.Outcome = NotReady
+			return l.result, nil
+		}
+	}
+	l.result.Outcome = Ready
+	if len(l.result.Unchecked) > 0 {
+		l.result.Outcome = AsFar
+	}
+	return l.result, nil
+}
+
+// bounded makes a check within its share of the time. That its time is over is no error.
+func (l *look) bounded(ctx context.Context, s step) (Check, error) {
+	left := max(time.Until(l.deadline), time.Second)
+	if s.share == 1 {
+		return s.check(l, ctx)
+	}
+	limited, end := context.WithTimeout(ctx, time.Duration(float64(left)*s.share))
+	defer end()
+	c, err := s.check(l, limited)
+	if err != nil && limited.Err() != nil && ctx.Err() == nil {
+		l.unchecked(fmt.Sprintf("The check \"%s\" did not come to its end", s.name), "give it more time with --seconds")
+		return Check{State: Unknown, Message: "its share of the time is over"}, nil
+	}
+	return c, err
+}
+
+// unchecked notes what nobody checked.
+func (l *look) unchecked(what, todo string) {
+	l.result.Unchecked = append(l.result.Unchecked, Gap{what, todo})
+}
+
+// going says what is done.
+func (l *look) going(format string, args ...any) { l.tell(Going{fmt.Sprintf(format, args...)}) }
+
+// failedOn notes the case that shows that a solution is not ready.
+func (l *look) failedOn(c problem.Case, o verdict.Outcome) {
+	l.result.Case = c.Name
+	l.result.Found = &cross.Found{Cases: []problem.Case{c}, Outcome: o, Size: c.Input.Size, Before: c.Input.Size, Complete: true}
+}
+
+// saidOf puts a verdict into words, with its reason.
+func saidOf(o verdict.Outcome) string {
+	if o.Message == "" {
+		return o.Verdict.String()
+	}
+	return o.Verdict.String() + ", " + o.Message
+}

@@ -1,0 +1,560 @@
+package ready
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"slices"
+	"strings"
+	"time"
+
+	"coldverdict/core/cross"
+	"coldverdict/core/edges"
+	"coldverdict/core/growth"
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/verdict"
+)
+
+// sampleGroup is the group of the cases that a statement shows.
+const sampleGroup = "samples"
+
+// mostEdges is how many edge cases are generated at the most.
+const mostEdges = 100
+
+// smallInput bounds what the slow builds are run on, in bytes.
+const smallInput = 64 << 10
+
+// prepared builds the candidate, and others, for the problem as it is now.
+func (l *look) prepared(ctx context.Context, o judge.BuildOptions, solutions ...problem.Solution) (*judge.Prepared, error) {
+	prepared, closing, err := judge.OpenPrepared(ctx, l.problem, l.options.Env, solutions, o, func(e judge.Event) { l.tell(e) })
+	if err != nil {
+		return nil, err
+	}
+	l.closing = append(l.closing, closing)
+	return prepared, nil
+}
+
+// build builds the candidate, in the version of its language that the judge has.
+func (l *look) build(ctx context.Context) (c Check, err error) {
+	unable, err := l.buildOnce(ctx)
+	as := ""
+	if err == nil && unable == nil {
+		if standard := l.standard(); standard != "" && standard != l.plan.Build.Standard {
+			l.options.Candidate.Language = standard
+			unable, err = l.buildOnce(ctx)
+			as = " as " + l.plan.Build.Title() + ", which the judge has"
+		}
+	}
+	switch {
+	case err != nil:
+		return c, err
+	case unable != nil && unable.End.Verdict != verdict.CompileError:
+		return c, errors.New(unable.End.Message)
+	case unable != nil:
+		l.result.Log = unable.Log
+		return Check{State: Failed, Message: "it does not build" + as + ": " + unable.End.Message}, nil
+	}
+	if unset := l.plan.Unset; unset.Time > 0 || unset.Memory > 0 {
+		what := "the memory limit"
+		switch {
+		case unset.Time > 0 && unset.Memory > 0:
+			what = "a limit for time or memory"
+		case unset.Time > 0:
+			what = "the time limit"
+		}
+		l.unchecked("Nobody set "+what, "write the statement's limits below [limits] in verdict.toml")
+	}
+	l.buildChecked(ctx)
+	c.Message = l.plan.Build.Title()
+	if c.Findings = warnings(l.plan.Build.Log); len(c.Findings) > 0 {
+		c.State, c.Message = Doubtful, "the compiler warns"
+	}
+	return c, nil
+}
+
+// buildChecked begins with the checked build, which takes long, beside the checks before it.
+func (l *look) buildChecked(ctx context.Context) {
+	l.checked = make(chan struct{})
+	ctx, stop := context.WithCancel(ctx)
+	l.closing = append(l.closing, func() error { stop(); <-l.checked; return nil })
+	o, p, candidate := l.options.Build, l.problem, l.options.Candidate
+	o.Checked = true
+	go func() {
+		defer close(l.checked)
+		if !l.plan.Build.Language.HasChecked() {
+			return
+		}
+		// What is wrong with it shows when the build, which is kept, is asked for.
+		if _, closing, err := judge.OpenPrepared(ctx, p, l.options.Env, []problem.Solution{candidate}, o, func(judge.Event) {}); err == nil {
+			closing()
+		}
+	}()
+}
+
+func (l *look) buildOnce(ctx context.Context) (*judge.UnableError, error) {
+	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	if err != nil {
+		return nil, err
+	}
+	l.plan = prepared.Plan(0)
+	return prepared.Unable(0), nil
+}
+
+// standard is the name of the judge's version of the candidate's language; empty: nothing is said
+// of it, or the language has no versions to choose from.
+func (l *look) standard() string {
+	language := l.plan.Build.Language
+	for name, version := range l.problem.Judge.Versions {
+		for _, standard := range []string{name + version, name + version + "-clang"} {
+			if _, ok := language.Standards[standard]; ok {
+				return standard
+			}
+		}
+	}
+	return ""
+}
+
+// run runs the candidate on some cases until one fails. Which of them were judged is counted.
+func (l *look) run(ctx context.Context, prepared *judge.Prepared, only []int, o judge.RunOptions, counts func(verdict.Verdict) bool) (c Check, judged int, err error) {
+	o.Only, o.UntilFailure = only, true
+	run := 0
+	var fault error
+	_, err = prepared.Run(ctx, l.problem.Cases, o, func(e judge.Event) {
+		one, ok := e.(judge.Case)
+		if !ok {
+			return
+		}
+		run++
+		l.going("%d of %d cases", run, len(only))
+		switch v := one.Outcome.Verdict; {
+		case v == verdict.Unjudged:
+		case v == verdict.Fault:
+			fault = errors.New(one.Outcome.Message)
+		case !v.Passing() && counts(v) && c.State != Failed:
+			test := l.problem.Cases[one.Index]
+			c = Check{State: Failed, Message: test.Name + ": " + saidOf(one.Outcome)}
+			l.failedOn(test, one.Outcome)
+		default:
+			judged++
+		}
+	})
+	switch {
+	case c.State == Failed: // whatever else was not looked at any more
+		return c, judged, nil
+	case ctx.Err() != nil && err != nil && run > 0 && fault == nil:
+		c.Message = fmt.Sprintf("%d of %d cases in its share of the time", run, len(only))
+		return c, judged, nil
+	}
+	return c, judged, errors.Join(fault, err)
+}
+
+func whatever(verdict.Verdict) bool { return true }
+
+// indices are those cases, from one on, for which a condition holds, and which the candidate runs.
+func (l *look) indices(from, to int, holds func(problem.Case) bool) (list []int) {
+	for i, c := range l.problem.Cases[from:to] {
+		if l.options.Candidate.Runs(c.Group) && holds(c) {
+			list = append(list, from+i)
+		}
+	}
+	return list
+}
+
+// cases runs the candidate on some of the person's cases.
+func (l *look) cases(ctx context.Context, list []int) (c Check, err error) {
+	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	if err != nil {
+		return c, err
+	}
+	c, judged, err := l.run(ctx, prepared, list, judge.RunOptions{}, whatever)
+	if err != nil || c.State == Failed {
+		return c, err
+	}
+	if c.Message != "" {
+		c.State = Unknown
+		l.unchecked("Not all cases were run: "+c.Message, "give it more time with --seconds, or run them: cold try")
+		return c, nil
+	}
+	c.Message = fmt.Sprintf("%d of %d accepted", judged, len(list))
+	if judged < len(list) {
+		c.State = Doubtful
+		c.Message += "; the others have no expected output"
+	}
+	if judged == 0 {
+		c.State = Unknown
+	}
+	return c, nil
+}
+
+func (l *look) samples(ctx context.Context) (Check, error) {
+	list := l.indices(0, l.own, func(c problem.Case) bool { return c.Group == sampleGroup })
+	if len(list) == 0 {
+		if l.own == 0 {
+			l.unchecked("There is no sample", "take them in with 'cold case add', or put 1.in beside 1.out")
+			return Check{State: Unknown, Message: "there are none"}, nil
+		}
+		return Check{State: Irrelevant, Message: "no group of this name"}, nil
+	}
+	c, err := l.cases(ctx, list)
+	if c.State == Unknown && err == nil {
+		l.unchecked("No sample has an expected output", "add them to cases.md")
+	}
+	return c, err
+}
+
+func (l *look) ownCases(ctx context.Context) (Check, error) {
+	list := l.indices(0, l.own, func(c problem.Case) bool { return c.Group != sampleGroup })
+	if len(list) == 0 {
+		return Check{State: Irrelevant, Message: "there are none"}, nil
+	}
+	return l.cases(ctx, list)
+}
+
+// generates reports that something says what inputs look like.
+func (l *look) generates() bool {
+	return l.problem.Shape != nil || l.problem.Make != (problem.Make{})
+}
+
+// noInputs is what is said where nothing does.
+var noInputs = Check{State: Unknown, Message: "nothing says what inputs look like"}
+
+func (l *look) edgeCases(ctx context.Context) (c Check, err error) {
+	if !l.generates() {
+		l.unchecked("Only the cases at hand were tried: nothing says what inputs look like", "describe them in input.shape ('cold shape' says how)")
+		return noInputs, nil
+	}
+	added, err := edges.Add(ctx, l.problem, l.options.Env, mostEdges, func(words string) { l.going("%s", words) })
+	if err != nil {
+		return c, err
+	}
+	l.closing = append([]func() error{added.Close}, l.closing...)
+	l.problem = added.Problem
+	l.options.Candidate.Also = edges.Group
+	if n := len(l.problem.Cases); n > l.own {
+		l.options.Candidate.Also = l.problem.Cases[n-1].Group
+	}
+	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	if err != nil {
+		return c, err
+	}
+	list := l.indices(l.own, len(l.problem.Cases), func(problem.Case) bool { return true })
+	c, judged, err := l.run(ctx, prepared, list, judge.RunOptions{}, whatever)
+	if err != nil || c.State == Failed {
+		return c, err
+	}
+	if c.Message == "" {
+		c.Message = fmt.Sprintf("%d run, %d of them judged", len(list), judged)
+	}
+	return c, nil
+}
+
+// small are the cases that slow builds are run on.
+func (l *look) small() []int {
+	return l.indices(0, len(l.problem.Cases), func(c problem.Case) bool { return c.Input.Size <= smallInput })
+}
+
+// aboutLimits reports a verdict that says nothing of a build that is slower and larger than usual.
+func aboutLimits(v verdict.Verdict) bool {
+	return v == verdict.TimeLimit || v == verdict.MemoryLimit || v == verdict.Stalled || v == verdict.OutputLimit
+}
+
+func (l *look) checkedBuild(ctx context.Context) (c Check, err error) {
+	language := l.plan.Build.Language
+	if !language.HasChecked() {
+		return Check{State: Irrelevant, Message: language.Title + " checks these things at every run, or has no such build"}, nil
+	}
+	<-l.checked
+	o := l.options.Build
+	o.Checked = true
+	prepared, err := l.prepared(ctx, o, l.options.Candidate)
+	if err != nil {
+		return c, err
+	}
+	if unable := prepared.Unable(0); unable != nil {
+		l.unchecked("The build that stops at what is undefined could not be made: "+unable.End.Message, "'cold host' says what is missing")
+		return Check{State: Unknown, Message: unable.End.Message}, nil
+	}
+	list := l.small()
+	c, _, err = l.run(ctx, prepared, list, judge.RunOptions{}, func(v verdict.Verdict) bool { return !aboutLimits(v) })
+	if err == nil && c.Message == "" {
+		c.Message = fmt.Sprintf("%d cases", len(list))
+	}
+	return c, err
+}
+
+// attempt finds among own attempts one that passes all cases; nil: none does.
+func (l *look) attempt(ctx context.Context) (*problem.Solution, error) {
+	only := l.indices(0, l.own, func(c problem.Case) bool { return len(c.Accepted) > 0 })
+	for _, other := range l.options.Others {
+		if len(only) == 0 {
+			break
+		}
+		l.going("trying %s", other.File)
+		prepared, err := l.prepared(ctx, l.options.Build, other)
+		if err != nil {
+			return nil, err
+		}
+		if prepared.Unable(0) != nil {
+			continue
+		}
+		ended, err := prepared.Run(ctx, l.problem.Cases, judge.RunOptions{Only: only, UntilFailure: true}, func(judge.Event) {})
+		if err != nil {
+			return nil, err
+		}
+		if v := ended[0].Verdict; v == verdict.Accepted || v == verdict.TimeLimit {
+			other.Role = problem.Reference
+			return &other, nil
+		}
+	}
+	return nil, nil
+}
+
+// comparison compares the candidate with a reference on generated inputs.
+func (l *look) comparison(ctx context.Context) (c Check, err error) {
+	if !l.generates() {
+		return noInputs, nil
+	}
+	o := cross.Options{Candidates: []problem.Solution{l.options.Candidate}, Reference: l.options.Reference, Seed: l.options.Seed, Env: l.options.Env, Build: l.options.Build}
+	o.Build.MissingIsFault = true
+	own := false
+	if o.Reference == nil && !l.problem.Compare.Custom() && !l.problem.Kind().Talks {
+		if o.Reference, err = l.attempt(ctx); err != nil {
+			return c, err
+		}
+		own = o.Reference != nil
+	}
+	if deadline, ok := ctx.Deadline(); ok {
+		o.Time = max(time.Until(deadline)*9/10, time.Second)
+	}
+	// What is found is shrunk after that, too.
+	result, err := cross.Run(context.WithoutCancel(ctx), l.problem, o, func(e cross.Event) {
+		if p, ok := e.(cross.Progress); ok {
+			l.going("%d inputs", p.Inputs)
+		}
+	})
+	var unable *judge.UnableError
+	switch {
+	case errors.As(err, &unable):
+		l.unchecked(fmt.Sprintf("%s could not be run: %s", unable.Solution.File, unable.End.Message), "mend it, or name another reference with --against")
+		return Check{State: Unknown, Message: unable.End.Message}, nil
+	case err != nil:
+		return c, err
+	}
+	return l.compared(o, result, own), nil
+}
+
+// compared says what a search came to. own says that the reference is an attempt of the person's own.
+func (l *look) compared(o cross.Options, r *cross.Result, own bool) (c Check) {
+	with := "without a reference"
+	switch {
+	case r.Base == cross.ByReference:
+		with = "against " + o.Reference.File
+	case r.Base == cross.ByChecker:
+		with = "against the checker"
+	}
+	if len(r.Found) > 0 {
+		f := r.Found[0]
+		l.result.Found = &f
+		c = Check{State: Failed, Message: fmt.Sprintf("%s, after %d inputs %s", saidOf(f.Outcome), f.Inputs, with)}
+		if own && f.Outcome.Verdict == verdict.WrongAnswer {
+			c.Message += "; one of the two is wrong"
+		}
+		return c
+	}
+	c.Message = fmt.Sprintf("%d inputs %s: nothing found", r.Inputs, with)
+	switch {
+	case r.Health.Wrong != "":
+		c.State = Unknown
+		l.unchecked(fmt.Sprintf("%s cannot serve as a reference: %s", o.Reference.File, r.Health.Wrong), "name another one with --against")
+	case r.Weight() == cross.NothingJudged || r.Weight() == cross.OnlyRan:
+		c.State = Doubtful
+		l.unchecked("Nobody knows whether its answers are right beyond the cases: there is no reference", "write a slow solution that is surely right, and name it with --against")
+	case r.Judged < r.Inputs/2:
+		l.unchecked(fmt.Sprintf("The reference answered %d of %d inputs", r.Judged, r.Inputs), "give it more time with --seconds, or write a faster one")
+	}
+	for _, parts := range r.Coverage.Parts {
+		if n := len(parts.Missed); n > 0 {
+			l.unchecked(fmt.Sprintf("No input reached %s of %s", linesOf(parts.Missed), l.options.Candidate.File), "add a case that does, or see whether they are needed")
+		}
+	}
+	return c
+}
+
+// linesOf names some lines.
+func linesOf(lines []int) string {
+	const most = 5
+	words := "line "
+	if len(lines) > 1 {
+		words = "lines "
+	}
+	var all []string
+	for _, n := range lines[:min(len(lines), most)] {
+		all = append(all, fmt.Sprint(n))
+	}
+	words += strings.Join(all, ", ")
+	if more := len(lines) - most; more > 0 {
+		words += fmt.Sprintf(" and %d more", more)
+	}
+	return words
+}
+
+// growth predicts what the largest input takes.
+func (l *look) growth(ctx context.Context) (c Check, err error) {
+	if !l.generates() {
+		return noInputs, nil
+	}
+	o := growth.Options{Candidates: []problem.Solution{l.options.Candidate}, Seed: 1, Env: l.options.Env, Build: l.options.Build}
+	o.Build.MissingIsFault = true
+	if deadline, ok := ctx.Deadline(); ok {
+		o.Time = max(time.Until(deadline)*7/10, time.Second)
+	}
+	r, err := growth.Run(ctx, l.problem, o, func(e judge.Event) {
+		if p, ok := e.(growth.Progress); ok {
+			l.going("%v", p.Sizes)
+		}
+	})
+	var scale *growth.ScaleError
+	switch {
+	case errors.Is(err, growth.ErrNothingGrows), errors.As(err, &scale):
+		return Check{State: Irrelevant, Message: "nothing grows here"}, nil
+	case err != nil:
+		return c, err
+	}
+	return l.grown(r, r.Growths[0]), nil
+}
+
+// grown says what a measurement came to.
+func (l *look) grown(r *growth.Result, g growth.Growth) (c Check) {
+	if p := g.Stop; p != nil && p.Failed != verdict.Fault {
+		return Check{State: Failed, Message: fmt.Sprintf("%s at %s", p.Failed, sizesOf(r, p.Sizes))}
+	}
+	var words []string
+	for _, one := range []struct {
+		name  string
+		trend growth.Trend
+	}{{"time", g.Time}, {"memory", g.Memory}, {"output", g.Output}} {
+		t := one.trend
+		switch {
+		case t.Fits == growth.No && t.Largest.Measured > t.Limit:
+			return Check{State: Failed, Message: fmt.Sprintf("%s: the largest input does not fit, it takes %.3g times the limit", one.name, t.Largest.Measured/t.Limit)}
+		case t.Fits == growth.No:
+			c.State = Doubtful
+			words = append(words, fmt.Sprintf("%s grows with %s, and the largest input would take %.2g to %.2g times the limit", one.name, t.Law, t.Largest.Low/t.Limit, t.Largest.High/t.Limit))
+			l.unchecked("The largest input was not run, and its "+one.name+" is predicted not to fit", "run it: cold cross --slow")
+		case t.Fits == growth.Barely:
+			c.State = Doubtful
+			words = append(words, one.name+" fits barely")
+		case t.Fits == growth.Unknown:
+			c.State = max(c.State, Doubtful)
+			words = append(words, one.name+" cannot be told")
+			l.unchecked("The "+one.name+" of the largest input is not known", "measure it for longer: cold grow --seconds 30")
+		case one.name == "time" && t.Largest.Measured > 0:
+			words = append(words, fmt.Sprintf("the largest input takes %.0f %% of the time limit", 100*t.Largest.Measured/t.Limit))
+		case one.name == "time":
+			words = append(words, fmt.Sprintf("the largest input takes %.0f to %.0f %% of the time limit, as predicted", 100*t.Largest.Low/t.Limit, 100*t.Largest.High/t.Limit))
+			l.unchecked("The largest input was not run, only predicted", "run it: cold cross --slow")
+		}
+	}
+	c.Message = strings.Join(words, "; ")
+	return c
+}
+
+func sizesOf(r *growth.Result, sizes []int64) string {
+	var parts []string
+	for i, name := range r.Names {
+		parts = append(parts, fmt.Sprintf("%s = %d", name, sizes[i]))
+	}
+	return strings.Join(parts, ", ")
+}
+
+// repeats is how often a case is run to see whether it does the same again.
+const repeats = 3
+
+// again runs small cases again and again.
+func (l *look) again(ctx context.Context) (c Check, err error) {
+	list := l.small()
+	if len(list) == 0 {
+		return Check{State: Irrelevant, Message: "there is no small case"}, nil
+	}
+	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	if err != nil {
+		return c, err
+	}
+	const most = 20
+	list = list[:min(len(list), most)]
+	_, err = prepared.Run(ctx, l.problem.Cases, judge.RunOptions{Only: list, Repeat: repeats, KeepAll: true}, func(e judge.Event) {
+		one, ok := e.(judge.Case)
+		if !ok || c.State == Failed {
+			return
+		}
+		test := l.problem.Cases[one.Index]
+		if one.Outcome.Unsteady {
+			c = Check{State: Failed, Message: fmt.Sprintf("%s: it does not do the same on every run: %s", test.Name, saidOf(one.Outcome))}
+			l.failedOn(test, one.Outcome)
+		}
+	})
+	if err != nil || c.State == Failed {
+		return c, err
+	}
+	c.Message = fmt.Sprintf("%d cases, %d times each", len(list), repeats)
+	return c, nil
+}
+
+// otherOrder runs the cases of a function in the opposite order, since one process calls it many
+// times. Programs get many cases in one file while they are compared, where their shape has any.
+func (l *look) otherOrder(ctx context.Context) (c Check, err error) {
+	if !l.problem.Kind().Calls {
+		if l.problem.Shape != nil && l.problem.Shape.Packs() > 0 {
+			return Check{Message: "many cases went into one file, in both orders, in the comparison"}, nil
+		}
+		return Check{State: Irrelevant, Message: "a file holds one case"}, nil
+	}
+	turned := *l.problem
+	turned.Cases = slices.Clone(l.problem.Cases)
+	slices.Reverse(turned.Cases)
+	before := l.problem
+	l.problem = &turned
+	defer func() { l.problem = before }()
+	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	if err != nil {
+		return c, err
+	}
+	list := l.small()
+	c, _, err = l.run(ctx, prepared, list, judge.RunOptions{}, whatever)
+	if err == nil && c.State != Failed {
+		c.Message = fmt.Sprintf("%d calls in the opposite order", len(list))
+	}
+	return c, err
+}
+
+// source looks at the file itself.
+func (l *look) source(context.Context) (c Check, err error) {
+	text, err := os.ReadFile(l.problem.Path(l.options.Candidate))
+	if err != nil {
+		return c, err
+	}
+	c.Findings = Read(l.problem, l.plan, text)
+	for _, note := range l.plan.Build.Notes {
+		c.Findings = append(c.Findings, Finding{Text: note})
+	}
+	largest := int64(0)
+	for _, one := range l.problem.Cases {
+		largest = max(largest, one.Input.Size)
+	}
+	if slow := l.plan.Build.Language.ReadsSlowly(text, largest, l.plan.Limits.Time.Seconds()); slow != "" {
+		c.Findings = append(c.Findings, Finding{Text: slow})
+	}
+	for _, f := range c.Findings {
+		if f.Sure {
+			c.State = Failed
+			c.Message = fmt.Sprintf("line %d: %s", f.Line, f.Text)
+			return c, nil
+		}
+	}
+	if n := len(c.Findings); n > 0 {
+		c.State, c.Message = Doubtful, "a judge may have something against it"
+	}
+	return c, nil
+}
