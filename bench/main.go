@@ -41,7 +41,7 @@ func main() {
 		return
 	}
 	rounds := flag.Int("rounds", 5, "rounds of each measurement")
-	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, calls, shape, shrink, edges, rounds, grow, cross, edit, import or watch")
+	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, calls, shape, shrink, edges, rounds, grow, ready, cross, edit, import or watch")
 	seconds := flag.Int("right", 10, "seconds for which right solutions are crossed")
 	flag.Parse()
 	if err := run(*rounds, *seconds, *only); err != nil {
@@ -80,7 +80,7 @@ func run(rounds, seconds int, only string) error {
 		name    string
 		measure func() error
 	}{
-		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"compare", b.compares}, {"talk", b.talks}, {"calls", b.calls}, {"shape", b.shapes}, {"shrink", b.shrinks}, {"edges", b.edges}, {"rounds", b.crossRounds}, {"grow", b.growth}, {"cross", func() error { return b.crosses(seconds) }}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
+		{"start", b.start}, {"spawn", b.spawn}, {"held", b.held}, {"late", b.late}, {"quiet", b.quiet}, {"cases", b.manyCases}, {"pour", b.pour}, {"compare", b.compares}, {"talk", b.talks}, {"calls", b.calls}, {"shape", b.shapes}, {"shrink", b.shrinks}, {"edges", b.edges}, {"rounds", b.crossRounds}, {"grow", b.growth}, {"ready", b.ready}, {"cross", func() error { return b.crosses(seconds) }}, {"edit", b.edit}, {"import", b.imports}, {"watch", b.watch},
 	} {
 		if only != "" && only != m.name {
 			continue

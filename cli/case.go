@@ -24,7 +24,7 @@ func (a *app) caseCommand() *cli.Command {
 			"   cold case add ties --group 'Edge cases' --why 'two crates of one weight'",
 		Commands: []*cli.Command{
 			a.caseAddCommand(), a.caseListCommand(), a.caseShowCommand(), a.caseEditCommand(), a.caseRenameCommand(),
-			a.caseDropCommand(), a.caseKeepCommand(), a.caseRefuseCommand(), a.caseImportCommand(),
+			a.caseDropCommand(), a.caseKeepCommand(), a.caseRefuseCommand(), a.caseImportCommand(), a.caseUnsealCommand(),
 		},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {
@@ -243,6 +243,9 @@ func (a *app) caseShowCommand() *cli.Command {
 			for i, index := range indices {
 				if i > 0 {
 					a.screen.Print("")
+				}
+				if err := p.Cases[index].Open(); err != nil {
+					return err
 				}
 				a.screen.Case(p, p.Cases[index])
 			}

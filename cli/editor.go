@@ -78,7 +78,7 @@ func (a *app) caseEditCommand() *cli.Command {
 		ArgsUsage:   "NAME",
 		Description: "Opens cases.md at the case, or the case's own input, in the editor of $VISUAL or $EDITOR,\nand reads all cases again when that has ended.\n\n   cold case edit edge-cases/ties",
 		Action: func(ctx context.Context, c *cli.Command) error {
-			p, one, err := a.namedCase(c)
+			p, one, err := a.openCase(c)
 			if err != nil {
 				return err
 			}

@@ -3,6 +3,7 @@ package cli
 import (
 	"context"
 	"errors"
+	"slices"
 
 	"github.com/urfave/cli/v3"
 
@@ -14,7 +15,7 @@ import (
 
 func (a *app) caseImportCommand() *cli.Command {
 	var group string
-	var yes bool
+	var yes, sealed bool
 	return &cli.Command{
 		Name:      "import",
 		Usage:     "take over a folder or an archive of inputs and outputs",
@@ -26,18 +27,19 @@ func (a *app) caseImportCommand() *cli.Command {
 			"   cold case import official.zip --group official",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "group", Usage: "put the cases into the group `NAME`, and subfolders into NAME-…", Destination: &group},
+			&cli.BoolFlag{Name: "sealed", Usage: "show nothing of these cases but verdicts, times and points, until 'cold case unseal'", Destination: &sealed},
 			yesFlag(&yes),
 		},
 		Action: func(ctx context.Context, c *cli.Command) error {
 			if c.Args().Len() != 1 {
 				return usageError("name one folder or archive: cold case import official.zip")
 			}
-			return a.caseImport(ctx, c.Args().First(), group, yes)
+			return a.caseImport(ctx, c.Args().First(), group, yes, sealed)
 		},
 	}
 }
 
-func (a *app) caseImport(ctx context.Context, name, group string, yes bool) error {
+func (a *app) caseImport(ctx context.Context, name, group string, yes, sealed bool) error {
 	p, err := a.loadFor(true)
 	if err != nil {
 		return err
@@ -49,13 +51,16 @@ func (a *app) caseImport(ctx context.Context, name, group string, yes bool) erro
 	}
 	defer source.Close()
 	pairing := intake.PairUp(source.Files)
-	a.screen.Pairing(pairing, group)
+	if !sealed {
+		a.screen.Pairing(pairing, group)
+	}
 	if len(pairing.Pairs) == 0 {
 		return usageError("%s: of %d files no two belong together; an input is named like 1.in or in/1.txt, and its output like 1.out or out/1.txt", name, len(source.Files))
 	}
 	if err := a.confirm(yes, "copy %s to %s?", view.Count(len(pairing.Pairs), "case"), view.Visible(p.Name())+"/cases/"); err != nil {
 		return err
 	}
+	before := p.Groups()
 	copied, there, err := intake.Copy(ctx, source, pairing.Pairs, p, group, func(files int) {
 		a.screen.Progress("copying: %d of %d files", files, 2*len(pairing.Pairs))
 	})
@@ -66,10 +71,60 @@ func (a *app) caseImport(ctx context.Context, name, group string, yes bool) erro
 	if len(there) > 0 {
 		a.screen.Print("there already, and left as they are: %s", view.List(there, 5))
 	}
-	if p, err = a.loadFor(true); err == nil {
-		err = a.checkImported(p, copied)
+	if p, err = a.loadFor(true); err != nil {
+		return err
 	}
-	return err
+	if sealed {
+		return a.sealImported(p, before)
+	}
+	return a.checkImported(p, copied)
+}
+
+// sealImported seals the groups that came with an import.
+func (a *app) sealImported(p *problem.Problem, before []string) error {
+	added := slices.DeleteFunc(slices.Clone(p.Groups()), func(group string) bool { return slices.Contains(before, group) })
+	if len(added) == 0 {
+		return usageError("no group is new, so none was sealed: a group that has cases already is sealed by hand, with sealed = true below its [[group]] in %s", problem.ConfigFile)
+	}
+	if err := p.Seal(added, true); err != nil {
+		return err
+	}
+	a.screen.Print("sealed: %s", view.List(added, 10))
+	return nil
+}
+
+func (a *app) caseUnsealCommand() *cli.Command {
+	return &cli.Command{
+		Name:      "unseal",
+		Usage:     "let the cases of sealed groups be shown again",
+		ArgsUsage: "[GROUP ...]",
+		Description: "Of the cases of a sealed group only verdicts, times and points are shown. This takes\n" +
+			"sealed = true out of verdict.toml; without GROUP, for all groups. A seal is no lock: who opens\n" +
+			"the files can read them.\n\n   cold case unseal official",
+		Action: func(_ context.Context, c *cli.Command) error {
+			p, err := a.loadFor(true)
+			if err != nil {
+				return err
+			}
+			sealed, groups := p.SealedGroups(), c.Args().Slice()
+			if len(groups) == 0 {
+				groups = sealed
+			}
+			if len(sealed) == 0 {
+				return usageError("no group is sealed")
+			}
+			for _, group := range groups {
+				if !slices.Contains(sealed, group) {
+					return usageError("the group %q is not sealed; these are: %s", group, view.List(sealed, 10))
+				}
+			}
+			if err := p.Seal(groups, false); err != nil {
+				return err
+			}
+			a.screen.Print("unsealed: %s", view.List(groups, 10))
+			return nil
+		},
+	}
 }
 
 // checkImported says whether what was copied has the shape of the input.

@@ -29,6 +29,15 @@ func (a *app) namedCase(c *cli.Command) (*problem.Problem, problem.Case, error) 
 	return p, one, err
 }
 
+// openCase is namedCase for a command that shows or changes what a case holds.
+func (a *app) openCase(c *cli.Command) (*problem.Problem, problem.Case, error) {
+	p, one, err := a.namedCase(c)
+	if err == nil {
+		err = one.Open()
+	}
+	return p, one, err
+}
+
 // atMost reports arguments beyond those that a command has.
 func atMost(c *cli.Command, n int) error {
 	if c.Args().Len() > n {
@@ -160,7 +169,7 @@ func (a *app) caseKeep(ctx context.Context, c *cli.Command, f answerFlags) error
 	if err := atMost(c, 1); err != nil {
 		return err
 	}
-	p, one, err := a.namedCase(c)
+	p, one, err := a.openCase(c)
 	if err != nil {
 		return err
 	}
@@ -217,7 +226,7 @@ func (a *app) caseRefuse(ctx context.Context, c *cli.Command, f answerFlags) err
 	if _, ok := sought[f.sought]; !ok {
 		return usageError("--sought is %q; it can be larger or smaller", f.sought)
 	}
-	p, one, err := a.namedCase(c)
+	p, one, err := a.openCase(c)
 	if err != nil {
 		return err
 	}

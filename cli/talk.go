@@ -5,6 +5,7 @@ import (
 	"errors"
 	"io"
 	"os"
+	"slices"
 
 	"github.com/urfave/cli/v3"
 
@@ -60,7 +61,7 @@ func oneCase(p *problem.Problem, names []string) (int, error) {
 	if len(indices) > 1 && len(names) == 1 {
 		return 0, usageError("%q matches %d cases; name one", names[0], len(indices))
 	}
-	return indices[0], nil
+	return indices[0], p.Cases[indices[0]].Open()
 }
 
 func (a *app) talk(ctx context.Context, p *problem.Problem, index int, env judge.Env) (err error) {
@@ -98,6 +99,7 @@ func (a *app) tryChecker(ctx context.Context, c *cli.Command, p *problem.Problem
 	if err != nil {
 		return err
 	}
+	indices = slices.DeleteFunc(indices, func(i int) bool { return p.Cases[i].Sealed })
 	env.Languages = a.languages
 	j, err := judge.Open(p, env)
 	if err != nil {

@@ -201,6 +201,9 @@ const mostText = 64 << 10
 
 // dataText is a text, or its beginning.
 func dataText(d problem.Data) (text string, cut bool) {
+	if d.Sealed {
+		return "", true
+	}
 	head, err := d.Head(mostText)
 	if err != nil {
 		return "", true

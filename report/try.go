@@ -62,6 +62,7 @@ type build struct {
 type testCase struct {
 	Name        string          `json:"name"`
 	Kept        bool            `json:"kept,omitempty"`
+	Sealed      bool            `json:"sealed,omitempty"`
 	Verdict     verdict.Verdict `json:"verdict"`
 	CPUSeconds  *float64        `json:"cpu_seconds,omitempty"`
 	WallSeconds *float64        `json:"wall_seconds,omitempty"`
@@ -140,6 +141,7 @@ func (t *Try) Tell(event judge.Event) {
 	case judge.Case:
 		s := &t.Solutions[len(t.Solutions)-1]
 		one := newCase(t.problem.Cases[e.Index], e.Outcome)
+		one.Sealed = t.problem.Cases[e.Index].Sealed
 		if d := e.Outcome.Differs; d != nil {
 			one.Differs = &differs{t.Solutions[d.Solution].File, newDifference(d.Difference)}
 		}
@@ -217,6 +219,9 @@ func newCase(p problem.Case, o verdict.Outcome) testCase {
 	}
 	cpu, wall, memory := o.Usage.CPU.Seconds(), o.Usage.Wall.Seconds(), o.Usage.Memory
 	c.CPUSeconds, c.WallSeconds, c.MemoryBytes = &cpu, &wall, &memory
+	if p.Sealed {
+		return c
+	}
 	if o.Signal == "" && !killed(o.Verdict) {
 		c.ExitCode = &o.ExitCode
 	}

@@ -29,6 +29,10 @@ func (s *Screen) Cases(p *problem.Problem, indices []int) {
 			s.Print("%s", strong.Render(Visible(group)))
 		}
 		name := pad(fit(shortName(c), wide), wide)
+		if c.Sealed {
+			s.Print("  %s  %s  %s", name, padLeft("", 8), dim.Render(problem.SealedWords))
+			continue
+		}
 		line := fmt.Sprintf("  %s  %s  %s", name, padLeft(Size(c.Input.Size), 8), pad(answerWords(p, c), 11))
 		if left := s.Width - width(line) - 2; left > 20 {
 			words := firstParagraph(c.Reason)
@@ -66,6 +70,10 @@ func answerWords(p *problem.Problem, c problem.Case) string {
 
 // Case shows one case in full.
 func (s *Screen) Case(p *problem.Problem, c problem.Case) {
+	if c.Sealed {
+		s.Print("%s  %s", strong.Render(Visible(c.Name)), dim.Render(problem.SealedWords))
+		return
+	}
 	input, output := p.Kind().Input, p.Kind().Output
 	s.Print("%s  %s", strong.Render(Visible(c.Name)), dim.Render(Visible(c.Where)))
 	if c.Reason != "" {

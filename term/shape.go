@@ -13,7 +13,14 @@ import (
 // Fault shows what is wrong with the input of a case, and the line in which it
 // lies.
 func (s *Screen) Fault(c problem.Case, f *shape.Fault) {
-	s.Print("%s %s", verdictStyle(verdict.WrongAnswer).Render(Visible(c.Name)+":"), s.wrapped(normal, Visible(f.Error()), ""))
+	words := Visible(f.Error())
+	if c.Sealed {
+		words = problem.SealedWords
+	}
+	s.Print("%s %s", verdictStyle(verdict.WrongAnswer).Render(Visible(c.Name)+":"), s.wrapped(normal, words, ""))
+	if c.Sealed {
+		return
+	}
 	text, err := c.Input.Head(wholeShare)
 	if err != nil {
 		return

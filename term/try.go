@@ -75,6 +75,7 @@ type tally struct {
 	nameWide  int
 	counts    map[verdict.Verdict]int
 	seen      int
+	sealed    int                     // failing cases of which nothing may be shown
 	brief     map[verdict.Verdict]int // cases that were only counted
 	unchanged int                     // ended as in the run before
 	failed    []failure               // with the smallest inputs, smallest first
@@ -457,6 +458,12 @@ func (t *tally) add(e judge.Case, cases []problem.Case, evidence int) {
 		t.slowest.raise(float64(o.Usage.CPU)/float64(limits.Time), name, Duration(o.Usage.CPU)+" of "+Duration(limits.Time))
 		t.largest.raise(float64(o.Usage.Memory)/float64(limits.Memory), name, Size(o.Usage.Memory)+" of "+Size(limits.Memory))
 	}
+	if cases[e.Index].Sealed {
+		if !o.Verdict.Passing() && o.Verdict != verdict.Skipped {
+			t.sealed++
+		}
+		return
+	}
 	if o.Differs != nil && (t.differs == nil || cases[e.Index].Input.Size < cases[t.differs.index].Input.Size) {
 		t.differs = &failure{e.Index, o}
 	}
@@ -499,6 +506,9 @@ func (v *TryView) failures(t *tally) {
 	}
 	for _, f := range t.failed {
 		v.evidence(t, f)
+	}
+	if t.sealed > 0 {
+		s.Print("\n%s", s.wrapped(dim, "sealed"+v.ofSolution(t)+", so that nothing of them is shown: "+Count(t.sealed, "failing case"), ""))
 	}
 }
 

@@ -216,7 +216,7 @@ func (r *solutionRun) all(ctx context.Context, tell func(Event)) (e Ended, resul
 	queue := &inOrder{
 		waiting: map[int]verdict.Outcome{}, total: len(r.plan.Cases),
 		running: func(finished int) { tell(Running{r.solution, finished, len(r.plan.Cases)}) },
-		tell:    func(i int, o verdict.Outcome) { tell(Case{r.solution, r.plan.Cases[i], o}) },
+		tell:    func(i int, o verdict.Outcome) { tell(Case{r.solution, r.plan.Cases[i], r.test(i).Shown(o)}) },
 	}
 	if r.options.UntilFailure {
 		queue.enough = func(v verdict.Verdict) bool { return !v.Passing() }

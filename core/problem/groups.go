@@ -24,6 +24,7 @@ type GroupRule struct {
 	Needs  []string // groups without which it is not run, and worth nothing
 	Score  string   // one of ScoreWhole, ScoreShared and ScoreLeast
 	Limits verdict.Limits
+	Sealed bool // its cases show nothing but verdicts, times and points
 	line   int
 	// compare replaces the problem's comparison; nil: that holds.
 	compare *Comparison
@@ -59,6 +60,7 @@ func (c *configReader) groups(at string, value any) {
 		fields["name"] = c.Text(&r.Name)
 		fields["points"] = c.Amount(&r.Points)
 		fields["needs"] = c.Texts(&r.Needs)
+		fields["sealed"] = c.Truth(&r.Sealed)
 		fields["score"] = c.OneOf(&r.Score, []string{ScoreWhole, ScoreShared, ScoreLeast})
 		fields["compare"] = c.own(&r.compare)
 		c.Table(at, item, fields)

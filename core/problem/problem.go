@@ -239,6 +239,7 @@ type Case struct {
 	// known from elsewhere.
 	Kept    string
 	Refused []Refused // answers known to be wrong
+	Sealed  bool      // nothing of it is shown but its verdict, its time and its points
 	Where   string    // "cases.md:12" or "cases/1.in"
 }
 
@@ -275,6 +276,8 @@ type Data struct {
 	Text []byte // used if Path is empty
 	Path string // absolute
 	Size int64  // bytes
+	// Sealed says that nobody is shown what it holds.
+	Sealed bool
 }
 
 // Open returns the data for reading from its start.
@@ -359,7 +362,9 @@ func Load(dir string, words Vocabulary) (*Problem, error) {
 	l.arrange()
 	l.checkGroups()
 	l.settle()
+	l.seal()
 	l.checkRefused()
+	l.hideSealed()
 	if len(l.mistakes) > 0 {
 		return nil, l.mistakes
 	}

@@ -200,6 +200,9 @@ func (l *look) going(format string, args ...any) { l.tell(Going{fmt.Sprintf(form
 
 // failedOn notes the case that shows that a solution is not ready.
 func (l *look) failedOn(c problem.Case, o verdict.Outcome) {
+	if c.Sealed {
+		return // its verdict is all that is told
+	}
 	l.result.Case = c.Name
 	l.result.Found = &cross.Found{Cases: []problem.Case{c}, Outcome: o, Size: c.Input.Size, Before: c.Input.Size, Complete: true}
 }

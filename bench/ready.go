@@ -1,0 +1,144 @@
+package main
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"time"
+
+	"coldverdict/core/problem"
+	"coldverdict/demo"
+)
+
+var (
+	solutionTables = regexp.MustCompile(`(?ms)^\[\[(?:solution|group|case)\]\].*?(?:^$|\z)`)
+	samplesOnly    = regexp.MustCompile(`(?ms)\A.*?^# Samples\n.*?(?:^# |\z)`)
+)
+
+// ready looks at each solution of the demo with nothing but samples, shape and limits: once beside a
+// reference, and once alone.
+func (b *bench) ready() error {
+	dir, err := b.tour()
+	if err != nil {
+		return err
+	}
+	stopped, wrong, held, right := [2]int{}, 0, [2]int{}, 0
+	for _, stop := range demo.Tour() {
+		folder := filepath.Join(dir, stop.Folder)
+		p, err := problem.Load(folder, vocabulary())
+		if err != nil {
+			return err
+		}
+		if len(p.Rules) > 0 && len(p.Solutions[0].Args) > 0 {
+			continue // its answers are not known
+		}
+		seen := map[string]bool{}
+		for _, s := range p.Solutions {
+			good := s.Expect == "" || s.Expect == "accepted"
+			if seen[s.File] || s.Expect == "compile error" || s.Role == problem.Reference {
+				continue
+			}
+			seen[s.File] = true
+			if good {
+				right++
+			} else {
+				wrong++
+			}
+			row := fmt.Sprintf("ready: %-22s %-22s", stop.Folder+"/"+s.File, s.Expect)
+			for mode, reference := range []string{referenceFor(p, s), ""} {
+				said, err := b.readyIn(folder, s.File, reference)
+				if err != nil {
+					return err
+				}
+				row += "  " + said.words
+				if said.stopped && good {
+					held[mode]++
+					row += " !"
+				} else if said.stopped {
+					stopped[mode]++
+				}
+			}
+			fmt.Println(row)
+		}
+	}
+	fmt.Printf("ready: of %d wrong solutions %d are stopped beside a reference, %d alone; of %d right ones %d and %d\n", wrong, stopped[0], stopped[1], right, held[0], held[1])
+	return nil
+}
+
+// referenceFor is a right solution other than one.
+func referenceFor(p *problem.Problem, tried problem.Solution) string {
+	found := ""
+	for _, s := range p.Solutions {
+		switch {
+		case s.Role == problem.Reference:
+			return s.File
+		case found == "" && s.Expect == "" && s.File != tried.File && (strings.HasSuffix(s.File, ".cpp") || strings.HasSuffix(s.File, ".py")):
+			found = s.File
+		}
+	}
+	return found
+}
+
+type readySaid struct {
+	stopped bool
+	words   string
+}
+
+// readyIn makes a folder of a solution with samples, shape and limits, and looks at it there.
+func (b *bench) readyIn(folder, file, reference string) (said readySaid, err error) {
+	dir, err := os.MkdirTemp(b.dir, "ready-")
+	if err != nil {
+		return said, err
+	}
+	defer os.RemoveAll(dir)
+	scripts, _ := filepath.Glob(filepath.Join(folder, "*.star"))
+	for _, path := range append(scripts, filepath.Join(folder, "input.shape"), filepath.Join(folder, file), filepath.Join(folder, "verdict.toml"), filepath.Join(folder, "cases.md"), filepath.Join(folder, reference)) {
+		text, err := os.ReadFile(path)
+		if err != nil {
+			continue // there is none of it here
+		}
+		switch filepath.Base(path) {
+		case "verdict.toml":
+			text = solutionTables.ReplaceAll(append(text, '\n'), nil)
+		case "cases.md":
+			text = []byte(strings.TrimSuffix(string(samplesOnly.Find(text)), "# "))
+		}
+		if err := os.WriteFile(filepath.Join(dir, filepath.Base(path)), text, 0o644); err != nil {
+			return said, err
+		}
+	}
+	args := []string{"ready", file, "--json", "--seconds", "60", "--seed", "1"}
+	if reference != "" {
+		args = append(args, "--against", reference)
+	}
+	cmd := exec.Command(b.cold, args...)
+	cmd.Dir = dir
+	began := time.Now()
+	out, err := cmd.Output()
+	var ended *exec.ExitError
+	if err != nil && (!errors.As(err, &ended) || ended.ExitCode() != 1 && ended.ExitCode() != 10) {
+		if ended != nil {
+			return said, fmt.Errorf("%s: %w: %s", file, err, ended.Stderr)
+		}
+		return said, err
+	}
+	var result struct {
+		Outcome string
+		Checks  []struct{ Name, Outcome, Message string }
+	}
+	if err := json.Unmarshal(out, &result); err != nil {
+		return said, err
+	}
+	last := result.Checks[len(result.Checks)-1]
+	said.stopped = result.Outcome == "not ready"
+	said.words = fmt.Sprintf("%-28s %5.1f s", result.Outcome, time.Since(began).Seconds())
+	if said.stopped {
+		said.words = fmt.Sprintf("%-28s %5.1f s", "not ready: "+last.Name, time.Since(began).Seconds())
+	}
+	return said, nil
+}
