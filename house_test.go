@@ -18,14 +18,15 @@ var floors = [][]string{
 	{"cmd/cold", "bench"},
 	{"cli"},
 	{"term", "report"},
-	{"core/cross", "core/growth", "core/intake", "core/judge/solutions", "core/rank"},
+	{"core/ready"},
+	{"core/cross", "core/final", "core/growth", "core/intake", "core/judge/solutions", "core/rank"},
 	{"core/coverage", "core/edges"},
 	{"core/judge"},
 	{"core/call"},
 	{"core/toolchain", "core/script"},
 	{"core/box", "core/compare", "core/problem"},
 	{"core/shape"},
-	{"core/settings", "core/value", "core/verdict", "demo"},
+	{"core/settings", "core/source", "core/value", "core/verdict", "demo"},
 	{"internal/quiet", "internal/testenv"},
 }
 

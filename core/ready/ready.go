@@ -1,8 +1,8 @@
 // Package ready takes one last look at a solution before it is submitted, with all that is known
 // of its problem, and says what it could not know.
 //
-// Run makes the checks in their order: the build, the cases, edge cases, the checked build, a
-// search for differences, the growth, steadiness, and the source itself. It ends at the first one
+// Run makes the checks in their order: the build, the source itself, the cases, edge cases, the
+// checked build, a search for differences, the growth, and steadiness. It ends at the first one
 // that would fail for sure. A Result is ready, not ready, or ready as far as can be told; then
 // Unchecked says what nobody checked, and what to do about it.
 package ready
@@ -115,15 +115,17 @@ type look struct {
 	closing  []func() error
 }
 
-// A step is a check, and the share of the time left that it may take.
+// A step is a check, and the share of the time left that it may take. A check keeps to that by
+// itself; the context is that of the whole look.
 type step struct {
 	name  string
 	share float64
-	check func(*look, context.Context) (Check, error)
+	check func(*look, context.Context, time.Duration) (Check, error)
 }
 
 var steps = []step{
 	{"build", 1, (*look).build},
+	{"source", 1, (*look).source}, // it takes no time, and what it finds may fail for sure
 	{"samples", 0.5, (*look).samples},
 	{"own cases", 0.5, (*look).ownCases},
 	{"edge cases", 0.5, (*look).edgeCases},
@@ -132,7 +134,6 @@ var steps = []step{
 	{"growth", 0.7, (*look).growth},
 	{"same again", 0.5, (*look).again},
 	{"other order", 0.8, (*look).otherOrder},
-	{"source", 1, (*look).source},
 }
 
 // Steps names the checks, in their order.
@@ -155,7 +156,7 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 	for _, s := range steps {
 		tell(Started{s.name})
 		began := time.Now()
-		c, err := l.bounded(ctx, s)
+		c, err := s.check(l, ctx, l.budget(s))
 		if err != nil {
 			return l.result, err
 		}
@@ -174,20 +175,9 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 	return l.result, nil
 }
 
-// bounded makes a check within its share of the time. That its time is over is no error.
-func (l *look) bounded(ctx context.Context, s step) (Check, error) {
-	left := max(time.Until(l.deadline), time.Second)
-	if s.share == 1 {
-		return s.check(l, ctx)
-	}
-	limited, end := context.WithTimeout(ctx, time.Duration(float64(left)*s.share))
-	defer end()
-	c, err := s.check(l, limited)
-	if err != nil && limited.Err() != nil && ctx.Err() == nil {
-		l.unchecked(fmt.Sprintf("The check \"%s\" did not come to its end", s.name), "give it more time with --seconds")
-		return Check{State: Unknown, Message: "its share of the time is over"}, nil
-	}
-	return c, err
+// budget is how long a check may take.
+func (l *look) budget(s step) time.Duration {
+	return time.Duration(float64(max(time.Until(l.deadline), time.Second)) * s.share)
 }
 
 // unchecked notes what nobody checked.

@@ -13,6 +13,7 @@ import (
 
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/source"
 )
 
 // A Finding is something in a source that a judge may refuse or misread.
@@ -76,26 +77,10 @@ var rules = []rule{
 	{"go", false, re(`\bos\s*\.\s*Stderr\b`), false, "it writes to standard error, which costs time"},
 }
 
-// family is the first extension of a language, without its dot.
-func family(plan judge.Plan) string {
-	if b := plan.Build; b != nil && len(b.Language.Extensions) > 0 {
-		switch name := strings.TrimPrefix(b.Language.Extensions[0], "."); name {
-		case "cc", "cxx", "cpp":
-			return "cpp"
-		default:
-			return name
-		}
-	}
-	return ""
-}
-
-// lexed are the families whose comments and strings are known.
-var lexed = strings.Fields("c cpp cs d go java js kt php py rb rs scala ts")
-
 // Read looks at a source as a judge would that compiles it alone.
 func Read(p *problem.Problem, plan judge.Plan, text []byte) (list []Finding) {
-	in := family(plan)
-	code := blanked(text, in)
+	in := source.Family(plan.Build.Language.Extensions)
+	code := source.Blanked(text, in)
 	found := func(at int, sure bool, format string, args ...any) {
 		line := 0
 		if at >= 0 {
@@ -127,7 +112,7 @@ func Read(p *problem.Problem, plan judge.Plan, text []byte) (list []Finding) {
 	named(p, in, text, code, found)
 	classes(p, in, code, found)
 	versions(p, in, code, found)
-	if at := bytes.IndexFunc(code, func(r rune) bool { return r > 127 && r != utf8.RuneError && r != '\ufeff' }); at >= 0 && slices.Contains(lexed, in) {
+	if at := bytes.IndexFunc(code, func(r rune) bool { return r > 127 && r != utf8.RuneError && r != '\ufeff' }); at >= 0 && source.Lexed(in) {
 		found(at, false, "a name outside of ASCII, which not every compiler takes")
 	}
 	if bytes.HasPrefix(text, []byte("\ufeff")) {

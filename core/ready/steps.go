@@ -1,6 +1,7 @@
 package ready
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -37,11 +38,11 @@ func (l *look) prepared(ctx context.Context, o judge.BuildOptions, solutions ...
 }
 
 // build builds the candidate, in the version of its language that the judge has.
-func (l *look) build(ctx context.Context) (c Check, err error) {
+func (l *look) build(ctx context.Context, _ time.Duration) (c Check, err error) {
 	unable, err := l.buildOnce(ctx)
 	as := ""
 	if err == nil && unable == nil {
-		if standard := l.standard(); standard != "" && standard != l.plan.Build.Standard {
+		if standard := l.plan.Build.Language.StandardIn(l.problem.Judge.Versions); standard != "" && standard != l.plan.Build.Standard {
 			l.options.Candidate.Language = standard
 			unable, err = l.buildOnce(ctx)
 			as = " as " + l.plan.Build.Title() + ", which the judge has"
@@ -102,40 +103,51 @@ func (l *look) buildOnce(ctx context.Context) (*judge.UnableError, error) {
 	return prepared.Unable(0), nil
 }
 
-// standard is the name of the judge's version of the candidate's language; empty: nothing is said
-// of it, or the language has no versions to choose from.
-func (l *look) standard() string {
-	language := l.plan.Build.Language
-	for name, version := range l.problem.Judge.Versions {
-		for _, standard := range []string{name + version, name + version + "-clang"} {
-			if _, ok := language.Standards[standard]; ok {
-				return standard
-			}
-		}
-	}
-	return ""
+// A span is some cases and the time for them.
+type span struct {
+	cases  []int
+	budget time.Duration
+	counts func(verdict.Verdict) bool // which failures count; nil: all
+	run    judge.RunOptions
+	// asTheyAre says that they run in their order; otherwise the small ones run first.
+	asTheyAre bool
 }
 
-// run runs the candidate on some cases until one fails. Which of them were judged is counted.
-func (l *look) run(ctx context.Context, prepared *judge.Prepared, only []int, o judge.RunOptions, counts func(verdict.Verdict) bool) (c Check, judged int, err error) {
-	o.Only, o.UntilFailure = only, true
+// run runs the candidate on some cases until one fails or the time is over.
+// judged is how many got a verdict. Where the time was over, the check says so.
+func (l *look) run(ctx context.Context, prepared *judge.Prepared, s span) (c Check, judged int, err error) {
+	limited, end := context.WithTimeout(ctx, s.budget)
+	defer end()
+	s.run.Only = s.cases
+	if !s.asTheyAre {
+		s.run.First = slices.Clone(s.cases)
+		slices.SortStableFunc(s.run.First, func(a, b int) int { return cmp.Compare(l.problem.Cases[a].Input.Size, l.problem.Cases[b].Input.Size) })
+	}
 	run := 0
 	var fault error
-	_, err = prepared.Run(ctx, l.problem.Cases, o, func(e judge.Event) {
+	_, err = prepared.Run(limited, l.problem.Cases, s.run, func(e judge.Event) {
 		one, ok := e.(judge.Case)
-		if !ok {
+		if done, is := e.(judge.Running); is {
+			run = done.Finished
+			l.going("%d of %d cases", done.Finished, done.Total)
+		}
+		if !ok || c.State == Failed {
 			return
 		}
-		run++
-		l.going("%d of %d cases", run, len(only))
+		test := l.problem.Cases[one.Index]
+		failed := func(message string) {
+			c = Check{State: Failed, Message: test.Name + ": " + message}
+			l.failedOn(test, one.Outcome)
+			end() // no further case is needed
+		}
 		switch v := one.Outcome.Verdict; {
+		case one.Outcome.Unsteady && s.run.Repeat > 0:
+			failed("it does not do the same on every run: " + saidOf(one.Outcome))
 		case v == verdict.Unjudged:
 		case v == verdict.Fault:
 			fault = errors.New(one.Outcome.Message)
-		case !v.Passing() && counts(v) && c.State != Failed:
-			test := l.problem.Cases[one.Index]
-			c = Check{State: Failed, Message: test.Name + ": " + saidOf(one.Outcome)}
-			l.failedOn(test, one.Outcome)
+		case !v.Passing() && (s.counts == nil || s.counts(v)):
+			failed(saidOf(one.Outcome))
 		default:
 			judged++
 		}
@@ -143,14 +155,16 @@ func (l *look) run(ctx context.Context, prepared *judge.Prepared, only []int, o 
 	switch {
 	case c.State == Failed: // whatever else was not looked at any more
 		return c, judged, nil
-	case ctx.Err() != nil && err != nil && run > 0 && fault == nil:
-		c.Message = fmt.Sprintf("%d of %d cases in its share of the time", run, len(only))
-		return c, judged, nil
+	case limited.Err() != nil && ctx.Err() == nil && fault == nil:
+		return Check{State: Unknown, Message: fmt.Sprintf("%d of %d cases in its share of the time", run, len(s.cases))}, judged, nil
 	}
 	return c, judged, errors.Join(fault, err)
 }
 
-func whatever(verdict.Verdict) bool { return true }
+// moreTime notes that a check did not come to its end.
+func (l *look) moreTime(what string, c Check) {
+	l.unchecked(what+": "+c.Message, "give it more time with --seconds")
+}
 
 // indices are those cases, from one on, for which a condition holds, and which the candidate runs.
 func (l *look) indices(from, to int, holds func(problem.Case) bool) (list []int) {
@@ -163,19 +177,17 @@ func (l *look) indices(from, to int, holds func(problem.Case) bool) (list []int)
 }
 
 // cases runs the candidate on some of the person's cases.
-func (l *look) cases(ctx context.Context, list []int) (c Check, err error) {
+func (l *look) cases(ctx context.Context, budget time.Duration, list []int) (c Check, err error) {
 	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
 	if err != nil {
 		return c, err
 	}
-	c, judged, err := l.run(ctx, prepared, list, judge.RunOptions{}, whatever)
-	if err != nil || c.State == Failed {
-		return c, err
+	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: budget})
+	if c.State == Unknown {
+		l.moreTime("Not all cases were run", c)
 	}
-	if c.Message != "" {
-		c.State = Unknown
-		l.unchecked("Not all cases were run: "+c.Message, "give it more time with --seconds, or run them: cold try")
-		return c, nil
+	if err != nil || c.State != Passed {
+		return c, err
 	}
 	c.Message = fmt.Sprintf("%d of %d accepted", judged, len(list))
 	if judged < len(list) {
@@ -184,11 +196,12 @@ func (l *look) cases(ctx context.Context, list []int) (c Check, err error) {
 	}
 	if judged == 0 {
 		c.State = Unknown
+		l.unchecked("No case of this kind has an expected output", "add them to cases.md, or beside NAME.in as NAME.out")
 	}
 	return c, nil
 }
 
-func (l *look) samples(ctx context.Context) (Check, error) {
+func (l *look) samples(ctx context.Context, budget time.Duration) (Check, error) {
 	list := l.indices(0, l.own, func(c problem.Case) bool { return c.Group == sampleGroup })
 	if len(list) == 0 {
 		if l.own == 0 {
@@ -197,19 +210,15 @@ func (l *look) samples(ctx context.Context) (Check, error) {
 		}
 		return Check{State: Irrelevant, Message: "no group of this name"}, nil
 	}
-	c, err := l.cases(ctx, list)
-	if c.State == Unknown && err == nil {
-		l.unchecked("No sample has an expected output", "add them to cases.md")
-	}
-	return c, err
+	return l.cases(ctx, budget, list)
 }
 
-func (l *look) ownCases(ctx context.Context) (Check, error) {
+func (l *look) ownCases(ctx context.Context, budget time.Duration) (Check, error) {
 	list := l.indices(0, l.own, func(c problem.Case) bool { return c.Group != sampleGroup })
 	if len(list) == 0 {
 		return Check{State: Irrelevant, Message: "there are none"}, nil
 	}
-	return l.cases(ctx, list)
+	return l.cases(ctx, budget, list)
 }
 
 // generates reports that something says what inputs look like.
@@ -220,12 +229,20 @@ func (l *look) generates() bool {
 // noInputs is what is said where nothing does.
 var noInputs = Check{State: Unknown, Message: "nothing says what inputs look like"}
 
-func (l *look) edgeCases(ctx context.Context) (c Check, err error) {
+func (l *look) edgeCases(ctx context.Context, budget time.Duration) (c Check, err error) {
 	if !l.generates() {
 		l.unchecked("Only the cases at hand were tried: nothing says what inputs look like", "describe them in input.shape ('cold shape' says how)")
 		return noInputs, nil
 	}
-	added, err := edges.Add(ctx, l.problem, l.options.Env, mostEdges, func(words string) { l.going("%s", words) })
+	until := time.Now().Add(budget)
+	limited, end := context.WithDeadline(ctx, until)
+	defer end()
+	added, err := edges.Add(limited, l.problem, l.options.Env, mostEdges, func(words string) { l.going("%s", words) })
+	if err != nil && limited.Err() != nil && ctx.Err() == nil {
+		c = Check{State: Unknown, Message: "they could not all be generated and answered in its share of the time"}
+		l.moreTime("No edge case was run", c)
+		return c, nil
+	}
 	if err != nil {
 		return c, err
 	}
@@ -240,14 +257,15 @@ func (l *look) edgeCases(ctx context.Context) (c Check, err error) {
 		return c, err
 	}
 	list := l.indices(l.own, len(l.problem.Cases), func(problem.Case) bool { return true })
-	c, judged, err := l.run(ctx, prepared, list, judge.RunOptions{}, whatever)
-	if err != nil || c.State == Failed {
-		return c, err
-	}
-	if c.Message == "" {
+	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second)})
+	switch {
+	case err != nil:
+	case c.State == Unknown:
+		l.moreTime("Not all edge cases were run", c)
+	case c.State == Passed:
 		c.Message = fmt.Sprintf("%d run, %d of them judged", len(list), judged)
 	}
-	return c, nil
+	return c, err
 }
 
 // small are the cases that slow builds are run on.
@@ -260,12 +278,22 @@ func aboutLimits(v verdict.Verdict) bool {
 	return v == verdict.TimeLimit || v == verdict.MemoryLimit || v == verdict.Stalled || v == verdict.OutputLimit
 }
 
-func (l *look) checkedBuild(ctx context.Context) (c Check, err error) {
+func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check, err error) {
 	language := l.plan.Build.Language
 	if !language.HasChecked() {
 		return Check{State: Irrelevant, Message: language.Title + " checks these things at every run, or has no such build"}, nil
 	}
-	<-l.checked
+	l.going("building")
+	until := time.Now().Add(budget)
+	select {
+	case <-l.checked:
+	case <-time.After(budget):
+		c = Check{State: Unknown, Message: "it was not built in its share of the time"}
+		l.moreTime("The build that stops at what is undefined was not run", c)
+		return c, nil
+	case <-ctx.Done():
+		return c, ctx.Err()
+	}
 	o := l.options.Build
 	o.Checked = true
 	prepared, err := l.prepared(ctx, o, l.options.Candidate)
@@ -277,8 +305,12 @@ func (l *look) checkedBuild(ctx context.Context) (c Check, err error) {
 		return Check{State: Unknown, Message: unable.End.Message}, nil
 	}
 	list := l.small()
-	c, _, err = l.run(ctx, prepared, list, judge.RunOptions{}, func(v verdict.Verdict) bool { return !aboutLimits(v) })
-	if err == nil && c.Message == "" {
+	c, _, err = l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), counts: func(v verdict.Verdict) bool { return !aboutLimits(v) }})
+	switch {
+	case err != nil:
+	case c.State == Unknown:
+		l.moreTime("Not all small cases ran in the build that stops at what is undefined", c)
+	case c.State == Passed:
 		c.Message = fmt.Sprintf("%d cases", len(list))
 	}
 	return c, err
@@ -312,7 +344,7 @@ func (l *look) attempt(ctx context.Context) (*problem.Solution, error) {
 }
 
 // comparison compares the candidate with a reference on generated inputs.
-func (l *look) comparison(ctx context.Context) (c Check, err error) {
+func (l *look) comparison(ctx context.Context, budget time.Duration) (c Check, err error) {
 	if !l.generates() {
 		return noInputs, nil
 	}
@@ -325,11 +357,8 @@ func (l *look) comparison(ctx context.Context) (c Check, err error) {
 		}
 		own = o.Reference != nil
 	}
-	if deadline, ok := ctx.Deadline(); ok {
-		o.Time = max(time.Until(deadline)*9/10, time.Second)
-	}
-	// What is found is shrunk after that, too.
-	result, err := cross.Run(context.WithoutCancel(ctx), l.problem, o, func(e cross.Event) {
+	o.Time = budget * 9 / 10
+	result, err := cross.Run(ctx, l.problem, o, func(e cross.Event) {
 		if p, ok := e.(cross.Progress); ok {
 			l.going("%d inputs", p.Inputs)
 		}
@@ -365,6 +394,9 @@ func (l *look) compared(o cross.Options, r *cross.Result, own bool) (c Check) {
 	}
 	c.Message = fmt.Sprintf("%d inputs %s: nothing found", r.Inputs, with)
 	switch {
+	case r.Inputs == 0:
+		c.State = Unknown
+		l.moreTime("No generated input was tried", c)
 	case r.Health.Wrong != "":
 		c.State = Unknown
 		l.unchecked(fmt.Sprintf("%s cannot serve as a reference: %s", o.Reference.File, r.Health.Wrong), "name another one with --against")
@@ -401,15 +433,13 @@ func linesOf(lines []int) string {
 }
 
 // growth predicts what the largest input takes.
-func (l *look) growth(ctx context.Context) (c Check, err error) {
+func (l *look) growth(ctx context.Context, budget time.Duration) (c Check, err error) {
 	if !l.generates() {
 		return noInputs, nil
 	}
 	o := growth.Options{Candidates: []problem.Solution{l.options.Candidate}, Seed: 1, Env: l.options.Env, Build: l.options.Build}
 	o.Build.MissingIsFault = true
-	if deadline, ok := ctx.Deadline(); ok {
-		o.Time = max(time.Until(deadline)*7/10, time.Second)
-	}
+	o.Time = max(budget*7/10, time.Second)
 	r, err := growth.Run(ctx, l.problem, o, func(e judge.Event) {
 		if p, ok := e.(growth.Progress); ok {
 			l.going("%v", p.Sizes)
@@ -422,7 +452,25 @@ func (l *look) growth(ctx context.Context) (c Check, err error) {
 	case err != nil:
 		return c, err
 	}
-	return l.grown(r, r.Growths[0]), nil
+	c = l.grown(r, r.Growths[0])
+	if c.State != Failed {
+		err = l.reading(&c)
+	}
+	return c, err
+}
+
+// reading notes that the largest input would be read in a slow way.
+func (l *look) reading(c *Check) error {
+	text, err := os.ReadFile(l.problem.Path(l.options.Candidate))
+	largest := int64(0)
+	for _, one := range l.problem.Cases {
+		largest = max(largest, one.Input.Size)
+	}
+	if slow := l.plan.Build.Language.ReadsSlowly(text, largest, l.plan.Limits.Time.Seconds()); slow != "" {
+		c.Findings = append(c.Findings, Finding{Text: slow})
+		c.State = max(c.State, Doubtful)
+	}
+	return err
 }
 
 // grown says what a measurement came to.
@@ -473,7 +521,7 @@ func sizesOf(r *growth.Result, sizes []int64) string {
 const repeats = 3
 
 // again runs small cases again and again.
-func (l *look) again(ctx context.Context) (c Check, err error) {
+func (l *look) again(ctx context.Context, budget time.Duration) (c Check, err error) {
 	list := l.small()
 	if len(list) == 0 {
 		return Check{State: Irrelevant, Message: "there is no small case"}, nil
@@ -484,27 +532,16 @@ func (l *look) again(ctx context.Context) (c Check, err error) {
 	}
 	const most = 20
 	list = list[:min(len(list), most)]
-	_, err = prepared.Run(ctx, l.problem.Cases, judge.RunOptions{Only: list, Repeat: repeats, KeepAll: true}, func(e judge.Event) {
-		one, ok := e.(judge.Case)
-		if !ok || c.State == Failed {
-			return
-		}
-		test := l.problem.Cases[one.Index]
-		if one.Outcome.Unsteady {
-			c = Check{State: Failed, Message: fmt.Sprintf("%s: it does not do the same on every run: %s", test.Name, saidOf(one.Outcome))}
-			l.failedOn(test, one.Outcome)
-		}
-	})
-	if err != nil || c.State == Failed {
-		return c, err
+	c, _, err = l.run(ctx, prepared, span{cases: list, budget: budget, run: judge.RunOptions{Repeat: repeats, KeepAll: true}})
+	if err == nil && c.State == Passed {
+		c.Message = fmt.Sprintf("%d cases, %d times each", len(list), repeats)
 	}
-	c.Message = fmt.Sprintf("%d cases, %d times each", len(list), repeats)
-	return c, nil
+	return c, err
 }
 
 // otherOrder runs the cases of a function in the opposite order, since one process calls it many
 // times. Programs get many cases in one file while they are compared, where their shape has any.
-func (l *look) otherOrder(ctx context.Context) (c Check, err error) {
+func (l *look) otherOrder(ctx context.Context, budget time.Duration) (c Check, err error) {
 	if !l.problem.Kind().Calls {
 		if l.problem.Shape != nil && l.problem.Shape.Packs() > 0 {
 			return Check{Message: "many cases went into one file, in both orders, in the comparison"}, nil
@@ -522,15 +559,15 @@ func (l *look) otherOrder(ctx context.Context) (c Check, err error) {
 		return c, err
 	}
 	list := l.small()
-	c, _, err = l.run(ctx, prepared, list, judge.RunOptions{}, whatever)
-	if err == nil && c.State != Failed {
+	c, _, err = l.run(ctx, prepared, span{cases: list, budget: budget, asTheyAre: true})
+	if err == nil && c.State == Passed {
 		c.Message = fmt.Sprintf("%d calls in the opposite order", len(list))
 	}
 	return c, err
 }
 
 // source looks at the file itself.
-func (l *look) source(context.Context) (c Check, err error) {
+func (l *look) source(context.Context, time.Duration) (c Check, err error) {
 	text, err := os.ReadFile(l.problem.Path(l.options.Candidate))
 	if err != nil {
 		return c, err
@@ -538,13 +575,6 @@ func (l *look) source(context.Context) (c Check, err error) {
 	c.Findings = Read(l.problem, l.plan, text)
 	for _, note := range l.plan.Build.Notes {
 		c.Findings = append(c.Findings, Finding{Text: note})
-	}
-	largest := int64(0)
-	for _, one := range l.problem.Cases {
-		largest = max(largest, one.Input.Size)
-	}
-	if slow := l.plan.Build.Language.ReadsSlowly(text, largest, l.plan.Limits.Time.Seconds()); slow != "" {
-		c.Findings = append(c.Findings, Finding{Text: slow})
 	}
 	for _, f := range c.Findings {
 		if f.Sure {

@@ -211,6 +211,19 @@ func (b Build) Title() string {
 	return title + digits
 }
 
+// StandardIn is the name of the standard for one of some versions of languages, such as "17" of
+// "cpp"; empty: none of them is a version of this language that can be chosen.
+func (l *Language) StandardIn(versions map[string]string) string {
+	for name, version := range versions {
+		for _, standard := range []string{name + version, name + version + "-clang"} {
+			if _, ok := l.Standards[standard]; ok {
+				return standard
+			}
+		}
+	}
+	return ""
+}
+
 // HasChecked reports whether a language has a build, or a way to run one, that
 // finds more than the usual one.
 func (l *Language) HasChecked() bool { return len(l.Checked) > 0 || len(l.CheckedRun) > 0 }

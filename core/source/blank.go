@@ -1,10 +1,35 @@
-package ready
+// Package source reads sources of programs as far as it can be done without their compilers: which
+// family of languages they belong to, and what in them is neither a comment nor a string.
+package source
 
-import "unicode/utf8"
+import (
+	"slices"
+	"strings"
+	"unicode/utf8"
+)
 
-// blanked returns a source of the same length in which comments and the insides of strings are
+// Family is how a language is called here: by its first extension, without the dot. extensions are
+// those of the language.
+func Family(extensions []string) string {
+	if len(extensions) == 0 {
+		return ""
+	}
+	switch name := strings.TrimPrefix(extensions[0], "."); name {
+	case "cc", "cxx":
+		return "cpp"
+	default:
+		return name
+	}
+}
+
+// Lexed reports that the comments and the strings of a family are known.
+func Lexed(family string) bool {
+	return slices.Contains([]string{"c", "cpp", "cs", "d", "go", "java", "js", "kt", "php", "py", "rb", "rs", "scala", "ts"}, family)
+}
+
+// Blanked returns a source of the same length in which comments and the insides of strings are
 // blanks, by the lexical rules that languages of its family share.
-func blanked(text []byte, in string) []byte {
+func Blanked(text []byte, in string) []byte {
 	out := append([]byte(nil), text...)
 	hash := in == "py" || in == "rb" || in == "pl" || in == "php" || in == "sh"
 	slashes := in != "py" && in != "rb" && in != "pl" && in != "sh"

@@ -1,0 +1,464 @@
+// Package final makes of a solution the one file that is handed in: what lies beside it is put in,
+// and what a judge would refuse is taken out.
+//
+// Make works on the text alone. Try runs what came of it on all cases, as a judge would that has
+// nothing else.
+package final
+
+import (
+	"bytes"
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"os"
+	"path/filepath"
+	"regexp"
+	"strconv"
+	"strings"
+
+	"coldverdict/core/box"
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/source"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
+)
+
+// usualClass is the class that a judge looks for where [judge] says nothing.
+const usualClass = "Main"
+
+// A Made is what came of a source.
+type Made struct {
+	Text  []byte
+	Name  string   // of the file, as its language wants it
+	Notes []string // what was changed, in words
+}
+
+// An Error says what cannot be joined, and what to do about it.
+type Error struct{ Text string }
+
+func (e *Error) Error() string { return e.Text }
+
+// A maker makes one file.
+type maker struct {
+	problem *problem.Problem
+	family  string
+	notes   []string
+	within  []string        // files that are being put in, each within the one before
+	done    map[string]bool // that were put in
+}
+
+// Make makes the file of a solution in a language. The error is an *Error, or says what could not
+// be read.
+func Make(p *problem.Problem, s problem.Solution, language *toolchain.Language) (made Made, err error) {
+	m := &maker{problem: p, family: source.Family(language.Extensions), done: map[string]bool{}}
+	path := p.Path(s)
+	text, err := os.ReadFile(path)
+	if err != nil {
+		return made, err
+	}
+	before := text
+	text = bytes.TrimPrefix(text, []byte("\ufeff"))
+	if len(text) < len(before) {
+		m.note("took out a byte order mark")
+	}
+	if text, err = m.joined(path, text); err != nil {
+		return made, err
+	}
+	switch m.family {
+	case "java":
+		text, err = m.java(text)
+	case "kt", "scala":
+		text = m.withoutPackage(text)
+	case "rs":
+		text = m.withoutTests(text)
+	}
+	return Made{text, language.FileName(filepath.Base(path), text), m.notes}, err
+}
+
+func (m *maker) note(format string, args ...any) {
+	m.notes = append(m.notes, fmt.Sprintf(format, args...))
+}
+
+// joined returns a text with all of the person's own files that it names put in.
+func (m *maker) joined(path string, text []byte) ([]byte, error) {
+	for _, other := range m.within {
+		if other == path {
+			return nil, &Error{fmt.Sprintf("%s needs itself, by way of %s", filepath.Base(path), filepath.Base(m.within[len(m.within)-1]))}
+		}
+	}
+	m.within = append(m.within, path)
+	defer func() { m.within = m.within[:len(m.within)-1] }()
+	switch m.family {
+	case "c", "cpp":
+		text, err := m.included(path, text)
+		if err != nil {
+			return nil, err
+		}
+		return m.withoutDebug(text), nil
+	case "py":
+		return m.modules(path, text)
+	case "rb":
+		return m.replaced(path, text, rubyRequire, ".rb", func(name string, text []byte) []byte { return text })
+	case "rs":
+		return m.replaced(path, text, rustModule, ".rs", func(name string, text []byte) []byte {
+			return fmt.Appendf(nil, "mod %s {\n%s}", name, withEnd(text))
+		})
+	case "js":
+		return m.required(path, text)
+	}
+	return text, nil
+}
+
+func withEnd(text []byte) []byte {
+	if len(text) > 0 && text[len(text)-1] != '\n' {
+		return append(bytes.Clone(text), '\n')
+	}
+	return text
+}
+
+var (
+	include     = regexp.MustCompile(`(?m)^[ \t]*#[ \t]*include[ \t]*"([^"\n]+)".*$`)
+	pragmaOnce  = regexp.MustCompile(`(?m)^[ \t]*#[ \t]*pragma[ \t]+once\b.*\n?`)
+	rubyRequire = regexp.MustCompile(`(?m)^[ \t]*require_relative[ \t]*\(?[ \t]*['"]([^'"\n]+)['"][ \t]*\)?.*$`)
+	rustModule  = regexp.MustCompile(`(?m)^[ \t]*(?:pub[ \t]+)?mod[ \t]+(\w+)[ \t]*;`)
+	jsRequire   = regexp.MustCompile(`\brequire\([ \t]*['"](\.[^'"\n]+)['"][ \t]*\)`)
+	jsImport    = regexp.MustCompile(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
+	pyImport    = regexp.MustCompile(`(?m)^[ \t]*(?:from[ \t]+(\.*\w*)[ \t]+import\b|import[ \t]+([\w., \t]+))`)
+)
+
+// commented reports that what begins at a byte of a text is within a comment or a string.
+func commented(code []byte, from, to int) bool { return len(bytes.TrimSpace(code[from:to])) == 0 }
+
+// included puts in the headers that lie beside.
+func (m *maker) included(path string, text []byte) ([]byte, error) {
+	code := source.Blanked(text, m.family)
+	var out []byte
+	last := 0
+	for _, at := range include.FindAllSubmatchIndex(text, -1) {
+		if commented(code, at[0], at[1]) {
+			continue
+		}
+		name := string(text[at[2]:at[3]])
+		file := filepath.Join(filepath.Dir(path), name)
+		inside, err := os.ReadFile(file)
+		if errors.Is(err, os.ErrNotExist) {
+			continue // the compiler has it elsewhere
+		}
+		if err != nil {
+			return nil, err
+		}
+		once := pragmaOnce.Match(inside)
+		out = append(out, text[last:at[0]]...)
+		last = at[1]
+		if once && m.done[file] {
+			continue
+		}
+		m.done[file] = true
+		if inside, err = m.joined(file, pragmaOnce.ReplaceAll(inside, nil)); err != nil {
+			return nil, err
+		}
+		m.note("put in %s", name)
+		out = append(out, bytes.TrimRight(inside, "\n")...)
+	}
+	return append(out, text[last:]...), nil
+}
+
+// debugNames are the names by which people keep out of a judge's sight what helps them at home.
+var debugNames = map[string]bool{"LOCAL": true, "DEBUG": true, "LOCAL_DEBUG": true, "TEST": true}
+
+var directive = regexp.MustCompile(`^[ \t]*#[ \t]*(if|ifdef|ifndef|elif|else|endif)\b[ \t]*(.*?)[ \t\r]*$`)
+
+// withoutDebug takes out what is compiled only where a name for debugging is defined.
+func (m *maker) withoutDebug(text []byte) []byte {
+	type open struct {
+		ours, keep bool // it asks for such a name; what is in it stays
+	}
+	var out []byte
+	var stack []open
+	kept, taken := true, 0
+	for line := range bytes.Lines(text) {
+		found := directive.FindSubmatch(bytes.TrimRight(line, "\n"))
+		if found == nil {
+			if kept {
+				out = append(out, line...)
+			} else {
+				taken++
+			}
+			continue
+		}
+		word, rest := string(found[1]), strings.TrimSpace(string(found[2]))
+		name := strings.Trim(strings.TrimPrefix(rest, "defined"), "() \t")
+		show := kept
+		switch word {
+		case "if", "ifdef", "ifndef":
+			o := open{keep: true}
+			if asks := word != "if" || strings.HasPrefix(rest, "defined"); asks && debugNames[name] {
+				o = open{ours: true, keep: word == "ifndef"}
+				show = false
+			}
+			stack = append(stack, o)
+		case "else", "elif":
+			if n := len(stack); n > 0 && stack[n-1].ours {
+				if word == "elif" { // which is not worth taking apart
+					return text
+				}
+				stack[n-1].keep = !stack[n-1].keep
+				show = false
+			}
+		case "endif":
+			if n := len(stack); n > 0 {
+				show = kept && !stack[n-1].ours
+				stack = stack[:n-1]
+			}
+		}
+		kept = true
+		for _, o := range stack {
+			kept = kept && o.keep
+		}
+		if word == "endif" {
+			show = show && kept
+		}
+		if show {
+			out = append(out, line...)
+		}
+	}
+	if taken > 0 {
+		m.note("took out %d lines for debugging", taken)
+	}
+	return out
+}
+
+// replaced puts files in where a pattern names them, each once.
+func (m *maker) replaced(path string, text []byte, pattern *regexp.Regexp, extension string, as func(name string, text []byte) []byte) ([]byte, error) {
+	code := source.Blanked(text, m.family)
+	var out []byte
+	last := 0
+	for _, at := range pattern.FindAllSubmatchIndex(text, -1) {
+		if commented(code, at[0], at[1]) {
+			continue
+		}
+		name := string(text[at[2]:at[3]])
+		file := filepath.Join(filepath.Dir(path), strings.TrimSuffix(name, extension)+extension)
+		inside, err := os.ReadFile(file)
+		if err != nil {
+			return nil, &Error{fmt.Sprintf("%s names %s, which cannot be read: %v", filepath.Base(path), name, err)}
+		}
+		out = append(out, text[last:at[0]]...)
+		last = at[1]
+		if m.done[file] {
+			continue
+		}
+		m.done[file] = true
+		if inside, err = m.joined(file, inside); err != nil {
+			return nil, err
+		}
+		m.note("put in %s", filepath.Base(file))
+		out = append(out, bytes.TrimRight(as(name, inside), "\n")...)
+	}
+	return append(out, text[last:]...), nil
+}
+
+// required puts in what JavaScript requires, as functions that give what each file exports.
+func (m *maker) required(path string, text []byte) ([]byte, error) {
+	if at := jsImport.Find(text); at != nil {
+		return nil, &Error{fmt.Sprintf("%s: %q is a module of the newer kind, which cannot be joined here; write const … = require('./…')", filepath.Base(path), strings.TrimSpace(string(at)))}
+	}
+	var ahead []byte
+	var failed error
+	text = jsRequire.ReplaceAllFunc(text, func(call []byte) []byte {
+		name := string(jsRequire.FindSubmatch(call)[1])
+		file := filepath.Join(filepath.Dir(path), strings.TrimSuffix(name, ".js")+".js")
+		inside, err := os.ReadFile(file)
+		if err != nil {
+			failed = cmp.Or(failed, error(&Error{fmt.Sprintf("%s requires %s, which cannot be read: %v", filepath.Base(path), name, err)}))
+			return call
+		}
+		variable := "module_" + regexp.MustCompile(`\W`).ReplaceAllString(strings.TrimSuffix(filepath.Base(file), ".js"), "_")
+		if !m.done[file] {
+			m.done[file] = true
+			if inside, err = m.joined(file, inside); err != nil {
+				failed = cmp.Or(failed, err)
+				return call
+			}
+			m.note("put in %s", filepath.Base(file))
+			ahead = fmt.Appendf(ahead, "const %s = (() => {\nconst module = { exports: {} };\nconst exports = module.exports;\n%sreturn module.exports;\n})();\n", variable, withEnd(inside))
+		}
+		return []byte(variable)
+	})
+	return append(ahead, text...), failed
+}
+
+// modules puts in what Python imports from beside, as modules that are made when the program
+// starts, since only so names stay what they are.
+func (m *maker) modules(path string, text []byte) ([]byte, error) {
+	code := source.Blanked(text, m.family)
+	var ahead []byte
+	for _, at := range pyImport.FindAllSubmatchIndex(code, -1) {
+		names := ""
+		switch {
+		case at[2] >= 0:
+			names = string(code[at[2]:at[3]])
+		default:
+			names = string(code[at[4]:at[5]])
+		}
+		for name := range strings.SplitSeq(names, ",") {
+			name, _, _ = strings.Cut(strings.TrimSpace(name), " ")
+			file := filepath.Join(filepath.Dir(path), name+".py")
+			inside, err := os.ReadFile(file)
+			if name == "" || err != nil || m.done[file] {
+				continue // the language has it, or it is there already
+			}
+			if strings.ContainsRune(name, '.') {
+				return nil, &Error{fmt.Sprintf("%s imports %s, which belongs to a package; put it beside the source to have it joined", filepath.Base(path), name)}
+			}
+			m.done[file] = true
+			if inside, err = m.joined(file, inside); err != nil {
+				return nil, err
+			}
+			m.note("put in %s.py", name)
+			ahead = fmt.Appendf(ahead, "_module = types.ModuleType(%[1]q)\nsys.modules[%[1]q] = _module\nexec(compile(%[2]s, \"%[1]s.py\", \"exec\"), _module.__dict__)\n", name, pythonText(inside))
+		}
+	}
+	if ahead == nil {
+		return text, nil
+	}
+	ahead = append([]byte("import sys, types\n"), ahead...)
+	// What must stand first stays first.
+	first := 0
+	for _, at := range regexp.MustCompile(`(?m)^from[ \t]+__future__[ \t]+import\b.*\n`).FindAllIndex(code, -1) {
+		first = at[1]
+	}
+	return bytes.Join([][]byte{text[:first], ahead, text[first:]}, nil), nil
+}
+
+// pythonText writes a text as a string of Python that reads as the text does.
+func pythonText(text []byte) string {
+	quoted := strings.ReplaceAll(strings.ReplaceAll(string(withEnd(text)), `\`, `\\`), `"""`, `\"\"\"`)
+	return `"""\` + "\n" + quoted + `"""`
+}
+
+var packageLine = regexp.MustCompile(`(?m)^[ \t]*package[ \t]+[\w.]+[ \t]*;?[ \t]*\n?`)
+
+func (m *maker) withoutPackage(text []byte) []byte {
+	code := source.Blanked(text, m.family)
+	if at := packageLine.FindIndex(code); at != nil {
+		m.note("took out the package line")
+		return append(bytes.Clone(text[:at[0]]), text[at[1]:]...)
+	}
+	return text
+}
+
+var (
+	javaPublic = regexp.MustCompile(`\bpublic\s+(?:final\s+|abstract\s+|strictfp\s+)*class\s+(\w+)`)
+	javaClass  = regexp.MustCompile(`\bclass\s+(\w+)`)
+	javaMain   = regexp.MustCompile(`\bvoid\s+main\s*\(`)
+)
+
+// java takes the package out, and gives the class with the program the name that the judge wants.
+func (m *maker) java(text []byte) ([]byte, error) {
+	text = m.withoutPackage(text)
+	if m.problem.Call != nil {
+		return text, nil
+	}
+	wanted := cmp.Or(m.problem.Judge.Class, usualClass)
+	code := source.Blanked(text, m.family)
+	name := ""
+	if found := javaPublic.FindSubmatch(code); found != nil {
+		name = string(found[1])
+	} else if main := javaMain.FindIndex(code); main != nil {
+		for _, found := range javaClass.FindAllSubmatchIndex(code[:main[0]], -1) {
+			if depth(code[:found[0]]) == 0 {
+				name = string(code[found[2]:found[3]])
+			}
+		}
+	}
+	if name == "" || name == wanted {
+		return text, nil
+	}
+	word := func(name string) *regexp.Regexp { return regexp.MustCompile(`\b` + name + `\b`) }
+	if word(wanted).Match(code) {
+		return nil, &Error{fmt.Sprintf("the judge wants the class %s to be called %s, and something else has that name; rename that", name, wanted)}
+	}
+	var out []byte
+	last := 0
+	for _, at := range word(name).FindAllIndex(code, -1) {
+		out = append(append(out, text[last:at[0]]...), wanted...)
+		last = at[1]
+	}
+	m.note("renamed the class %s to %s", name, wanted)
+	return append(out, text[last:]...), nil
+}
+
+// depth is how many braces are open at the end of some code.
+func depth(code []byte) int { return bytes.Count(code, []byte("{")) - bytes.Count(code, []byte("}")) }
+
+var rustTests = regexp.MustCompile(`(?m)^[ \t]*#\[cfg\(test\)\][ \t\n]*(?:pub[ \t]+)?mod[ \t]+\w+[ \t]*\{`)
+
+// withoutTests takes out the modules of Rust that are compiled for tests only.
+func (m *maker) withoutTests(text []byte) []byte {
+	code := source.Blanked(text, m.family)
+	at := rustTests.FindIndex(code)
+	if at == nil {
+		return text
+	}
+	end := at[1]
+	for end < len(code) && depth(code[at[0]:end]) > 0 {
+		end++
+	}
+	m.note("took out the tests")
+	return append(bytes.Clone(text[:at[0]]), bytes.TrimLeft(text[end:], "\n")...)
+}
+
+// A Trial is what came of trying a made file.
+type Trial struct {
+	Verdict verdict.Verdict
+	Why     string // it is not accepted
+	Cases   int    // that were run
+}
+
+// Try runs a made file on all cases of a problem, alone in a folder of its own, in the version of
+// its language that the judge has. The error is the context's, or says what failed on our side.
+func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, made Made, tell func(judge.Event)) (t Trial, err error) {
+	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-final-")
+	if err != nil {
+		return t, fmt.Errorf("cannot make a folder to try it in: %w", err)
+	}
+	defer func() { err = errors.Join(err, scratch.Remove()) }()
+	s.File = filepath.Join(scratch.Dir, made.Name)
+	if err := os.WriteFile(s.File, made.Text, 0o600); err != nil {
+		return t, err
+	}
+	prepared, closing, err := judge.OpenPrepared(ctx, p, env, []problem.Solution{s}, o, tell)
+	if err != nil {
+		return t, err
+	}
+	defer func() { err = errors.Join(err, closing()) }()
+	if unable := prepared.Unable(0); unable != nil {
+		return Trial{Verdict: unable.End.Verdict, Why: unable.End.Message}, nil
+	}
+	ended, err := prepared.Run(ctx, p.Cases, judge.RunOptions{UntilFailure: true}, func(e judge.Event) {
+		if one, ok := e.(judge.Case); ok {
+			t.Cases++
+			if !one.Outcome.Verdict.Passing() && t.Why == "" {
+				t.Why = p.Cases[one.Index].Name + ": " + one.Outcome.Verdict.String()
+				if one.Outcome.Message != "" {
+					t.Why += ", " + one.Outcome.Message
+				}
+			}
+		}
+		tell(e)
+	})
+	if err != nil {
+		return t, err
+	}
+	t.Verdict = ended[0].Verdict
+	if t.Cases == 0 { // there are none: that it builds is all that is known
+		t.Verdict = verdict.Unjudged
+	}
+	if most := p.Judge.SourceLimit; most > 0 && int64(len(made.Text)) > most {
+		return Trial{Verdict: verdict.CompileError, Why: "it has " + strconv.Itoa(len(made.Text)) + " bytes, and the judge takes " + strconv.FormatInt(most, 10), Cases: t.Cases}, nil
+	}
+	return t, nil
+}
