@@ -119,6 +119,30 @@ func TestReadyTakesAnotherAttemptForAReference(t *testing.T) {
 	assert.Contains(t, strings.Join(strings.Fields(got.out), " "), "against other.c; one of the two is wrong")
 }
 
+func TestReadyTriesChangesThatMustNotMatter(t *testing.T) {
+	testenv.Need(t, "gcc")
+	files := map[string]string{"heaviest.c": strings.Replace(heaviest, "times += w[i] == most;", "times += w[i] == most && i < 6;", 1)}
+	for name, text := range looking {
+		files[name] = text
+	}
+	files["verdict.toml"] += "[[same]]\npermute = \"w\"\n"
+	s := folder(t, files)
+	got := s.run(t, "ready", "heaviest.c", "--seconds", "200")
+	assert.Equal(t, 1, got.status, got.out+got.errors)
+	assert.Contains(t, strings.Join(strings.Fields(got.out), " "), "(the elements of w in another order): wrong answer")
+	for table, says := range map[string]string{
+		"permute = \"n\"":                     "verdict.toml:4: permute = \"n\" is no array of input.shape",
+		"relabel = \"w\"":                     "relabel = \"w\" is no tree or graph",
+		"permute = \"w\"\nrelabel = \"w\"":    "a [[same]] says one change",
+		"permute = \"w\"\n[judge]\nc = \"x\"": "c is \"x\"; write the version of the language",
+	} {
+		require.NoError(t, os.WriteFile(filepath.Join(s.dir, "verdict.toml"), []byte("[limits]\ntime = \"1s\"\n\n[[same]]\n"+table+"\n"), 0o644))
+		got := s.run(t, "ready", "heaviest.c")
+		assert.Equal(t, 64, got.status)
+		assert.Contains(t, got.errors, says)
+	}
+}
+
 func TestReadySaysWhatNobodyChecked(t *testing.T) {
 	testenv.Need(t, "gcc")
 	got := folder(t, map[string]string{"heaviest.c": heaviest, "1.in": "1\n4\n"}).run(t, "ready")

@@ -40,6 +40,7 @@ func (l *loader) config() {
 		"make":        c.make,
 		"files":       c.files,
 		"judge":       c.judge,
+		"same":        c.same,
 		"call":        c.call,
 		"interactive": c.interactive,
 		"group":       c.groups,
@@ -229,6 +230,19 @@ func (c *configReader) files(at string, value any) {
 	c.Table(at, value, settings.Fields{"input": c.fileName(&files.Input), "output": c.fileName(&files.Output)})
 	if files.Input != "" && files.Input == files.Output {
 		c.WrongAt(at+".output", "input and output are one file; a solution reads one and writes another")
+	}
+}
+
+// same reads changes that do not change an answer. What they name is looked for when the shape is known.
+func (c *configReader) same(at string, value any) {
+	for at, item := range c.tables(at, value) {
+		s := Same{line: c.Line(at)}
+		c.Table(at, item, settings.Fields{"permute": c.Text(&s.Permute), "relabel": c.Text(&s.Relabel)})
+		if (s.Permute == "") == (s.Relabel == "") {
+			c.WrongAt(at, "a [[same]] says one change; write permute = \"w\" or relabel = \"g\"")
+			continue
+		}
+		c.problem.Same = append(c.problem.Same, s)
 	}
 }
 

@@ -3,6 +3,7 @@ package problem
 import (
 	"cmp"
 	"fmt"
+	"os"
 	"slices"
 
 	"coldverdict/core/settings"
@@ -142,6 +143,19 @@ func (l *loader) settle() {
 			if r.compare != nil {
 				p.Cases[i].Compare = *r.compare
 			}
+		}
+	}
+	for _, s := range p.Same {
+		switch {
+		case p.Shape == nil:
+			if _, err := os.Lstat(p.full(ShapeFile)); err == nil {
+				continue // what is wrong with it was said
+			}
+			l.wrong(ConfigFile, s.line, "[[same]] changes generated inputs, and there is no %s that says what they look like", ShapeFile)
+		case p.Shape != nil && s.Permute != "" && !p.Shape.CanPermute(s.Permute):
+			l.wrong(ConfigFile, s.line, "permute = %q is no array of %s", s.Permute, ShapeFile)
+		case p.Shape != nil && s.Relabel != "" && !p.Shape.CanRelabel(s.Relabel):
+			l.wrong(ConfigFile, s.line, "relabel = %q is no tree or graph of %s", s.Relabel, ShapeFile)
 		}
 	}
 	groups := p.Groups()

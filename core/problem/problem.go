@@ -65,6 +65,7 @@ type Problem struct {
 
 	words     Vocabulary // that it was read with
 	Files     Files
+	Same      []Same       // changes of an input that do not change its answer
 	Judge     Judge        // what the judge wants that solutions are handed in to
 	Call      *Call        // the function of a function problem; nil: solutions are whole programs
 	Shape     *shape.Shape // of the input, as input.shape says; nil: there is none
@@ -176,6 +177,21 @@ type Make struct{ Script, Program string }
 // Files name what a solution reads and writes in its working folder in place of
 // standard input and standard output. Empty: it uses those.
 type Files struct{ Input, Output string }
+
+// A Same is a [[same]] of verdict.toml: a change of an input that must not change its answer. One of
+// its fields is set.
+type Same struct {
+	Permute string // the name of an array, whose elements may come in any order
+	Relabel string // the name of a tree or a graph, whose vertices may have other numbers
+	line    int
+}
+
+func (s Same) String() string {
+	if s.Permute != "" {
+		return "the elements of " + s.Permute + " in another order"
+	}
+	return "other numbers for the vertices of " + s.Relabel
+}
 
 // A Judge is what [judge] says of the judge that solutions are handed in to. Zero values were not
 // set.

@@ -130,6 +130,7 @@ var steps = []step{
 	{"own cases", 0.5, (*look).ownCases},
 	{"edge cases", 0.5, (*look).edgeCases},
 	{"checked build", 0.4, (*look).checkedBuild},
+	{"same answer", 0.3, (*look).sameAnswer},
 	{"comparison", 0.5, (*look).comparison},
 	{"growth", 0.7, (*look).growth},
 	{"same again", 0.5, (*look).again},
