@@ -24,6 +24,7 @@ type tryFlags struct {
 	until    bool
 	watch    bool
 	cross    bool
+	ready    bool
 	json     string
 	every    bool
 	evidence int
@@ -56,6 +57,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.StringFlag{Name: "input", Usage: "run on `FILE`, or on standard input (-), and print what the program prints", Destination: &f.input, TakesFile: true},
 			&cli.BoolFlag{Name: "watch", Usage: "run again at each save, what failed first, and show what changed", Destination: &f.watch},
 			&cli.BoolFlag{Name: "cross", Usage: "with --watch: when all cases pass, go on with 'cold cross' until the next save", Destination: &f.cross},
+			&cli.BoolFlag{Name: "ready", Usage: "with --watch: when all cases pass, go on with 'cold ready' until the next save", Destination: &f.ready},
 			f.run.timeFlag("case"), f.run.memoryFlag("case"), f.run.jobsFlag("run `N` cases beside each other"),
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
 			f.run.langFlag("take the solutions for `NAME`, such as cpp17, whatever their extension"),
@@ -318,6 +320,9 @@ func (f tryFlags) options(c *cli.Command) (o judging, err error) {
 	}
 	if f.cross && !f.watch {
 		return o, usageError("--cross goes on behind --watch; 'cold cross' does it by itself")
+	}
+	if f.ready && (!f.watch || f.cross) {
+		return o, usageError("--ready goes on behind --watch, in place of --cross; 'cold ready' does it by itself")
 	}
 	o.build.Checked = f.checked
 	o.run = judge.RunOptions{Repeat: f.repeat, UntilFailure: f.until, IsolateCalls: f.alone, KeepAll: f.stderr}

@@ -11,6 +11,7 @@ import (
 
 	"coldverdict/core/cross"
 	"coldverdict/core/problem"
+	"coldverdict/core/ready"
 	"coldverdict/core/verdict"
 	"coldverdict/term"
 )
@@ -50,7 +51,7 @@ func (t *trial) watch(ctx context.Context) error {
 			}
 			t.said(err)
 			t.app.screen.Progress("waiting for a save; Ctrl-C ends")
-			end := t.crossing(ctx)
+			end := t.goingOn(ctx)
 			select {
 			case <-saved:
 			case <-ctx.Done():
@@ -189,17 +190,21 @@ func (w *watching) end() {
 	}
 }
 
-// crossing looks for failures beside the wait for a save, where that was asked for and
-// all cases passed. end must be called, and returns when nothing goes on any more.
-func (t *trial) crossing(ctx context.Context) (end func()) {
-	if !t.flags.cross || !t.last.passed {
+// goingOn looks further beside the wait for a save, where that was asked for and all
+// cases passed. end must be called, and returns when nothing goes on any more.
+func (t *trial) goingOn(ctx context.Context) (end func()) {
+	once := t.crossOnce
+	if t.flags.ready {
+		once = t.readyOnce
+	}
+	if !t.flags.cross && !t.flags.ready || !t.last.passed {
 		return func() {}
 	}
 	ctx, stop := context.WithCancel(ctx)
 	done := make(chan struct{})
 	go func() {
 		defer close(done)
-		err := t.crossOnce(ctx)
+		err := once(ctx)
 		if ctx.Err() == nil {
 			t.said(err)
 			t.app.screen.Progress("waiting for a save; Ctrl-C ends")
@@ -225,6 +230,30 @@ func (t *trial) crossOnce(ctx context.Context) error {
 	}
 	view := &term.CrossView{Screen: t.app.screen, Problem: p, Seed: o.Seed, Quiet: true}
 	result, err := cross.Run(ctx, p, o, view.Tell)
+	if err != nil || ctx.Err() != nil {
+		return t.app.searchError(ctx, err)
+	}
+	view.Close(result)
+	return nil
+}
+
+// readyOnce takes a last look at the candidate.
+func (t *trial) readyOnce(ctx context.Context) error {
+	p, err := t.app.load()
+	if err != nil {
+		return err
+	}
+	o := ready.Options{Time: readySeconds * time.Second, Seed: anySeed(), Env: t.options.env, Build: t.options.build}
+	chosen, err := t.app.lookedAt(p, t.command.Args().Slice(), t.from, readyFlags{run: t.flags.run}, &o)
+	if err != nil {
+		return err
+	}
+	view := &term.ReadyView{Screen: t.app.screen, Problem: p, Name: o.Candidate.File, Chosen: chosen}
+	result, err := ready.Run(ctx, p, o, func(e ready.Event) {
+		if ctx.Err() == nil {
+			view.Tell(e)
+		}
+	})
 	if err != nil || ctx.Err() != nil {
 		return t.app.searchError(ctx, err)
 	}

@@ -109,6 +109,7 @@ type span struct {
 	budget time.Duration
 	counts func(verdict.Verdict) bool // which failures count; nil: all
 	run    judge.RunOptions
+	heard  func(problem.Case, []byte) // gets what was answered, or its beginning; nil: nobody does
 	// asTheyAre says that they run in their order; otherwise the small ones run first.
 	asTheyAre bool
 }
@@ -139,6 +140,13 @@ func (l *look) run(ctx context.Context, prepared *judge.Prepared, s span) (c Che
 			c = Check{State: Failed, Message: test.Name + ": " + message}
 			l.failedOn(test, one.Outcome)
 			end() // no further case is needed
+		}
+		if o := one.Outcome; s.heard != nil && o.Verdict.Passing() {
+			answer := o.Stdout.Bytes
+			if o.Returned != "" {
+				answer = []byte(o.Returned)
+			}
+			s.heard(test, answer)
 		}
 		switch v := one.Outcome.Verdict; {
 		case one.Outcome.Unsteady && s.run.Repeat > 0:
@@ -257,13 +265,17 @@ func (l *look) edgeCases(ctx context.Context, budget time.Duration) (c Check, er
 		return c, err
 	}
 	list := l.indices(l.own, len(l.problem.Cases), func(problem.Case) bool { return true })
-	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second)})
+	q := newQuestioner(l.problem.Cases[:l.own])
+	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), run: judge.RunOptions{KeepAll: true}, heard: q.ask})
 	switch {
 	case err != nil:
 	case c.State == Unknown:
 		l.moreTime("Not all edge cases were run", c)
 	case c.State == Passed:
 		c.Message = fmt.Sprintf("%d run, %d of them judged", len(list), judged)
+		if c.Findings = q.list; len(c.Findings) > 0 {
+			c.State = Doubtful
+		}
 	}
 	return c, err
 }
@@ -583,7 +595,8 @@ func (l *look) source(context.Context, time.Duration) (c Check, err error) {
 			return c, nil
 		}
 	}
-	if n := len(c.Findings); n > 0 {
+	c.Message = "nothing that a judge is known to refuse"
+	if len(c.Findings) > 0 {
 		c.State, c.Message = Doubtful, "a judge may have something against it"
 	}
 	return c, nil
