@@ -227,7 +227,9 @@ func (a *app) loadFor(adding bool) (*problem.Problem, error) {
 	for _, note := range p.Notes {
 		a.screen.Remark("note: %s", term.Visible(note))
 	}
-	return p, nil
+	own, err := ownJudge(words)
+	p.Judge = p.Judge.Over(own)
+	return p, err
 }
 
 // standBeside lets the command work on the folder of a solution that was named

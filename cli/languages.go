@@ -11,27 +11,43 @@ import (
 	"coldverdict/core/toolchain"
 )
 
-// ownTable is the path of the person's own table of languages, empty for one
-// who has no folder for settings.
-func ownTable() string {
+// ownFile reads a file of the person's folder for settings. text is nil where there is none.
+func ownFile(name string) (path string, text []byte, err error) {
 	dir, err := os.UserConfigDir()
 	if err != nil {
-		return ""
+		return "", nil, nil // there is no such folder
 	}
-	return filepath.Join(dir, "cold-verdict", toolchain.TableName)
+	path = filepath.Join(dir, "cold-verdict", name)
+	text, err = os.ReadFile(path)
+	switch {
+	case errors.Is(err, fs.ErrNotExist) || outOfReach(path):
+		return path, nil, nil
+	case err != nil:
+		return path, nil, usageError("%s cannot be read: %v", path, err)
+	}
+	return path, text, nil
+}
+
+// ownJudge is what the person's settings.toml says of the judge.
+func ownJudge(words problem.Vocabulary) (problem.Judge, error) {
+	path, text, err := ownFile("settings.toml")
+	if err != nil || text == nil {
+		return problem.Judge{}, err
+	}
+	judge, mistakes := problem.ReadSettings(path, problem.Plain(text), words)
+	if len(mistakes) > 0 {
+		return judge, mistakes
+	}
+	return judge, nil
 }
 
 // ownLanguages returns our table of languages, with what the person's own says
 // above it. A table that cannot be understood is an error.
 func ownLanguages() (*toolchain.Languages, error) {
 	all := toolchain.Ours()
-	path := ownTable()
-	text, err := os.ReadFile(path)
-	switch {
-	case path == "" || errors.Is(err, fs.ErrNotExist) || outOfReach(path):
-		return all, nil
-	case err != nil:
-		return nil, usageError("%s cannot be read: %v", path, err)
+	path, text, err := ownFile(toolchain.TableName)
+	if err != nil || text == nil {
+		return all, err
 	}
 	if mistakes := all.Add(path, problem.Plain(text)); len(mistakes) > 0 {
 		return nil, mistakes

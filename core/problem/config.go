@@ -39,7 +39,7 @@ func (l *loader) config() {
 		"language":    func(string, any) {}, // for the table of languages to read
 		"make":        c.make,
 		"files":       c.files,
-		"judge":       c.judge,
+		"judge":       readJudge(&p.Judge, c.Reader, c.words.LimitNames),
 		"same":        c.same,
 		"call":        c.call,
 		"interactive": c.interactive,
@@ -244,23 +244,6 @@ func (c *configReader) same(at string, value any) {
 		}
 		c.problem.Same = append(c.problem.Same, s)
 	}
-}
-
-// judge reads what the judge wants. A language is named as in [limits], with its version there.
-func (c *configReader) judge(at string, value any) {
-	j := &c.problem.Judge
-	j.Versions = map[string]string{}
-	known := settings.Fields{"class": c.Text(&j.Class), "source_limit": c.size(&j.SourceLimit), "supplies": c.Texts(&j.Supplies)}
-	for _, name := range c.words.LimitNames {
-		known[name] = func(at string, value any) {
-			var version string
-			if c.Text(&version)(at, value); version == "" || strings.Trim(version, "0123456789.") != "" {
-				c.WrongAt(at, "%s is %q; write the version of the language, such as \"17\" or \"3.8\"", at, version)
-			}
-			j.Versions[name] = version
-		}
-	}
-	c.Table(at, value, known)
 }
 
 // fileName takes the name of a file that lies in the working folder itself.

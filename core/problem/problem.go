@@ -193,15 +193,6 @@ func (s Same) String() string {
 	return "other numbers for the vertices of " + s.Relabel
 }
 
-// A Judge is what [judge] says of the judge that solutions are handed in to. Zero values were not
-// set.
-type Judge struct {
-	Class       string            // the name that the class with the program must have
-	Versions    map[string]string // of languages: "cpp" and "17"
-	SourceLimit int64             // bytes
-	Supplies    []string          // imports that it puts in by itself
-}
-
 // The roles of a solution.
 const (
 	Candidate = "candidate"

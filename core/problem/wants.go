@@ -1,0 +1,62 @@
+package problem
+
+import (
+	"cmp"
+	"fmt"
+	"maps"
+	"strings"
+
+	"coldverdict/core/settings"
+)
+
+// A Judge is what [judge] says of the judge that solutions are handed in to. Zero values were not
+// set.
+type Judge struct {
+	Class       string            // the name that the class with the program must have
+	Versions    map[string]string // of languages: "cpp" and "17"
+	SourceLimit int64             // bytes
+}
+
+// Over is what is said here, and where nothing is, what is said below.
+func (j Judge) Over(below Judge) Judge {
+	versions := map[string]string{}
+	maps.Copy(versions, below.Versions)
+	maps.Copy(versions, j.Versions)
+	return Judge{cmp.Or(j.Class, below.Class), versions, cmp.Or(j.SourceLimit, below.SourceLimit)}
+}
+
+// readJudge returns what reads a [judge] table. A language is named as in [limits], with its
+// version.
+func readJudge(j *Judge, r *settings.Reader, languages []string) func(at string, value any) {
+	return func(at string, value any) {
+		j.Versions = map[string]string{}
+		known := settings.Fields{"class": r.Text(&j.Class), "source_limit": func(at string, value any) {
+			n, err := ParseSize(fmt.Sprint(value))
+			if err != nil {
+				r.WrongAt(at, "%s: %v", at, err)
+			}
+			j.SourceLimit = n
+		}}
+		for _, name := range languages {
+			known[name] = func(at string, value any) {
+				var version string
+				if r.Text(&version)(at, value); version == "" || strings.Trim(version, "0123456789.") != "" {
+					r.WrongAt(at, "%s is %q; write the version of the language, such as \"17\" or \"3.8\"", at, version)
+				}
+				j.Versions[name] = version
+			}
+		}
+		r.Table(at, value, known)
+	}
+}
+
+// ReadSettings reads a person's own settings.toml, which holds what counts for all problems.
+func ReadSettings(file string, text []byte, words Vocabulary) (judge Judge, mistakes Mistakes) {
+	r, tree := settings.Read(text, func(line int, format string, args ...any) {
+		mistakes = append(mistakes, Mistake{file, line, fmt.Sprintf(format, args...)})
+	})
+	if tree != nil {
+		r.Table("", tree, settings.Fields{"judge": readJudge(&judge, r, words.LimitNames)})
+	}
+	return judge, mistakes
+}
