@@ -5,6 +5,7 @@ import (
 	"context"
 	"math"
 	"slices"
+	"strings"
 
 	"coldverdict/core/verdict"
 )
@@ -100,11 +101,35 @@ func (m *measuring) explain(q quantity, style string, t *Trend) {
 	for _, f := range fits[1:] {
 		t.Near = append(t.Near, f.Text)
 	}
+	if fits[0].order == 0 {
+		for _, law := range m.hidden(q, fits[0], everything, style) {
+			if !slices.Contains(t.Near, law.Text) {
+				t.Near = append(t.Near, law.Text)
+			}
+		}
+	}
 	t.Exponent, t.Sure = exponent(everything, Furthest(everything[len(everything)-1].sizes), fits[0].Base)
 	predicting, _ := m.explained(q, below, base)
 	p := m.predict(predicting, below, style)
 	t.Largest.Low, t.Largest.High = p.Low, p.High
 	t.Most = m.most(fits[0], t.Limit)
+}
+
+// seenShare is by how much of a constant something must grow up to the largest input to count.
+const seenShare = 0.3
+
+// hidden are the plain laws that may lie below the noise where nothing was seen to grow: at the
+// largest input they could add a part of the constant that counts.
+func (m *measuring) hidden(q quantity, constant Fit, samples []sample, style string) (list []Law) {
+	sizes, _ := m.largestOf(style)
+	last := samples[len(samples)-1]
+	for _, law := range m.lawsOf(q) {
+		plain := law.order > 0 && law.order <= 3 && !strings.Contains(law.Text, "log") && !strings.Contains(law.Text, "sqrt")
+		if plain && sizes != nil && 2*last.error/law.Of(last.sizes)*law.Of(sizes) > seenShare*constant.Base {
+			list = append(list, law)
+		}
+	}
+	return list
 }
 
 // explained returns the laws that explain samples, the best first, and a knee where only a law with

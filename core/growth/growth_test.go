@@ -163,6 +163,28 @@ func TestLawsAreFoundUnderNoise(t *testing.T) {
 	}
 }
 
+// A runtime that starts slowly, with noise, hides what grows; that is no proof that nothing does.
+func TestWhatMayGrowBelowTheNoiseIsNotDenied(t *testing.T) {
+	s, err := shape.Parse(oneCount)
+	require.NoError(t, err)
+	source, err := newShapeSource(s, nil)
+	require.NoError(t, err)
+	for seed := range uint64(20) {
+		for _, most := range []time.Duration{700 * time.Millisecond, 1200 * time.Millisecond, 3 * time.Second} {
+			f := &madeUp{source: source, now: time.Unix(0, 0), random: rand.New(rand.NewPCG(seed, 2)), noise: 0.3, start: 80 * time.Millisecond,
+				time: func(s []float64, _ string) float64 { return 1e-6 * s[0] }}
+			m := &measuring{source: f, run: f, names: f.names(), time: most, tell: func(Progress) {}, now: f.clock,
+				plan: judge.Plan{Limits: verdict.Limits{Time: time.Second, Wall: 10 * time.Second, Memory: 256 << 20, Output: 64 << 20}}}
+			g, err := m.growth(t.Context())
+			require.NoError(t, err)
+			if g.Time.Law == "1" {
+				assert.Contains(t, g.Time.Near, "n", "seed %d, %v", seed, most)
+			}
+			assert.NotEqual(t, No, g.Time.Fits)
+		}
+	}
+}
+
 func TestTheWorstStyleDecides(t *testing.T) {
 	g := measured(t, oneCount, &madeUp{noise: 0.04, start: time.Millisecond, time: func(s []float64, style string) float64 {
 		if style == "sorted" {
