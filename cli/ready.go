@@ -18,6 +18,7 @@ import (
 type readyFlags struct {
 	run     runFlags
 	against string
+	group   string
 	seconds float64
 	seed    string
 	json    bool
@@ -42,6 +43,7 @@ func (a *app) readyCommand() *cli.Command {
 			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "against", Usage: "compare answers with those of `REFERENCE`", DefaultText: "the reference in verdict.toml, or another attempt that passes all cases", Destination: &f.against, TakesFile: true},
+			&cli.StringFlag{Name: "group", Usage: "of a source that answers several parts, take the one that runs the group `NAME`", Destination: &f.group},
 			&cli.FloatFlag{Name: "seconds", Usage: "look for `N` seconds in all", Value: readySeconds, Destination: &f.seconds},
 			&cli.StringFlag{Name: "seed", Usage: "generate inputs from `S`, a number", DefaultText: "any", Destination: &f.seed},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
@@ -125,10 +127,10 @@ func (a *app) lookedAt(p *problem.Problem, named []string, from string, f readyF
 	if err != nil {
 		return "", err
 	}
-	o.Candidate, o.Env.Languages = list[0], a.languages
-	if len(list) > 1 {
-		return "", usageError("%s answers several parts of this problem; there is no one answer that could be ready", list[0].File)
+	if list, err = onePart(list, f.group); err != nil {
+		return "", err
 	}
+	o.Candidate, o.Env.Languages = list[0], a.languages
 	against := choice{from: from}
 	if f.against != "" {
 		against.names = []string{f.against}

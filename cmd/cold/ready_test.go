@@ -150,6 +150,13 @@ func TestReadySaysWhatNobodyChecked(t *testing.T) {
 	for _, words := range []string{"nothing says what inputs look like", "Nobody set a limit", "ready as far as can be told"} {
 		assert.Contains(t, got.out, words)
 	}
+	s := folder(t, map[string]string{"heaviest.c": heaviest, "cases/a/1.in": "1\n4\n", "cases/b/1.in": "1\n4\n",
+		"verdict.toml": "[[solution]]\nfile = \"heaviest.c\"\ngroups = [\"a\"]\nargs = [\"a\"]\n[[solution]]\nfile = \"heaviest.c\"\ngroups = [\"b\"]\nargs = [\"b\"]\n"})
+	got = s.run(t, "ready", "heaviest.c")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, "choose one by its group: --group a")
+	got = s.run(t, "ready", "heaviest.c", "--group", "b")
+	assert.Equal(t, 10, got.status, got.errors)
 	got = folder(t, looking).run(t, "ready", "--seconds", "0")
 	assert.Equal(t, 64, got.status)
 }

@@ -511,14 +511,21 @@ func (l *look) grown(r *growth.Result, g growth.Growth) (c Check) {
 			words = append(words, one.name+" cannot be told")
 			l.unchecked("The "+one.name+" of the largest input is not known", "measure it for longer: cold grow --seconds 30")
 		case one.name == "time" && t.Largest.Measured > 0:
-			words = append(words, fmt.Sprintf("the largest input takes %.0f %% of the time limit", 100*t.Largest.Measured/t.Limit))
+			words = append(words, "the largest input takes "+percent(t.Largest.Measured/t.Limit)+" of the time limit")
 		case one.name == "time":
-			words = append(words, fmt.Sprintf("the largest input takes %.0f to %.0f %% of the time limit, as predicted", 100*t.Largest.Low/t.Limit, 100*t.Largest.High/t.Limit))
+			words = append(words, fmt.Sprintf("the largest input takes %s to %s of the time limit, as predicted", percent(t.Largest.Low/t.Limit), percent(t.Largest.High/t.Limit)))
 			l.unchecked("The largest input was not run, only predicted", "run it: cold cross --slow")
 		}
 	}
 	c.Message = strings.Join(words, "; ")
 	return c
+}
+
+func percent(share float64) string {
+	if share > 0 && share < 0.005 {
+		return "less than 1 %"
+	}
+	return fmt.Sprintf("%.0f %%", 100*share)
 }
 
 func sizesOf(r *growth.Result, sizes []int64) string {
@@ -588,12 +595,9 @@ func (l *look) source(context.Context, time.Duration) (c Check, err error) {
 	for _, note := range l.plan.Build.Notes {
 		c.Findings = append(c.Findings, Finding{Text: note})
 	}
-	for _, f := range c.Findings {
-		if f.Sure {
-			c.State = Failed
-			c.Message = fmt.Sprintf("line %d: %s", f.Line, f.Text)
-			return c, nil
-		}
+	if slices.ContainsFunc(c.Findings, func(f Finding) bool { return f.Sure }) {
+		c.State, c.Message = Failed, "a judge refuses it"
+		return c, nil
 	}
 	c.Message = "nothing that a judge is known to refuse"
 	if len(c.Findings) > 0 {
