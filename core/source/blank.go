@@ -3,6 +3,7 @@
 package source
 
 import (
+	"regexp"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -66,8 +67,13 @@ func Blanked(text []byte, in string) []byte {
 			end := min(until(at+2, "*/", false)+2, len(text))
 			blank(at, end)
 			at = end - 1
-		case in == "py" && (has(at, `"""`) || has(at, "'''")):
-			end := until(at+3, string(text[at:at+3]), true)
+		case in == "cpp" && rawText.Match(text[at:]) && (at == 0 || !isWord(text[at-1])):
+			m := rawText.FindSubmatch(text[at:])
+			end := until(at+len(m[0]), ")"+string(m[1])+"\"", false)
+			blank(at+len(m[0]), end)
+			at = min(end+len(m[1])+2, len(text)) - 1
+		case tripled(in) && has(at, `"""`), in == "py" && has(at, "'''"):
+			end := until(at+3, string(text[at:at+3]), in != "kt" && in != "scala")
 			blank(at, min(end+3, len(text)))
 			at = min(end+3, len(text)) - 1
 		case c == '"', c == '\'' && quotes(in, text, at), c == '`' && (in == "js" || in == "ts" || in == "go"):
@@ -77,6 +83,14 @@ func Blanked(text []byte, in string) []byte {
 		}
 	}
 	return out
+}
+
+// rawText is how a raw string of C++ begins, with its delimiter.
+var rawText = regexp.MustCompile(`^(?:u8|[uUL])?R"([^()\\\s]{0,16})\(`)
+
+// tripled reports that a family has strings in three quotation marks.
+func tripled(in string) bool {
+	return slices.Contains([]string{"py", "java", "kt", "scala", "cs"}, in)
 }
 
 // quotes reports that an apostrophe begins a string or a character, and is no lifetime, digit

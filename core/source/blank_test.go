@@ -24,6 +24,10 @@ func TestCommentsAndStringsAreBlankAndCodeStays(t *testing.T) {
 		{"cpp", "\"not closed\na", "\"          \na"},
 		{"cpp", "/* not closed", "             "},
 		{"cpp", "", ""},
+		{"cpp", "s = R\"x(a\" // )\" b\n)x\" + c", "s = R\"x(          \n)x\" + c"},
+		{"cpp", "int R; R(\"a\")", "int R; R(\" \")"},
+		{"java", "s = \"\"\"\n  a \" // b\n  \"\"\" + c;", "s =    \n          \n      + c;"},
+		{"kt", "s = \"\"\"\\\"\"\" + c", "s =         + c"},
 	} {
 		got := Blanked([]byte(tt.text), tt.family)
 		assert.Equal(t, tt.blanked, string(got), "%s: %s", tt.family, tt.text)
