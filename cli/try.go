@@ -272,7 +272,7 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, env
 	if !generates(p) {
 		return nil, nil, noShape()
 	}
-	e, err := edges.Add(ctx, p, env, usualEdgeCases, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
+	e, err := edges.Add(ctx, p, edges.Options{Env: env, Most: usualEdgeCases}, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
 	a.screen.Progress("")
 	if err != nil {
 		return nil, nil, wrongMaker(ctx, err)

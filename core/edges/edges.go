@@ -3,6 +3,7 @@
 package edges
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -39,12 +40,19 @@ type Added struct {
 // Close removes the inputs that were generated.
 func (e *Added) Close() error { return e.scratch.Remove() }
 
-// Add makes edge cases from a problem's shape, at most so many; where [make]
-// makes the inputs, it makes some of all sizes. Their expected outputs come from the reference, as far as there is one and it is fast enough;
+// Options say how many edge cases there are, and how they are answered.
+type Options struct {
+	Env     judge.Env
+	Most    int           // of those from a shape
+	Answers time.Duration // for all answers of the reference; 0: 15 s
+}
+
+// Add makes edge cases from a problem's shape; where [make] makes the inputs, it makes some of all
+// sizes. Their expected outputs come from the reference, as far as there is one and it is fast enough;
 // where the checker or the interactor judges without one, none are needed. progress
 // is told what goes on. The error is the context's, a *shape.GenerateError, or says what
 // failed on our side.
-func Add(ctx context.Context, p *problem.Problem, env judge.Env, most int, progress func(words string)) (e *Added, err error) {
+func Add(ctx context.Context, p *problem.Problem, o Options, progress func(words string)) (e *Added, err error) {
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-edges-")
 	if err != nil {
 		return nil, fmt.Errorf("cannot make a folder for edge cases: %w", err)
@@ -67,14 +75,14 @@ func Add(ctx context.Context, p *problem.Problem, env judge.Env, most int, progr
 		copied.Solutions[i].Also = group
 	}
 	if p.Make != (problem.Make{}) {
-		err = e.fromMaker(ctx, env, group, progress)
+		err = e.fromMaker(ctx, o.Env, group, progress)
 	} else {
-		err = e.fromShape(ctx, most, group, progress)
+		err = e.fromShape(ctx, o.Most, group, progress)
 	}
 	if err != nil {
 		return e, err
 	}
-	return e, e.answer(ctx, env, len(p.Cases), progress)
+	return e, e.answer(ctx, o, len(p.Cases), progress)
 }
 
 func (e *Added) fromShape(ctx context.Context, most int, group string, progress func(string)) error {
@@ -159,7 +167,7 @@ func inParts(solutions []problem.Solution) bool {
 }
 
 // answer fills in the expected outputs of the edge cases, which begin at an index.
-func (e *Added) answer(ctx context.Context, env judge.Env, from int, progress func(string)) error {
+func (e *Added) answer(ctx context.Context, o Options, from int, progress func(string)) error {
 	p := e.Problem
 	made := len(p.Cases) - from
 	held := "are held to the limits only"
@@ -182,7 +190,7 @@ func (e *Added) answer(ctx context.Context, env judge.Env, from int, progress fu
 		return nil
 	}
 	reference := p.Solutions[at]
-	known, why, err := e.ask(ctx, env, reference, from, progress)
+	known, why, err := e.ask(ctx, o, reference, from, progress)
 	if err != nil {
 		return err
 	}
@@ -209,7 +217,7 @@ func (e *Added) judgeNothing(from int) {
 
 // ask runs the reference on the edge cases, the smaller ones first, and takes what it
 // prints as the expected output. It returns how many it answered, and why not all.
-func (e *Added) ask(ctx context.Context, env judge.Env, reference problem.Solution, from int, progress func(string)) (known int, why string, err error) {
+func (e *Added) ask(ctx context.Context, options Options, reference problem.Solution, from int, progress func(string)) (known int, why string, err error) {
 	cases := slices.Clone(e.Problem.Cases)
 	o := judge.RunOptions{IsolateCalls: true} // a call that passes a limit is told at once
 	for i := from; i < len(cases); i++ {
@@ -228,7 +236,7 @@ func (e *Added) ask(ctx context.Context, env judge.Env, reference problem.Soluti
 			}
 		}
 	}
-	j, err := judge.Open(e.Problem, env)
+	j, err := judge.Open(e.Problem, options.Env)
 	if err != nil {
 		return 0, "", err
 	}
@@ -256,7 +264,7 @@ func (e *Added) ask(ctx context.Context, env judge.Env, reference problem.Soluti
 			failed++
 			why = fmt.Sprintf("it failed on %d of them, the first time with %s", failed, v)
 		}
-		if slow == tooSlow || time.Since(began) > answersAll {
+		if slow == tooSlow || time.Since(began) > cmp.Or(options.Answers, answersAll) {
 			break
 		}
 	}

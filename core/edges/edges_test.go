@@ -33,7 +33,7 @@ func added(t *testing.T, most int, files map[string]string) (*Added, error) {
 	p, err := problem.Load(dir, problem.Vocabulary{Modes: []string{"lines"}, AnyOrders: []string{"lines"}, IsSource: toolchain.Ours().IsSource})
 	require.NoError(t, err)
 	before := len(p.Cases)
-	e, err := Add(t.Context(), p, judge.Env{Cache: testenv.SharedDir()}, most, func(string) {})
+	e, err := Add(t.Context(), p, Options{Env: judge.Env{Cache: testenv.SharedDir()}, Most: most}, func(string) {})
 	assert.Len(t, p.Cases, before, "the problem itself stays as it is")
 	if err == nil {
 		t.Cleanup(func() {

@@ -245,7 +245,7 @@ func (l *look) edgeCases(ctx context.Context, budget time.Duration) (c Check, er
 	until := time.Now().Add(budget)
 	limited, end := context.WithDeadline(ctx, until)
 	defer end()
-	added, err := edges.Add(limited, l.problem, l.options.Env, mostEdges, func(words string) { l.going("%s", words) })
+	added, err := edges.Add(limited, l.problem, edges.Options{Env: l.options.Env, Most: mostEdges, Answers: budget / 3}, func(words string) { l.going("%s", words) })
 	if err != nil && limited.Err() != nil && ctx.Err() == nil {
 		c = Check{State: Unknown, Message: "they could not all be generated and answered in its share of the time"}
 		l.moreTime("No edge case was run", c)
