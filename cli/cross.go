@@ -364,9 +364,12 @@ func reasonOf(p *problem.Problem, o cross.Options, f cross.Found, i int) string 
 	return fmt.Sprintf("%s. Found by cold cross --seed %d, %s.", words, uint64(o.Seed), f.Origin)
 }
 
-// caseWith names a case that has an input; empty: none has it.
+// caseWith names a case that has an input; empty: none has it, or one of which nothing may be told.
 func caseWith(p *problem.Problem, input []byte) string {
 	for _, c := range p.Cases {
+		if c.Sealed {
+			continue
+		}
 		if text, err := c.Input.Head(int64(len(input)) + 1); err == nil && bytes.Equal(text, input) {
 			return c.Name
 		}
