@@ -307,7 +307,7 @@ func (m *maker) modules(path string, text []byte) ([]byte, error) {
 			name, _, _ = strings.Cut(strings.TrimSpace(name), " ")
 			file := filepath.Join(filepath.Dir(path), name+".py")
 			inside, err := os.ReadFile(file)
-			if name == "" || err != nil || m.done[file] {
+			if name == "" || err != nil || m.done[file] || source.PythonHas(name) {
 				continue // the language has it, or it is there already
 			}
 			if strings.ContainsRune(name, '.') {

@@ -39,6 +39,7 @@ var joining = []struct {
 	{"modules of Python", "python3", [][2]string{
 		{"a.py", "from __future__ import annotations\nimport sys\nimport reading as r\nfrom adding import add, \\\n    twice\nprint(add(*r.two()) + twice(0))\n"},
 		{"reading.py", "\"\"\"Reads \\ two.\"\"\"\nimport sys\ndef two():\n    return map(int, sys.stdin.read().split())\n"},
+		{"sys.py", "raise ImportError\n"},
 		{"adding.py", "from reading import two\nadd = lambda a, b: a + b\ndef twice(n): return 2 * n\n"},
 	}, problem.Judge{}, []string{"from __future__ import annotations\nimport sys, types\n"}, nil, []string{"put in reading.py", "put in adding.py"}},
 	{"files of Ruby", "ruby", [][2]string{

@@ -58,7 +58,7 @@ var rules = []rule{
 	{"c cpp", false, re(`\bcerr\s*<<|\bfprintf\s*\(\s*stderr\b`), false, "it writes to standard error, which costs time"},
 	{"c cpp", false, re(`\bsystem\s*\(`), false, "a judge lets no program start another"},
 	{"java", false, re(`^\s*package\s+[\w.]+\s*;`), true, "a package line: most judges look for the class outside of any package; take it out"},
-	{"kt scala", false, re(`^\s*package\s+[\w.]+`), true, "a package line: most judges look for the program outside of any package; take it out"},
+	{"kt scala", false, re(`^\s*package\s+[\w.]+`), false, "a package line: many judges look for the program outside of any package"},
 	{"java", false, re(`\bSystem\s*\.\s*err\b`), false, "it writes to standard error, which costs time"},
 	{"java kt scala", false, re(`\bThread\s*\.\s*sleep\b`), false, "it sleeps"},
 	{"py", false, re(`\bbreakpoint\s*\(|\bpdb\s*\.\s*set_trace\b`), true, "it stops in the debugger"},
@@ -155,7 +155,11 @@ func ofItsOwn(p *problem.Problem, plan judge.Plan, in string, text, code []byte,
 		if extension == "" && code[m[0]] == ' ' && bytes.TrimSpace(code[m[0]:m[1]]) == nil {
 			continue // within a comment
 		}
-		name := string(text[m[2]:m[3]]) + extension
+		name := string(text[m[2]:m[3]])
+		if in == "py" && source.PythonHas(name) {
+			continue
+		}
+		name += extension
 		if info, err := os.Stat(filepath.Join(folder, name)); err == nil && info.Mode().IsRegular() {
 			found(m[2], true, "%s is a file of your own, which the judge has not; 'cold final' puts it in", name)
 		}
@@ -211,27 +215,28 @@ func classes(p *problem.Problem, in string, code []byte, found finder) {
 type feature struct {
 	language string
 	version  float64
+	syntax   bool // an older version cannot read it; otherwise the name may also be the person's own
 	pattern  *regexp.Regexp
 	words    string
 }
 
 var features = []feature{
-	{"java", 9, re(`\b(?:List|Set|Map)\s*\.\s*of\s*\(`), "List.of and its like"},
-	{"java", 10, re(`^\s*(?:final\s+)?var\s+\w+\s*=|\(\s*var\s+\w+\s*:`), "var"},
-	{"java", 11, re(`\.\s*(?:isBlank|strip|lines)\s*\(\s*\)|\.\s*repeat\s*\(`), "methods of String such as repeat and strip"},
-	{"java", 14, re(`\bcase\b[^:\n]*->`), "switch with arrows"},
-	{"java", 16, re(`\brecord\s+\w+\s*\(`), "records"},
-	{"java", 16, re(`\binstanceof\s+\w+\s+\w+\b\s*[)&|]`), "instanceof that names a variable"},
-	{"java", 16, re(`\.\s*toList\s*\(\s*\)`), "Stream.toList"},
-	{"java", 17, re(`\bsealed\s+(?:interface|class)\b`), "sealed classes"},
-	{"java", 21, re(`\.\s*(?:getFirst|getLast|reversed)\s*\(\s*\)`), "getFirst, getLast and reversed"},
-	{"py", 3.06, re(`\b[fF](?:"|')`), "f-strings"},
-	{"py", 3.08, re(`:=`), "the operator :="},
-	{"py", 3.09, re(`\.\s*remove(?:prefix|suffix)\s*\(`), "removeprefix and removesuffix"},
-	{"py", 3.09, re(`\b(?:def\b.*|:\s*)(?:list|dict|set|tuple)\[`), "list[int] and its like"},
-	{"py", 3.10, re(`^\s*match\b[^=\n]*:\s*$`), "match"},
-	{"py", 3.10, re(`\b(?:pairwise|bit_count)\s*\(`), "pairwise and bit_count"},
-	{"py", 3.12, re(`^\s*type\s+\w+\s*=|\bbatched\s*\(`), "type aliases and batched"},
+	{"java", 9, false, re(`\b(?:List|Set|Map)\s*\.\s*of\s*\(`), "List.of and its like"},
+	{"java", 10, true, re(`^\s*(?:final\s+)?var\s+\w+\s*=|\(\s*var\s+\w+\s*:`), "var"},
+	{"java", 11, false, re(`\.\s*(?:isBlank|strip)\s*\(\s*\)|\.\s*repeat\s*\(`), "methods of String such as repeat and strip"},
+	{"java", 14, true, re(`\bcase\b[^:\n]*->`), "switch with arrows"},
+	{"java", 16, true, re(`\brecord\s+\w+\s*\([^)]*\)\s*(?:implements\b[^{]*)?\{`), "records"},
+	{"java", 16, true, re(`\binstanceof\s+\w+\s+\w+\b\s*[)&|]`), "instanceof that names a variable"},
+	{"java", 16, false, re(`\.\s*toList\s*\(\s*\)`), "Stream.toList"},
+	{"java", 17, true, re(`\bsealed\s+(?:interface|class)\b`), "sealed classes"},
+	{"py", 3.06, true, re(`\b[fF](?:"|')`), "f-strings"},
+	{"py", 3.08, true, re(`:=`), "the operator :="},
+	{"py", 3.09, false, re(`\.\s*remove(?:prefix|suffix)\s*\(`), "removeprefix and removesuffix"},
+	{"py", 3.09, false, re(`\b(?:def\b.*|:\s*)(?:list|dict|set|tuple)\[`), "list[int] and its like"},
+	{"py", 3.10, true, re(`^\s*match\b[^=\n\[]*:[ \t]*$`), "match"},
+	{"py", 3.10, false, re(`\b(?:pairwise|bit_count)\s*\(`), "pairwise and bit_count"},
+	{"py", 3.12, true, re(`^\s*type\s+\w+\s*=`), "type aliases"},
+	{"py", 3.12, false, re(`\bbatched\s*\(`), "batched"},
 }
 
 // versionKeys are the keys of [judge] for the versions of languages, by family.
@@ -253,7 +258,7 @@ func versions(p *problem.Problem, in string, code []byte, found finder) {
 			for at < m[1]-1 && code[at] <= ' ' {
 				at++
 			}
-			found(at, true, "the judge has version %s, and %s came later", said, f.words)
+			found(at, f.syntax, "the judge has version %s, and %s came later", said, f.words)
 		}
 	}
 }

@@ -47,12 +47,16 @@ func TestWhatAJudgeMayRefuseIsFoundInItsLine(t *testing.T) {
 		{"a seed by time", "a.cpp", "int main() { srand(time(0)); }\n", 1, false, "seeded by the time"},
 		{"words for the debugger", "a.cpp", "int main() { std::cerr << 1; }\n", 1, false, "standard error"},
 		{"a package", "Main.java", "package camp.north;\nclass Main { public static void main(String[] a) {} }\n", 1, true, "package line"},
-		{"a package of Kotlin", "a.kt", "package camp.north\nfun main() {}\n", 1, true, "package line"},
+		{"a package of Kotlin", "a.kt", "package camp.north\nfun main() {}\n", 1, false, "package line"},
 		{"another class", "Teams.java", "public class Teams { public static void main(String[] a) {} }\n", 1, true, "the judge wants Main"},
 		{"no public class of the name", "Teams.java", "class Teams { public static void main(String[] a) {} }\n", 0, true, "no class Main"},
 		{"a second main", "Main.java", "public class Main { public static void main(String[] a) {} }\nclass B { public static void main(String[] a) {} }\n", 2, false, "a second main"},
 		{"newer Java", "Main.java", "class Main { public static void main(String[] a) {\n  var x = 1;\n} }\n", 2, true, "var came later"},
 		{"newer Python", "a.py", "x = 1\nif (n := x) > 0:\n    pass\n", 2, true, "the operator := came later"},
+		{"a newer method of Java", "Main.java", "class Main { public static void main(String[] a) { \"x\".repeat(3); } }\n", 1, false, "came later"},
+		{"a newer switch", "Main.java", "class Main { public static void main(String[] a) {\n  switch (1) { case 1 -> f(); }\n} }\n", 2, true, "switch with arrows"},
+		{"a newer function of Python", "a.py", "x = (5).bit_count()\n", 1, false, "came later"},
+		{"match", "a.py", "x = 1\nmatch x:\n    case 1: pass\n", 2, true, "match came later"},
 		{"a prompt", "a.py", "n = int(input('how many? '))\n", 1, false, "prompt"},
 		{"a debugger", "a.py", "x = 1\nbreakpoint()\n", 2, true, "debugger"},
 		{"tabs and blanks", "a.py", "if 1:\n    x = 1\nif 2:\n\tx = 2\n", 4, false, "tabs"},
@@ -72,17 +76,19 @@ func TestWhatAJudgeMayRefuseIsFoundInItsLine(t *testing.T) {
 
 func TestWhatIsNoFaultIsNotFound(t *testing.T) {
 	for name, text := range map[string]string{
-		"a.cpp":     "// #include \"own.h\" and freopen(\n/* package x; cerr << */\n#include <cstdio>\nint main() { long long x = 1'000'000; std::puts(\"cerr << größer #pragma\"); long double y = 0; }\n",
-		"b.cpp":     "#include \"elsewhere.h\"\n",
-		"Main.java": "public class Main { public static void main(String[] a) { String s = \"package x;\"; } } // package x;\n",
-		"a.py":      "# import own\n\"\"\"\nimport own\n\"\"\"\nimport sys, heapq\nprint('größer', \"breakpoint()\")\nx = {'a': 1}\n",
-		"a.js":      "const fs = require('fs');\nconst t = fs.readFileSync('/dev/stdin', 'utf8');\nconst u = fs.readFileSync(0);\n",
-		"a.rs":      "fn f<'a>(x: &'a str) -> char { 'ß' }\nmod inner { }\nfn main() {}\n",
-		"a.rb":      "require 'set'\nputs gets\n",
-		"a.go":      "package main\nimport \"fmt\"\nfunc main() { fmt.Println(`#`) }\n",
-		"a.hs":      "main = interact id -- größer\n",
+		"a.cpp":      "// #include \"own.h\" and freopen(\n/* package x; cerr << */\n#include <cstdio>\nint main() { long long x = 1'000'000; std::puts(\"cerr << größer #pragma\"); long double y = 0; }\n",
+		"b.cpp":      "#include \"elsewhere.h\"\n",
+		"Main.java":  "public class Main { public static void main(String[] a) { String s = \"package x;\"; } } // package x;\n",
+		"a.py":       "# import own\n\"\"\"\nimport own\n\"\"\"\nimport sys, heapq\nprint('größer', \"breakpoint()\")\nx = {'a': 1}\n",
+		"a.js":       "const fs = require('fs');\nconst t = fs.readFileSync('/dev/stdin', 'utf8');\nconst u = fs.readFileSync(0);\n",
+		"a.rs":       "fn f<'a>(x: &'a str) -> char { 'ß' }\nmod inner { }\nfn main() {}\n",
+		"a.rb":       "require 'set'\nputs gets\n",
+		"Deque.java": "public class Main { static java.util.Deque<String> d = new java.util.ArrayDeque<>(); public static void main(String[] a) throws Exception { d.getFirst(); new java.io.BufferedReader(null).lines(); } }\n",
+		"b.py":       "import re\nmatch = re.match('a', 'b')\nif match: pass\nx = [1]\n",
+		"a.go":       "package main\nimport \"fmt\"\nfunc main() { fmt.Println(`#`) }\n",
+		"a.hs":       "main = interact id -- größer\n",
 	} {
-		assert.Empty(t, read(t, &problem.Problem{}, name, text), name)
+		assert.Empty(t, read(t, &problem.Problem{Judge: problem.Judge{Versions: map[string]string{"java": "8", "python": "3.5"}}}, name, text), name)
 	}
 	p := &problem.Problem{Files: problem.Files{Input: "frost.in"}}
 	assert.Empty(t, read(t, p, "a.cpp", "#include <fstream>\nint main() { std::ifstream in(\"frost.in\"); }\n"), "the problem names it")

@@ -43,6 +43,14 @@ func TestAFamilyIsNamedAfterItsFirstExtension(t *testing.T) {
 	assert.False(t, Lexed("hs"))
 }
 
+func TestWhatPythonHasIsKnown(t *testing.T) {
+	for _, name := range []string{"sys", "heapq", "subprocess", "json", "collections"} {
+		assert.True(t, PythonHas(name), name)
+	}
+	assert.False(t, PythonHas("adding"))
+	assert.False(t, PythonHas("numpy"))
+}
+
 func FuzzNoByteMoves(f *testing.F) {
 	f.Add("int a; // \"b\n'c", "cpp")
 	f.Add("\"\"\"a'''", "py")
