@@ -67,7 +67,7 @@ func (l *look) sameAnswer(ctx context.Context, budget time.Duration) (c Check, e
 		c = Check{State: Unknown, Message: fmt.Sprintf("%d of %d inputs in its share of the time", judged, len(before))}
 		l.moreTime("Not all changes were tried", c)
 	default:
-		c.Message = fmt.Sprintf("%d inputs, each in two ways", judged)
+		c.Message = counted(judged, "input") + ", each in two ways"
 	}
 	return c, err
 }

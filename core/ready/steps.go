@@ -320,10 +320,13 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 	c, _, err = l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), counts: func(v verdict.Verdict) bool { return !aboutLimits(v) }})
 	switch {
 	case err != nil:
+	case c.State == Failed && language.CheckedStrict:
+		c = Check{State: Doubtful, Message: "it stops at what may be meant here", Findings: []Finding{{Text: c.Message}}}
+		l.result.Found, l.result.Case = nil, ""
 	case c.State == Unknown:
 		l.moreTime("Not all small cases ran in the build that stops at what is undefined", c)
 	case c.State == Passed:
-		c.Message = fmt.Sprintf("%d cases", len(list))
+		c.Message = counted(len(list), "case")
 	}
 	return c, err
 }
@@ -398,13 +401,13 @@ func (l *look) compared(o cross.Options, r *cross.Result, own bool) (c Check) {
 	if len(r.Found) > 0 {
 		f := r.Found[0]
 		l.result.Found = &f
-		c = Check{State: Failed, Message: fmt.Sprintf("%s, after %d inputs %s", saidOf(f.Outcome), f.Inputs, with)}
+		c = Check{State: Failed, Message: fmt.Sprintf("%s, after %s %s", saidOf(f.Outcome), counted(f.Inputs, "input"), with)}
 		if own && f.Outcome.Verdict == verdict.WrongAnswer {
 			c.Message += "; one of the two is wrong"
 		}
 		return c
 	}
-	c.Message = fmt.Sprintf("%d inputs %s: nothing found", r.Inputs, with)
+	c.Message = fmt.Sprintf("%s %s: nothing found", counted(r.Inputs, "input"), with)
 	switch {
 	case r.Inputs == 0:
 		c.State = Unknown
@@ -521,6 +524,13 @@ func (l *look) grown(r *growth.Result, g growth.Growth) (c Check) {
 	return c
 }
 
+func counted(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
 func percent(share float64) string {
 	if share > 0 && share < 0.005 {
 		return "less than 1 %"
@@ -553,7 +563,7 @@ func (l *look) again(ctx context.Context, budget time.Duration) (c Check, err er
 	list = list[:min(len(list), most)]
 	c, _, err = l.run(ctx, prepared, span{cases: list, budget: budget, run: judge.RunOptions{Repeat: repeats, KeepAll: true}})
 	if err == nil && c.State == Passed {
-		c.Message = fmt.Sprintf("%d cases, %d times each", len(list), repeats)
+		c.Message = fmt.Sprintf("%s, %d times each", counted(len(list), "case"), repeats)
 	}
 	return c, err
 }
@@ -580,7 +590,7 @@ func (l *look) otherOrder(ctx context.Context, budget time.Duration) (c Check, e
 	list := l.small()
 	c, _, err = l.run(ctx, prepared, span{cases: list, budget: budget, asTheyAre: true})
 	if err == nil && c.State == Passed {
-		c.Message = fmt.Sprintf("%d calls in the opposite order", len(list))
+		c.Message = counted(len(list), "call") + " in the opposite order"
 	}
 	return c, err
 }

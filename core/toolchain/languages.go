@@ -30,11 +30,13 @@ type Language struct {
 	AgainIf    string
 	Checked    []Command // of the checked build; empty: the language has none
 	CheckedRun Command   // empty: Run
-	Traced     []Command // of the traced build; empty: the language has none
-	Run        Command
-	Diagnose   Command // empty: nothing would be learned
-	Hidden     []string
-	Sees       []string // patterns of paths, "~/..." too, that builds and programs may read besides the tools' own
+	// CheckedStrict says that the checked build also stops at what is defined and may be meant.
+	CheckedStrict bool
+	Traced        []Command // of the traced build; empty: the language has none
+	Run           Command
+	Diagnose      Command // empty: nothing would be learned
+	Hidden        []string
+	Sees          []string // patterns of paths, "~/..." too, that builds and programs may read besides the tools' own
 
 	BuildEnvironment   []string // KEY=value, above the person's own environment
 	Environment        []string // likewise, for a run
