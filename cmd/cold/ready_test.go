@@ -108,6 +108,17 @@ func TestReadyDoesNotStopWhatIsRight(t *testing.T) {
 	assert.Contains(t, got.out, "Nobody knows whether its answers are right beyond the cases")
 }
 
+func TestReadyAsksAboutWhatWorksEverywhere(t *testing.T) {
+	testenv.Need(t, "gcc")
+	files := map[string]string{"heaviest.c": strings.Replace(heaviest, "int n,", "int top = 1 << 31;\n    int n = top & 1,", 1)}
+	for name, text := range looking {
+		files[name] = text
+	}
+	got := folder(t, files).run(t, "ready", "heaviest.c", "--seconds", "6")
+	assert.Equal(t, 10, got.status, got.out+got.errors)
+	assert.Regexp(t, `(?m)^look  checked build  it stops at what works everywhere, or may be meant`, got.out)
+}
+
 func TestReadyTakesAnotherAttemptForAReference(t *testing.T) {
 	testenv.Need(t, "gcc")
 	files := map[string]string{"other.c": heaviest, "heaviest.c": strings.Replace(heaviest, "times = 0; }", "times = w[i] == 4; }", 1), "never.c": "int main(void) { return 1; }\n"}

@@ -103,7 +103,7 @@ func (r *tableReader) fields(l *Language) settings.Fields {
 		"build_environment": r.Texts(&l.BuildEnvironment), "environment": r.Texts(&l.Environment),
 		"checked_environment": r.Texts(&l.CheckedEnvironment),
 		"hidden":              r.Texts(&l.Hidden), "sees": r.Texts(&l.Sees), "includes": r.Text(&l.Includes), "files": r.textTable(&l.Files),
-		"source_name": r.pattern(&l.SourceName), "identifier": r.Truth(&l.Identifier), "checked_strict": r.Truth(&l.CheckedStrict),
+		"source_name": r.pattern(&l.SourceName), "identifier": r.Truth(&l.Identifier), "checked_mild": r.patterns(&l.CheckedMild),
 		"main":   r.OneOf(&l.Main, []string{"", "jvm"}),
 		"errors": r.patterns(&l.Errors), "innermost": r.OneOf(&l.Innermost, []string{"first", "last"}),
 		"says": r.says(&l.Says), "advice": r.textTable(&l.Advice),

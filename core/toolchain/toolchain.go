@@ -224,6 +224,12 @@ func (l *Language) StandardIn(versions map[string]string) string {
 	return ""
 }
 
+// Mild reports that what a run of the checked build said is about something that works everywhere, or
+// that may be meant.
+func (l *Language) Mild(said string) bool {
+	return slices.ContainsFunc(l.CheckedMild, func(p Pattern) bool { return p.matches(said) })
+}
+
 // HasChecked reports whether a language has a build, or a way to run one, that
 // finds more than the usual one.
 func (l *Language) HasChecked() bool { return len(l.Checked) > 0 || len(l.CheckedRun) > 0 }
