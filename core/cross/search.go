@@ -12,7 +12,6 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
-	"coldverdict/core/script"
 	"coldverdict/core/verdict"
 )
 
@@ -115,7 +114,7 @@ func (s *search) prepare(ctx context.Context, solutions []problem.Solution, tell
 // baseOf says what answers are compared with.
 func baseOf(p *problem.Problem, o Options) Base {
 	switch {
-	case p.Kind().Talks, p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
+	case judge.JudgesAlone(p) != "":
 		return ByChecker
 	case o.Reference != nil:
 		return ByReference

@@ -16,7 +16,6 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
-	"coldverdict/core/script"
 	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
 )
@@ -171,12 +170,9 @@ func (e *Added) answer(ctx context.Context, o Options, from int, progress func(s
 	p := e.Problem
 	made := len(p.Cases) - from
 	held := "are held to the limits only"
-	switch {
-	case p.Kind().Talks:
-		e.Answers = "the interactor judges them"
-		return nil
-	case p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
-		e.Answers = "the checker judges them, and needs no expected output"
+	switch who := judge.JudgesAlone(p); {
+	case who != "":
+		e.Answers = who + " judges them, and needs no expected output"
 		return nil
 	case inParts(p.Solutions):
 		e.Answers = "the problem has several parts, so nobody knows which answer is wanted; they " + held

@@ -88,6 +88,18 @@ func (c *checker) ready(ctx context.Context, j *Judge, w *worker, key checkerKey
 	return nil
 }
 
+// JudgesAlone says who judges outputs of which nobody knows the right one: "the interactor", or "the
+// checker", where that does not look at the expected output. Empty: nobody does.
+func JudgesAlone(p *problem.Problem) string {
+	switch {
+	case p.Kind().Talks:
+		return roleInteractor
+	case p.Compare.Script != "" && !script.NeedsExpected(p.PathOf(p.Compare.Script)):
+		return roleChecker
+	}
+	return ""
+}
+
 // scriptRole is what a script is for.
 func scriptRole(role string) script.Role {
 	switch role {

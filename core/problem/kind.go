@@ -35,6 +35,10 @@ var (
 	}
 )
 
+// OneAnswer reports that an input has one right answer: neither a checker of a person's own nor an
+// interactor decides.
+func (p *Problem) OneAnswer() bool { return !p.Compare.Custom() && !p.Kind().Talks }
+
 // Kind is what the solutions of a problem are.
 func (p *Problem) Kind() *Kind {
 	switch {

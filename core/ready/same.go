@@ -24,7 +24,7 @@ func (l *look) sameAnswer(ctx context.Context, budget time.Duration) (c Check, e
 	switch {
 	case len(p.Same) == 0:
 		return Check{State: Irrelevant, Message: "verdict.toml names no change that must not matter ([[same]])"}, nil
-	case p.Compare.Custom() || p.Kind().Talks:
+	case !p.OneAnswer():
 		return Check{State: Irrelevant, Message: "several answers may be right"}, nil
 	}
 	limited, end := context.WithTimeout(ctx, budget/2) // the other half is for what was changed

@@ -366,7 +366,7 @@ func (l *look) comparison(ctx context.Context, budget time.Duration) (c Check, e
 	o := cross.Options{Candidates: []problem.Solution{l.options.Candidate}, Reference: l.options.Reference, Seed: l.options.Seed, Env: l.options.Env, Build: l.options.Build}
 	o.Build.MissingIsFault = true
 	own := false
-	if o.Reference == nil && !l.problem.Compare.Custom() && !l.problem.Kind().Talks {
+	if o.Reference == nil && l.problem.OneAnswer() {
 		if o.Reference, err = l.attempt(ctx); err != nil {
 			return c, err
 		}
