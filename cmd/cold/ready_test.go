@@ -105,16 +105,14 @@ func TestReadyDoesNotStopWhatIsRight(t *testing.T) {
 	require.NoError(t, os.Remove(filepath.Join(s.dir, "sure.c")))
 	got = s.run(t, "ready", "heaviest.c", "--seconds", "6")
 	assert.Equal(t, 10, got.status, got.out+got.errors)
-	assert.Contains(t, got.out, "Nobody knows whether its answers are right beyond the cases")
+	assert.Regexp(t, "Nobody knows whether its answers are right beyond the cases|No generated input was tried", got.out)
 }
 
 func TestReadyAsksAboutWhatWorksEverywhere(t *testing.T) {
 	testenv.Need(t, "gcc")
 	files := map[string]string{"heaviest.c": strings.Replace(heaviest, "int n,", "int top = 1 << 31;\n    int n = top & 1,", 1)}
-	for name, text := range looking {
-		files[name] = text
-	}
-	got := folder(t, files).run(t, "ready", "heaviest.c", "--seconds", "6")
+	files["cases.md"] = looking["cases.md"] // without a shape it takes no time
+	got := folder(t, files).run(t, "ready", "heaviest.c", "--seconds", "200")
 	assert.Equal(t, 10, got.status, got.out+got.errors)
 	assert.Regexp(t, `(?m)^look  checked build  it stops at what works everywhere, or may be meant`, got.out)
 }
