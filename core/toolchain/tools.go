@@ -47,8 +47,9 @@ type found struct {
 	Stamp   string // changes when the tool does
 }
 
-// locateTime is how long a tool may take to say its version.
-const locateTime = 20 * time.Second
+// locateTime is how long a tool may take to say its version: some start a virtual machine for it, and
+// the machine may be busy.
+const locateTime = time.Minute
 
 // locate finds a tool. What it says of itself is asked once and remembered in
 // the cache until its file changes.
@@ -182,6 +183,9 @@ func ask(ctx context.Context, path string, t Tool) (found, error) {
 		args = t.Version
 	}
 	text, err := exec.CommandContext(ctx, path, args...).CombinedOutput()
+	if errors.Is(ctx.Err(), context.DeadlineExceeded) {
+		return found{}, fmt.Errorf("%s %s did not come to its end within %v; the machine may be too busy", path, strings.Join(args, " "), locateTime)
+	}
 	if _, failed := errors.AsType[*exec.ExitError](err); failed && t.Version == nil && t.Locate == nil {
 		return found{Path: path, Version: filepath.Base(path)}, nil // it does not know --version
 	}
