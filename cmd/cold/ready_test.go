@@ -108,6 +108,16 @@ func TestReadyDoesNotStopWhatIsRight(t *testing.T) {
 	assert.Regexp(t, "Nobody knows whether its answers are right beyond the cases|No generated input was tried", got.out)
 }
 
+func TestReadyBlamesNobodyForABrokenChecker(t *testing.T) {
+	testenv.Need(t, "gcc")
+	for name, checker := range map[string]string{"check.c": "int main(void) { return 0 }\n", "fails.c": "int main(void) { return 99; }\n"} {
+		files := map[string]string{"heaviest.c": heaviest, name: checker, "cases.md": looking["cases.md"], "verdict.toml": "[compare]\nprogram = \"" + name + "\"\n"}
+		got := folder(t, files).run(t, "ready", "heaviest.c")
+		assert.Equal(t, 70, got.status, got.out+got.errors)
+		assert.Contains(t, got.errors, name)
+	}
+}
+
 func TestReadyAsksAboutWhatWorksEverywhere(t *testing.T) {
 	testenv.Need(t, "gcc")
 	files := map[string]string{"heaviest.c": strings.Replace(heaviest, "int n,", "int top = 1 << 31;\n    int n = top & 1,", 1)}

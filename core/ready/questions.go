@@ -51,6 +51,9 @@ func newQuestioner(cases []problem.Case) *questioner {
 	q, known := &questioner{}, 0
 	held := make([]int, len(properties))
 	for _, c := range cases {
+		if c.Sealed {
+			continue
+		}
 		for _, data := range c.Accepted {
 			answer, err := data.Head(mostAsked)
 			if err != nil {

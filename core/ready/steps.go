@@ -126,7 +126,7 @@ func (l *look) run(ctx context.Context, prepared *judge.Prepared, s span) (c Che
 	}
 	run := 0
 	var fault error
-	_, err = prepared.Run(limited, l.problem.Cases, s.run, func(e judge.Event) {
+	ended, err := prepared.Run(limited, l.problem.Cases, s.run, func(e judge.Event) {
 		one, ok := e.(judge.Case)
 		if done, is := e.(judge.Running); is {
 			run = done.Finished
@@ -160,6 +160,9 @@ func (l *look) run(ctx context.Context, prepared *judge.Prepared, s span) (c Che
 			judged++
 		}
 	})
+	if err == nil && ended[0].Verdict == verdict.Fault { // before any case, or in one
+		fault = errors.New(cmp.Or(ended[0].Message, fmt.Sprint(fault)))
+	}
 	switch {
 	case c.State == Failed: // whatever else was not looked at any more
 		return c, judged, nil
