@@ -119,13 +119,13 @@ func withEnd(text []byte) []byte {
 }
 
 var (
-	include     = regexp.MustCompile(`(?m)^[ \t]*#[ \t]*include[ \t]*"([^"\n]+)".*$`)
-	pragmaOnce  = regexp.MustCompile(`(?m)^[ \t]*#[ \t]*pragma[ \t]+once\b.*\n?`)
-	rubyRequire = regexp.MustCompile(`(?m)^[ \t]*require_relative[ \t]*\(?[ \t]*['"]([^'"\n]+)['"][ \t]*\)?.*$`)
-	rustModule  = regexp.MustCompile(`(?m)^[ \t]*(?:pub[ \t]+)?mod[ \t]+(\w+)[ \t]*;`)
-	jsRequire   = regexp.MustCompile(`\brequire\([ \t]*['"](\.[^'"\n]+)['"][ \t]*\)`)
-	jsImport    = regexp.MustCompile(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
-	pyImport    = regexp.MustCompile(`(?m)^[ \t]*(?:from[ \t]+(\.*\w*)[ \t]+import\b|import[ \t]+([\w., \t]+))`)
+	include     = source.Lazy(`(?m)^[ \t]*#[ \t]*include[ \t]*"([^"\n]+)".*$`)
+	pragmaOnce  = source.Lazy(`(?m)^[ \t]*#[ \t]*pragma[ \t]+once\b.*\n?`)
+	rubyRequire = source.Lazy(`(?m)^[ \t]*require_relative[ \t]*\(?[ \t]*['"]([^'"\n]+)['"][ \t]*\)?.*$`)
+	rustModule  = source.Lazy(`(?m)^[ \t]*(?:pub[ \t]+)?mod[ \t]+(\w+)[ \t]*;`)
+	jsRequire   = source.Lazy(`\brequire\([ \t]*['"](\.[^'"\n]+)['"][ \t]*\)`)
+	jsImport    = source.Lazy(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
+	pyImport    = source.Lazy(`(?m)^[ \t]*(?:from[ \t]+(\.*\w*)[ \t]+import\b|import[ \t]+([\w., \t]+))`)
 )
 
 // commented reports that what begins at a byte of a text is within a comment or a string.
@@ -136,7 +136,7 @@ func (m *maker) included(path string, text []byte) ([]byte, error) {
 	code := source.Blanked(text, m.family)
 	var out []byte
 	last := 0
-	for _, at := range include.FindAllSubmatchIndex(text, -1) {
+	for _, at := range include().FindAllSubmatchIndex(text, -1) {
 		if commented(code, at[0], at[1]) {
 			continue
 		}
@@ -149,14 +149,14 @@ func (m *maker) included(path string, text []byte) ([]byte, error) {
 		if err != nil {
 			return nil, err
 		}
-		once := pragmaOnce.Match(inside)
+		once := pragmaOnce().Match(inside)
 		out = append(out, text[last:at[0]]...)
 		last = at[1]
 		if once && m.done[file] {
 			continue
 		}
 		m.done[file] = true
-		if inside, err = m.joined(file, pragmaOnce.ReplaceAll(inside, nil)); err != nil {
+		if inside, err = m.joined(file, pragmaOnce().ReplaceAll(inside, nil)); err != nil {
 			return nil, err
 		}
 		m.note("put in %s", name)
@@ -168,7 +168,7 @@ func (m *maker) included(path string, text []byte) ([]byte, error) {
 // debugNames are the names by which people keep out of a judge's sight what helps them at home.
 var debugNames = map[string]bool{"LOCAL": true, "DEBUG": true, "LOCAL_DEBUG": true, "TEST": true}
 
-var directive = regexp.MustCompile(`^[ \t]*#[ \t]*(if|ifdef|ifndef|elif|else|endif)\b[ \t]*(.*?)[ \t\r]*$`)
+var directive = source.Lazy(`^[ \t]*#[ \t]*(if|ifdef|ifndef|elif|else|endif)\b[ \t]*(.*?)[ \t\r]*$`)
 
 // withoutDebug takes out what is compiled only where a name for debugging is defined.
 func (m *maker) withoutDebug(text []byte) []byte {
@@ -179,7 +179,7 @@ func (m *maker) withoutDebug(text []byte) []byte {
 	var stack []open
 	kept, taken := true, 0
 	for line := range bytes.Lines(text) {
-		found := directive.FindSubmatch(bytes.TrimRight(line, "\n"))
+		found := directive().FindSubmatch(bytes.TrimRight(line, "\n"))
 		if found == nil {
 			if kept {
 				out = append(out, line...)
@@ -231,11 +231,11 @@ func (m *maker) withoutDebug(text []byte) []byte {
 }
 
 // replaced puts files in where a pattern names them, each once.
-func (m *maker) replaced(path string, text []byte, pattern *regexp.Regexp, extension string, as func(name string, text []byte) []byte) ([]byte, error) {
+func (m *maker) replaced(path string, text []byte, pattern source.Pattern, extension string, as func(name string, text []byte) []byte) ([]byte, error) {
 	code := source.Blanked(text, m.family)
 	var out []byte
 	last := 0
-	for _, at := range pattern.FindAllSubmatchIndex(text, -1) {
+	for _, at := range pattern().FindAllSubmatchIndex(text, -1) {
 		if commented(code, at[0], at[1]) {
 			continue
 		}
@@ -262,13 +262,13 @@ func (m *maker) replaced(path string, text []byte, pattern *regexp.Regexp, exten
 
 // required puts in what JavaScript requires, as functions that give what each file exports.
 func (m *maker) required(path string, text []byte) ([]byte, error) {
-	if at := jsImport.Find(text); at != nil {
+	if at := jsImport().Find(text); at != nil {
 		return nil, &Error{fmt.Sprintf("%s: %q is a module of the newer kind, which cannot be joined here; write const … = require('./…')", filepath.Base(path), strings.TrimSpace(string(at)))}
 	}
 	var ahead []byte
 	var failed error
-	text = jsRequire.ReplaceAllFunc(text, func(call []byte) []byte {
-		name := string(jsRequire.FindSubmatch(call)[1])
+	text = jsRequire().ReplaceAllFunc(text, func(call []byte) []byte {
+		name := string(jsRequire().FindSubmatch(call)[1])
 		file := filepath.Join(filepath.Dir(path), strings.TrimSuffix(name, ".js")+".js")
 		inside, err := os.ReadFile(file)
 		if err != nil {
@@ -295,7 +295,7 @@ func (m *maker) required(path string, text []byte) ([]byte, error) {
 func (m *maker) modules(path string, text []byte) ([]byte, error) {
 	code := source.Blanked(text, m.family)
 	var ahead []byte
-	for _, at := range pyImport.FindAllSubmatchIndex(code, -1) {
+	for _, at := range pyImport().FindAllSubmatchIndex(code, -1) {
 		names := ""
 		switch {
 		case at[2] >= 0:
@@ -339,11 +339,11 @@ func pythonText(text []byte) string {
 	return `"""\` + "\n" + quoted + `"""`
 }
 
-var packageLine = regexp.MustCompile(`(?m)^[ \t]*package[ \t]+[\w.]+[ \t]*;?[ \t]*\n?`)
+var packageLine = source.Lazy(`(?m)^[ \t]*package[ \t]+[\w.]+[ \t]*;?[ \t]*\n?`)
 
 func (m *maker) withoutPackage(text []byte) []byte {
 	code := source.Blanked(text, m.family)
-	if at := packageLine.FindIndex(code); at != nil {
+	if at := packageLine().FindIndex(code); at != nil {
 		m.note("took out the package line")
 		return append(bytes.Clone(text[:at[0]]), text[at[1]:]...)
 	}
@@ -351,9 +351,9 @@ func (m *maker) withoutPackage(text []byte) []byte {
 }
 
 var (
-	javaPublic = regexp.MustCompile(`\bpublic\s+(?:final\s+|abstract\s+|strictfp\s+)*class\s+(\w+)`)
-	javaClass  = regexp.MustCompile(`\bclass\s+(\w+)`)
-	javaMain   = regexp.MustCompile(`\bvoid\s+main\s*\(`)
+	javaPublic = source.Lazy(`\bpublic\s+(?:final\s+|abstract\s+|strictfp\s+)*class\s+(\w+)`)
+	javaClass  = source.Lazy(`\bclass\s+(\w+)`)
+	javaMain   = source.Lazy(`\bvoid\s+main\s*\(`)
 )
 
 // java takes the package out, and gives the class with the program the name that the judge wants.
@@ -365,10 +365,10 @@ func (m *maker) java(text []byte) ([]byte, error) {
 	wanted := cmp.Or(m.problem.Judge.Class, usualClass)
 	code := source.Blanked(text, m.family)
 	name := ""
-	if found := javaPublic.FindSubmatch(code); found != nil {
+	if found := javaPublic().FindSubmatch(code); found != nil {
 		name = string(found[1])
-	} else if main := javaMain.FindIndex(code); main != nil {
-		for _, found := range javaClass.FindAllSubmatchIndex(code[:main[0]], -1) {
+	} else if main := javaMain().FindIndex(code); main != nil {
+		for _, found := range javaClass().FindAllSubmatchIndex(code[:main[0]], -1) {
 			if depth(code[:found[0]]) == 0 {
 				name = string(code[found[2]:found[3]])
 			}
@@ -394,12 +394,12 @@ func (m *maker) java(text []byte) ([]byte, error) {
 // depth is how many braces are open at the end of some code.
 func depth(code []byte) int { return bytes.Count(code, []byte("{")) - bytes.Count(code, []byte("}")) }
 
-var rustTests = regexp.MustCompile(`(?m)^[ \t]*#\[cfg\(test\)\][ \t\n]*(?:pub[ \t]+)?mod[ \t]+\w+[ \t]*\{`)
+var rustTests = source.Lazy(`(?m)^[ \t]*#\[cfg\(test\)\][ \t\n]*(?:pub[ \t]+)?mod[ \t]+\w+[ \t]*\{`)
 
 // withoutTests takes out the modules of Rust that are compiled for tests only.
 func (m *maker) withoutTests(text []byte) []byte {
 	code := source.Blanked(text, m.family)
-	at := rustTests.FindIndex(code)
+	at := rustTests().FindIndex(code)
 	if at == nil {
 		return text
 	}

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -24,12 +23,12 @@ type Finding struct {
 }
 
 // matters are the warnings of a C or C++ compiler that often mean a wrong answer.
-var matters = regexp.MustCompile(`^[^:\s][^:]*:(\d+):\d+: warning: (.*) \[-W(?:maybe-)?(?:uninitialized|format=|format|return-type|array-bounds=?|overflow|div-by-zero|parentheses|sequence-point|shift-count-overflow|shift-overflow=|stringop-overflow=|infinite-recursion|int-in-bool-context|bool-compare|logical-op|tautological-compare)\]$`)
+var matters = source.Lazy(`^[^:\s][^:]*:(\d+):\d+: warning: (.*) \[-W(?:maybe-)?(?:uninitialized|format=|format|return-type|array-bounds=?|overflow|div-by-zero|parentheses|sequence-point|shift-count-overflow|shift-overflow=|stringop-overflow=|infinite-recursion|int-in-bool-context|bool-compare|logical-op|tautological-compare)\]$`)
 
 // warnings are the findings in what a compiler said of a source that it built.
 func warnings(log string) (list []Finding) {
 	for line := range strings.Lines(log) {
-		if m := matters.FindStringSubmatch(strings.TrimRight(line, "\n")); m != nil {
+		if m := matters().FindStringSubmatch(strings.TrimRight(line, "\n")); m != nil {
 			n, _ := strconv.Atoi(m[1])
 			list = append(list, Finding{Line: n, Text: "the compiler warns: " + m[2]})
 		}
@@ -41,12 +40,12 @@ func warnings(log string) (list []Finding) {
 type rule struct {
 	families string // of languages, by their first extension: "cpp java"; empty: all
 	text     bool   // it looks at the text as it stands, and otherwise at what is no comment and no string
-	pattern  *regexp.Regexp
+	pattern  source.Pattern
 	sure     bool
 	words    string // $1 stands for the first group
 }
 
-func re(pattern string) *regexp.Regexp { return regexp.MustCompile("(?m)" + pattern) }
+func re(expression string) source.Pattern { return source.Lazy("(?m)" + expression) }
 
 var rules = []rule{
 	{"c cpp", false, re(`\bfreopen\s*\(`), false, "freopen sends the input or the output to a file"},
@@ -96,7 +95,7 @@ func Read(p *problem.Problem, plan judge.Plan, text []byte) (list []Finding) {
 		if r.text {
 			looked = text
 		}
-		if m := r.pattern.FindSubmatchIndex(looked); m != nil {
+		if m := r.pattern().FindSubmatchIndex(looked); m != nil {
 			words := r.words
 			if len(m) > 2 && m[2] >= 0 {
 				words = strings.ReplaceAll(words, "$1", string(text[m[2]:m[3]]))
@@ -151,7 +150,7 @@ func ofItsOwn(p *problem.Problem, plan judge.Plan, in string, text, code []byte,
 		return
 	}
 	folder := filepath.Dir(p.Path(plan.Solution))
-	for _, m := range pattern.FindAllSubmatchIndex(looked, -1) {
+	for _, m := range pattern().FindAllSubmatchIndex(looked, -1) {
 		if extension == "" && code[m[0]] == ' ' && bytes.TrimSpace(code[m[0]:m[1]]) == nil {
 			continue // within a comment
 		}
@@ -173,7 +172,7 @@ func named(p *problem.Problem, in string, text, code []byte, found finder) {
 	if !slices.Contains([]string{"c", "cpp", "java"}, in) {
 		return
 	}
-	for _, m := range openedFile.FindAllSubmatchIndex(text, -1) {
+	for _, m := range openedFile().FindAllSubmatchIndex(text, -1) {
 		if bytes.IndexByte(code[m[0]:m[1]], '(') < 0 && bytes.IndexByte(code[m[0]:m[1]], '{') < 0 {
 			continue // within a comment
 		}
@@ -199,14 +198,14 @@ func classes(p *problem.Problem, in string, code []byte, found finder) {
 		return
 	}
 	wanted := p.Judge.Class
-	if m := publicClass.FindSubmatchIndex(code); m != nil && wanted != "" && string(code[m[2]:m[3]]) != wanted {
+	if m := publicClass().FindSubmatchIndex(code); m != nil && wanted != "" && string(code[m[2]:m[3]]) != wanted {
 		found(m[2], true, "the public class is %s, and the judge wants %s; 'cold final' renames it", code[m[2]:m[3]], wanted)
-	} else if m == nil && wanted != "" && !slices.ContainsFunc(anyClass.FindAllSubmatch(code, -1), func(m [][]byte) bool { return string(m[1]) == wanted }) {
+	} else if m == nil && wanted != "" && !slices.ContainsFunc(anyClass().FindAllSubmatch(code, -1), func(m [][]byte) bool { return string(m[1]) == wanted }) {
 		found(-1, true, "there is no class %s, which the judge wants; 'cold final' renames it", wanted)
 	} else if wanted == "" && m != nil && string(code[m[2]:m[3]]) != "Main" {
 		found(m[2], false, "the public class is %s; many judges want another name ([judge] class = \"Main\" says which)", code[m[2]:m[3]])
 	}
-	if all := mainMethod.FindAllIndex(code, -1); len(all) > 1 {
+	if all := mainMethod().FindAllIndex(code, -1); len(all) > 1 {
 		found(all[1][0], false, "there is a second main")
 	}
 }
@@ -216,7 +215,7 @@ type feature struct {
 	language string
 	version  float64
 	syntax   bool // an older version cannot read it; otherwise the name may also be the person's own
-	pattern  *regexp.Regexp
+	pattern  source.Pattern
 	words    string
 }
 
@@ -253,7 +252,7 @@ func versions(p *problem.Problem, in string, code []byte, found finder) {
 		if f.language != in || f.version <= has {
 			continue
 		}
-		if m := f.pattern.FindIndex(code); m != nil {
+		if m := f.pattern().FindIndex(code); m != nil {
 			at := m[0]
 			for at < m[1]-1 && code[at] <= ' ' {
 				at++
@@ -296,7 +295,7 @@ func mixedTabs(text []byte, found finder) {
 	}
 }
 
-var longType = regexp.MustCompile(`\b(?:unsigned\s+|signed\s+)?long\b(?:\s+(?:int|unsigned))?(\s+(?:long|double)\b)?`)
+var longType = source.Lazy(`\b(?:unsigned\s+|signed\s+)?long\b(?:\s+(?:int|unsigned))?(\s+(?:long|double)\b)?`)
 
 // shortLong finds a long that may have 32 bits elsewhere, where one of 64 may be needed.
 func shortLong(p *problem.Problem, code []byte, found finder) {
@@ -304,7 +303,7 @@ func shortLong(p *problem.Problem, code []byte, found finder) {
 		return
 	}
 	for at := 0; at < len(code); {
-		m := longType.FindSubmatchIndex(code[at:])
+		m := longType().FindSubmatchIndex(code[at:])
 		if m == nil {
 			return
 		}

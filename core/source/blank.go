@@ -3,7 +3,6 @@
 package source
 
 import (
-	"regexp"
 	"slices"
 	"strings"
 	"unicode/utf8"
@@ -67,8 +66,8 @@ func Blanked(text []byte, in string) []byte {
 			end := min(until(at+2, "*/", false)+2, len(text))
 			blank(at, end)
 			at = end - 1
-		case in == "cpp" && rawText.Match(text[at:]) && (at == 0 || !isWord(text[at-1])):
-			m := rawText.FindSubmatch(text[at:])
+		case in == "cpp" && rawText().Match(text[at:]) && (at == 0 || !isWord(text[at-1])):
+			m := rawText().FindSubmatch(text[at:])
 			end := until(at+len(m[0]), ")"+string(m[1])+"\"", false)
 			blank(at+len(m[0]), end)
 			at = min(end+len(m[1])+2, len(text)) - 1
@@ -86,7 +85,7 @@ func Blanked(text []byte, in string) []byte {
 }
 
 // rawText is how a raw string of C++ begins, with its delimiter.
-var rawText = regexp.MustCompile(`^(?:u8|[uUL])?R"([^()\\\s]{0,16})\(`)
+var rawText = Lazy(`^(?:u8|[uUL])?R"([^()\\\s]{0,16})\(`)
 
 // tripled reports that a family has strings in three quotation marks.
 func tripled(in string) bool {
