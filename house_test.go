@@ -27,7 +27,7 @@ var floors = [][]string{
 	{"core/box", "core/compare", "core/problem"},
 	{"core/shape"},
 	{"core/settings", "core/source", "core/value", "core/verdict", "demo"},
-	{"internal/quiet", "internal/testenv"},
+	{"internal/lazy", "internal/quiet", "internal/testenv"},
 }
 
 func floorOf(folder string) int {

@@ -23,6 +23,7 @@ import (
 	"coldverdict/core/source"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/lazy"
 )
 
 // usualClass is the class that a judge looks for where [judge] says nothing.
@@ -119,13 +120,13 @@ func withEnd(text []byte) []byte {
 }
 
 var (
-	include     = source.Lazy(`(?m)^[ \t]*#[ \t]*include[ \t]*"([^"\n]+)".*$`)
-	pragmaOnce  = source.Lazy(`(?m)^[ \t]*#[ \t]*pragma[ \t]+once\b.*\n?`)
-	rubyRequire = source.Lazy(`(?m)^[ \t]*require_relative[ \t]*\(?[ \t]*['"]([^'"\n]+)['"][ \t]*\)?.*$`)
-	rustModule  = source.Lazy(`(?m)^[ \t]*(?:pub[ \t]+)?mod[ \t]+(\w+)[ \t]*;`)
-	jsRequire   = source.Lazy(`\brequire\([ \t]*['"](\.[^'"\n]+)['"][ \t]*\)`)
-	jsImport    = source.Lazy(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
-	pyImport    = source.Lazy(`(?m)^[ \t]*(?:from[ \t]+(\.*\w*)[ \t]+import\b|import[ \t]+([\w., \t]+))`)
+	include     = lazy.New(`(?m)^[ \t]*#[ \t]*include[ \t]*"([^"\n]+)".*$`)
+	pragmaOnce  = lazy.New(`(?m)^[ \t]*#[ \t]*pragma[ \t]+once\b.*\n?`)
+	rubyRequire = lazy.New(`(?m)^[ \t]*require_relative[ \t]*\(?[ \t]*['"]([^'"\n]+)['"][ \t]*\)?.*$`)
+	rustModule  = lazy.New(`(?m)^[ \t]*(?:pub[ \t]+)?mod[ \t]+(\w+)[ \t]*;`)
+	jsRequire   = lazy.New(`\brequire\([ \t]*['"](\.[^'"\n]+)['"][ \t]*\)`)
+	jsImport    = lazy.New(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
+	pyImport    = lazy.New(`(?m)^[ \t]*(?:from[ \t]+(\.*\w*)[ \t]+import\b|import[ \t]+([\w., \t]+))`)
 )
 
 // commented reports that what begins at a byte of a text is within a comment or a string.
@@ -168,7 +169,7 @@ func (m *maker) included(path string, text []byte) ([]byte, error) {
 // debugNames are the names by which people keep out of a judge's sight what helps them at home.
 var debugNames = map[string]bool{"LOCAL": true, "DEBUG": true, "LOCAL_DEBUG": true, "TEST": true}
 
-var directive = source.Lazy(`^[ \t]*#[ \t]*(if|ifdef|ifndef|elif|else|endif)\b[ \t]*(.*?)[ \t\r]*$`)
+var directive = lazy.New(`^[ \t]*#[ \t]*(if|ifdef|ifndef|elif|else|endif)\b[ \t]*(.*?)[ \t\r]*$`)
 
 // withoutDebug takes out what is compiled only where a name for debugging is defined.
 func (m *maker) withoutDebug(text []byte) []byte {
@@ -231,7 +232,7 @@ func (m *maker) withoutDebug(text []byte) []byte {
 }
 
 // replaced puts files in where a pattern names them, each once.
-func (m *maker) replaced(path string, text []byte, pattern source.Pattern, extension string, as func(name string, text []byte) []byte) ([]byte, error) {
+func (m *maker) replaced(path string, text []byte, pattern lazy.Regexp, extension string, as func(name string, text []byte) []byte) ([]byte, error) {
 	code := source.Blanked(text, m.family)
 	var out []byte
 	last := 0
@@ -339,7 +340,7 @@ func pythonText(text []byte) string {
 	return `"""\` + "\n" + quoted + `"""`
 }
 
-var packageLine = source.Lazy(`(?m)^[ \t]*package[ \t]+[\w.]+[ \t]*;?[ \t]*\n?`)
+var packageLine = lazy.New(`(?m)^[ \t]*package[ \t]+[\w.]+[ \t]*;?[ \t]*\n?`)
 
 func (m *maker) withoutPackage(text []byte) []byte {
 	code := source.Blanked(text, m.family)
@@ -351,9 +352,9 @@ func (m *maker) withoutPackage(text []byte) []byte {
 }
 
 var (
-	javaPublic = source.Lazy(`\bpublic\s+(?:final\s+|abstract\s+|strictfp\s+)*class\s+(\w+)`)
-	javaClass  = source.Lazy(`\bclass\s+(\w+)`)
-	javaMain   = source.Lazy(`\bvoid\s+main\s*\(`)
+	javaPublic = lazy.New(`\bpublic\s+(?:final\s+|abstract\s+|strictfp\s+)*class\s+(\w+)`)
+	javaClass  = lazy.New(`\bclass\s+(\w+)`)
+	javaMain   = lazy.New(`\bvoid\s+main\s*\(`)
 )
 
 // java takes the package out, and gives the class with the program the name that the judge wants.
@@ -394,7 +395,7 @@ func (m *maker) java(text []byte) ([]byte, error) {
 // depth is how many braces are open at the end of some code.
 func depth(code []byte) int { return bytes.Count(code, []byte("{")) - bytes.Count(code, []byte("}")) }
 
-var rustTests = source.Lazy(`(?m)^[ \t]*#\[cfg\(test\)\][ \t\n]*(?:pub[ \t]+)?mod[ \t]+\w+[ \t]*\{`)
+var rustTests = lazy.New(`(?m)^[ \t]*#\[cfg\(test\)\][ \t\n]*(?:pub[ \t]+)?mod[ \t]+\w+[ \t]*\{`)
 
 // withoutTests takes out the modules of Rust that are compiled for tests only.
 func (m *maker) withoutTests(text []byte) []byte {

@@ -21,9 +21,7 @@ import (
 	"os"
 	"path"
 	"path/filepath"
-	"regexp"
 	"strings"
-	"sync"
 )
 
 // What an archive or a folder may hold at the most.
@@ -149,20 +147,20 @@ func openFolder(dir string) *Source {
 			if err != nil {
 				return err
 			}
-			file := &lazy{path: full}
+			file := &openedLate{path: full}
 			defer file.close()
 			return visit(File{filepath.ToSlash(relative), info.Size()}, file)
 		})
 	}}
 }
 
-// A lazy file is opened when it is read.
-type lazy struct {
+// An openedLate file is opened when it is read.
+type openedLate struct {
 	path string
 	file *os.File
 }
 
-func (l *lazy) Read(p []byte) (n int, err error) {
+func (l *openedLate) Read(p []byte) (n int, err error) {
 	if l.file == nil {
 		if l.file, err = os.Open(l.path); err != nil {
 			return 0, err
@@ -171,7 +169,7 @@ func (l *lazy) Read(p []byte) (n int, err error) {
 	return l.file.Read(p)
 }
 
-func (l *lazy) close() {
+func (l *openedLate) close() {
 	if l.file != nil {
 		l.file.Close()
 	}
@@ -307,10 +305,4 @@ func tarSource(file *os.File, unpack func(io.Reader) (io.Reader, error)) *Source
 		}
 	}
 	return &Source{walk: walk, done: file.Close}
-}
-
-// lazily returns a regular expression that is compiled when it is first used,
-// since the program starts often and uses these rarely.
-func lazily(pattern string) func() *regexp.Regexp {
-	return sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(pattern) })
 }

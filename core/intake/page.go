@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"coldverdict/core/problem"
+	"coldverdict/internal/lazy"
 )
 
 // A Statement is what a saved page says that a problem can begin with.
@@ -68,7 +69,7 @@ func ReadPage(text []byte) Statement {
 	return r.statement
 }
 
-var htmlPage = lazily(`(?i)<(!doctype html|html|head|body|div|pre|h[1-6]|table|p)[\s>]`)
+var htmlPage = lazy.New(`(?i)<(!doctype html|html|head|body|div|pre|h[1-6]|table|p)[\s>]`)
 
 // A pageReader makes a statement of the parts of a page.
 type pageReader struct {
@@ -109,12 +110,12 @@ const (
 )
 
 var (
-	timeLimit   = lazily(`(?i)\btime[ -]?limit` + between + number + timeUnit)
-	timeText    = lazily(`(?i)\b(?:within|exceed|at most|runs? (?:for|in)|no more than)\s+` + number + `(milliseconds?|ms|seconds?)\b`)
-	memoryLimit = lazily(`(?i)\bmemory(?:[ -]?limit|\s+usage)` + between + number + memoryUnit)
-	memoryText  = lazily(`(?i)` + number + `(kilobytes?|megabytes?|mebibytes?|mib|mb|gigabytes?|gib|gb)\s+of\s+(?:memory|ram)`)
-	inputFile   = lazily(`(?i)\binput(?:\s+file(?:\s*name)?|:)\s*[:\n]?\s*` + fileName)
-	outputFile  = lazily(`(?i)\boutput(?:\s+file(?:\s*name)?|:)\s*[:\n]?\s*` + fileName)
+	timeLimit   = lazy.New(`(?i)\btime[ -]?limit` + between + number + timeUnit)
+	timeText    = lazy.New(`(?i)\b(?:within|exceed|at most|runs? (?:for|in)|no more than)\s+` + number + `(milliseconds?|ms|seconds?)\b`)
+	memoryLimit = lazy.New(`(?i)\bmemory(?:[ -]?limit|\s+usage)` + between + number + memoryUnit)
+	memoryText  = lazy.New(`(?i)` + number + `(kilobytes?|megabytes?|mebibytes?|mib|mb|gigabytes?|gib|gb)\s+of\s+(?:memory|ram)`)
+	inputFile   = lazy.New(`(?i)\binput(?:\s+file(?:\s*name)?|:)\s*[:\n]?\s*` + fileName)
+	outputFile  = lazy.New(`(?i)\boutput(?:\s+file(?:\s*name)?|:)\s*[:\n]?\s*` + fileName)
 )
 
 // limits looks for limits first where they are named as such, and then in
@@ -196,9 +197,9 @@ func (r *pageReader) files() {
 }
 
 var (
-	inputWords  = lazily(`(?i)\b(inputs?|stdin)\b`)
-	outputWords = lazily(`(?i)\b(outputs?|stdout)\b|\bexpected\b`)
-	sampleWords = lazily(`(?i)\b(samples?|examples?)\b`)
+	inputWords  = lazy.New(`(?i)\b(inputs?|stdin)\b`)
+	outputWords = lazy.New(`(?i)\b(outputs?|stdout)\b|\bexpected\b`)
+	sampleWords = lazy.New(`(?i)\b(samples?|examples?)\b`)
 )
 
 // kindOf says what a label announces: "input", "output", or "" where it
@@ -266,7 +267,7 @@ func (r *pageReader) samples() {
 }
 
 // ellipsis finds one that stands for more; a row of dots may be data.
-var ellipsis = lazily(`…|\S[ \t]+\.\.\.([ \t]|$)`)
+var ellipsis = lazy.New(`…|\S[ \t]+\.\.\.([ \t]|$)`)
 
 func (r *pageReader) sample(input, output candidate) {
 	if strings.TrimSpace(input.text) == "" {
@@ -285,7 +286,7 @@ func (r *pageReader) sample(input, output candidate) {
 }
 
 // reads finds text that is meant to be read: four words in a row.
-var reads = lazily(`(?:\pL{2,}[ ,]+){3}\pL{2,}`)
+var reads = lazy.New(`(?:\pL{2,}[ ,]+){3}\pL{2,}`)
 
 func lineCount(text string) string {
 	if n := bytes.Count(dataOf(text), []byte{'\n'}); n != 1 {
@@ -346,7 +347,7 @@ func (r *pageReader) candidates() (all []candidate) {
 // that only says input or output, perhaps with a number.
 func isUnder(text string) bool { return len(strings.Fields(text)) <= 3 }
 
-var said = lazily(`(?im)^[ \t]*(?:sample |example )?(input|output)[ \t]*[0-9]*[ \t]*:[ \t]*`)
+var said = lazy.New(`(?im)^[ \t]*(?:sample |example )?(input|output)[ \t]*[0-9]*[ \t]*:[ \t]*`)
 
 // both parts a block that holds an input and an output, each behind its word.
 func both(c candidate) []candidate {

@@ -9,6 +9,7 @@ import (
 	"github.com/maruel/natural"
 
 	"coldverdict/core/problem"
+	"coldverdict/internal/lazy"
 )
 
 // A Pair is an input with its output.
@@ -39,7 +40,7 @@ var kindWords = map[string]bool{
 	"out": false, "output": false, "ans": false, "answer": false, "expected": false,
 }
 
-var letters = lazily(`[A-Za-z]+`)
+var letters = lazy.New(`[A-Za-z]+`)
 
 // A reading is what a path says of the file: that it is an input or an output,
 // of whatever remains when the word that says so is taken out.
@@ -105,7 +106,7 @@ func without(name string, spans ...[]int) string {
 
 const marks = "._- "
 
-var around = lazily(`[._\- ]*\x00[._\- \x00]*`)
+var around = lazy.New(`[._\- ]*\x00[._\- \x00]*`)
 
 // PairUp pairs inputs with outputs. Two files pair when what remains of their
 // paths is the same; one that could pair with several is left over.

@@ -3,6 +3,8 @@ package intake
 import (
 	"slices"
 	"strings"
+
+	"coldverdict/internal/lazy"
 )
 
 // textParts reads a page of Markdown or plain text line by line.
@@ -39,12 +41,12 @@ func (t *textReader) flush() {
 }
 
 var (
-	fence     = lazily("^ {0,3}(```+|~~~+)")
-	mdHeading = lazily(`^ {0,3}#{1,6}\s+(.*?)\s*#*\s*$`)
-	underline = lazily(`^\s*(=+|-+|~+|\*+)\s*$`)
-	emphasis  = lazily(`^(?:\*\*|__|\*|_)(.+?)(?:\*\*|__|\*|_)\s*:?$`)
+	fence     = lazy.New("^ {0,3}(```+|~~~+)")
+	mdHeading = lazy.New(`^ {0,3}#{1,6}\s+(.*?)\s*#*\s*$`)
+	underline = lazy.New(`^\s*(=+|-+|~+|\*+)\s*$`)
+	emphasis  = lazy.New(`^(?:\*\*|__|\*|_)(.+?)(?:\*\*|__|\*|_)\s*:?$`)
 	// A line of plain text that announces an input or an output.
-	announces = lazily(`(?i)^\s*(?:sample|example)?\s*(?:test\s*)?(?:case\s*)?#?[0-9]*\s*(?:standard\s+)?(?:input|output)(?:\s+(?:sample|example|data|for\s+(?:the\s+)?(?:sample|example)(?:\s+input)?))?\s*#?[0-9]*\s*:?\s*$`)
+	announces = lazy.New(`(?i)^\s*(?:sample|example)?\s*(?:test\s*)?(?:case\s*)?#?[0-9]*\s*(?:standard\s+)?(?:input|output)(?:\s+(?:sample|example|data|for\s+(?:the\s+)?(?:sample|example)(?:\s+input)?))?\s*#?[0-9]*\s*:?\s*$`)
 )
 
 func (t *textReader) next() {

@@ -13,6 +13,7 @@ import (
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/source"
+	"coldverdict/internal/lazy"
 )
 
 // A Finding is something in a source that a judge may refuse or misread.
@@ -23,7 +24,7 @@ type Finding struct {
 }
 
 // matters are the warnings of a C or C++ compiler that often mean a wrong answer.
-var matters = source.Lazy(`^[^:\s][^:]*:(\d+):\d+: warning: (.*) \[-W(?:maybe-)?(?:uninitialized|format=|format|return-type|array-bounds=?|overflow|div-by-zero|parentheses|sequence-point|shift-count-overflow|shift-overflow=|stringop-overflow=|infinite-recursion|int-in-bool-context|bool-compare|logical-op|tautological-compare)\]$`)
+var matters = lazy.New(`^[^:\s][^:]*:(\d+):\d+: warning: (.*) \[-W(?:maybe-)?(?:uninitialized|format=|format|return-type|array-bounds=?|overflow|div-by-zero|parentheses|sequence-point|shift-count-overflow|shift-overflow=|stringop-overflow=|infinite-recursion|int-in-bool-context|bool-compare|logical-op|tautological-compare)\]$`)
 
 // warnings are the findings in what a compiler said of a source that it built.
 func warnings(log string) (list []Finding) {
@@ -40,12 +41,12 @@ func warnings(log string) (list []Finding) {
 type rule struct {
 	families string // of languages, by their first extension: "cpp java"; empty: all
 	text     bool   // it looks at the text as it stands, and otherwise at what is no comment and no string
-	pattern  source.Pattern
+	pattern  lazy.Regexp
 	sure     bool
 	words    string // $1 stands for the first group
 }
 
-func re(expression string) source.Pattern { return source.Lazy("(?m)" + expression) }
+func re(expression string) lazy.Regexp { return lazy.New("(?m)" + expression) }
 
 var rules = []rule{
 	{"c cpp", false, re(`\bfreopen\s*\(`), false, "freopen sends the input or the output to a file"},
@@ -215,7 +216,7 @@ type feature struct {
 	language string
 	version  float64
 	syntax   bool // an older version cannot read it; otherwise the name may also be the person's own
-	pattern  source.Pattern
+	pattern  lazy.Regexp
 	words    string
 }
 
@@ -295,7 +296,7 @@ func mixedTabs(text []byte, found finder) {
 	}
 }
 
-var longType = source.Lazy(`\b(?:unsigned\s+|signed\s+)?long\b(?:\s+(?:int|unsigned))?(\s+(?:long|double)\b)?`)
+var longType = lazy.New(`\b(?:unsigned\s+|signed\s+)?long\b(?:\s+(?:int|unsigned))?(\s+(?:long|double)\b)?`)
 
 // shortLong finds a long that may have 32 bits elsewhere, where one of 64 may be needed.
 func shortLong(p *problem.Problem, code []byte, found finder) {

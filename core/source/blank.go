@@ -6,6 +6,8 @@ import (
 	"slices"
 	"strings"
 	"unicode/utf8"
+
+	"coldverdict/internal/lazy"
 )
 
 // Family is how a language is called here: by its first extension, without the dot. extensions are
@@ -85,7 +87,7 @@ func Blanked(text []byte, in string) []byte {
 }
 
 // rawText is how a raw string of C++ begins, with its delimiter.
-var rawText = Lazy(`^(?:u8|[uUL])?R"([^()\\\s]{0,16})\(`)
+var rawText = lazy.New(`^(?:u8|[uUL])?R"([^()\\\s]{0,16})\(`)
 
 // tripled reports that a family has strings in three quotation marks.
 func tripled(in string) bool {

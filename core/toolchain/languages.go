@@ -4,10 +4,10 @@ import (
 	_ "embed"
 	"fmt"
 	"path/filepath"
-	"regexp"
 	"slices"
 	"strings"
-	"sync"
+
+	"coldverdict/internal/lazy"
 )
 
 // A Language is one entry of the table: all that the program knows of it. The
@@ -63,11 +63,9 @@ type Command []string
 
 // A Pattern is a regular expression that is compiled when it is first needed.
 // The zero value matches nothing.
-type Pattern struct{ compiled func() *regexp.Regexp }
+type Pattern struct{ compiled lazy.Regexp }
 
-func newPattern(text string) Pattern {
-	return Pattern{sync.OnceValue(func() *regexp.Regexp { return regexp.MustCompile(text) })}
-}
+func newPattern(text string) Pattern { return Pattern{lazy.New(text)} }
 
 func (p Pattern) matches(text string) bool {
 	return p.compiled != nil && p.compiled().MatchString(text)
