@@ -101,9 +101,9 @@ func (m *maker) joined(path string, text []byte) ([]byte, error) {
 	case "py":
 		return m.modules(path, text)
 	case "rb":
-		return m.replaced(path, text, rubyRequire, ".rb", func(name string, text []byte) []byte { return text })
+		return m.replaced(path, text, source.RubyRequire, ".rb", func(name string, text []byte) []byte { return text })
 	case "rs":
-		return m.replaced(path, text, rustModule, ".rs", func(name string, text []byte) []byte {
+		return m.replaced(path, text, source.RustModule, ".rs", func(name string, text []byte) []byte {
 			return fmt.Appendf(nil, "mod %s {\n%s}", name, withEnd(text))
 		})
 	case "js":
@@ -120,25 +120,20 @@ func withEnd(text []byte) []byte {
 }
 
 var (
-	include     = lazy.New(`(?m)^[ \t]*#[ \t]*include[ \t]*"([^"\n]+)".*$`)
-	pragmaOnce  = lazy.New(`(?m)^[ \t]*#[ \t]*pragma[ \t]+once\b.*\n?`)
-	rubyRequire = lazy.New(`(?m)^[ \t]*require_relative[ \t]*\(?[ \t]*['"]([^'"\n]+)['"][ \t]*\)?.*$`)
-	rustModule  = lazy.New(`(?m)^[ \t]*(?:pub[ \t]+)?mod[ \t]+(\w+)[ \t]*;`)
-	jsRequire   = lazy.New(`\brequire\([ \t]*['"](\.[^'"\n]+)['"][ \t]*\)`)
-	jsImport    = lazy.New(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
-	pyImport    = lazy.New(`(?m)^[ \t]*(?:from[ \t]+(\.*\w*)[ \t]+import\b|import[ \t]+([\w., \t]+))`)
+	pyFuture   = lazy.New(`(?m)^from[ \t]+__future__[ \t]+import\b.*\n`)
+	notWord    = lazy.New(`\W`)
+	pragmaOnce = lazy.New(`(?m)^[ \t]*#[ \t]*pragma[ \t]+once\b.*\n?`)
+	jsRequire  = lazy.New(`\brequire\([ \t]*['"](\.[^'"\n]+)['"][ \t]*\)`)
+	jsImport   = lazy.New(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
 )
-
-// commented reports that what begins at a byte of a text is within a comment or a string.
-func commented(code []byte, from, to int) bool { return len(bytes.TrimSpace(code[from:to])) == 0 }
 
 // included puts in the headers that lie beside.
 func (m *maker) included(path string, text []byte) ([]byte, error) {
 	code := source.Blanked(text, m.family)
 	var out []byte
 	last := 0
-	for _, at := range include().FindAllSubmatchIndex(text, -1) {
-		if commented(code, at[0], at[1]) {
+	for _, at := range source.Include().FindAllSubmatchIndex(text, -1) {
+		if source.IsBlank(code, at[0], at[1]) {
 			continue
 		}
 		name := string(text[at[2]:at[3]])
@@ -237,7 +232,7 @@ func (m *maker) replaced(path string, text []byte, pattern lazy.Regexp, extensio
 	var out []byte
 	last := 0
 	for _, at := range pattern().FindAllSubmatchIndex(text, -1) {
-		if commented(code, at[0], at[1]) {
+		if source.IsBlank(code, at[0], at[1]) {
 			continue
 		}
 		name := string(text[at[2]:at[3]])
@@ -276,7 +271,7 @@ func (m *maker) required(path string, text []byte) ([]byte, error) {
 			failed = cmp.Or(failed, error(&Error{fmt.Sprintf("%s requires %s, which cannot be read: %v", filepath.Base(path), name, err)}))
 			return call
 		}
-		variable := "module_" + regexp.MustCompile(`\W`).ReplaceAllString(strings.TrimSuffix(filepath.Base(file), ".js"), "_")
+		variable := "module_" + notWord().ReplaceAllString(strings.TrimSuffix(filepath.Base(file), ".js"), "_")
 		if !m.done[file] {
 			m.done[file] = true
 			if inside, err = m.joined(file, inside); err != nil {
@@ -296,31 +291,19 @@ func (m *maker) required(path string, text []byte) ([]byte, error) {
 func (m *maker) modules(path string, text []byte) ([]byte, error) {
 	code := source.Blanked(text, m.family)
 	var ahead []byte
-	for _, at := range pyImport().FindAllSubmatchIndex(code, -1) {
-		names := ""
-		switch {
-		case at[2] >= 0:
-			names = string(code[at[2]:at[3]])
-		default:
-			names = string(code[at[4]:at[5]])
+	for _, one := range source.PythonImports(code) {
+		name := one.Module
+		file := filepath.Join(filepath.Dir(path), name+".py")
+		inside, err := os.ReadFile(file)
+		if err != nil || m.done[file] {
+			continue // it is not the person's own, or it is there already
 		}
-		for name := range strings.SplitSeq(names, ",") {
-			name, _, _ = strings.Cut(strings.TrimSpace(name), " ")
-			file := filepath.Join(filepath.Dir(path), name+".py")
-			inside, err := os.ReadFile(file)
-			if name == "" || err != nil || m.done[file] || source.PythonHas(name) {
-				continue // the language has it, or it is there already
-			}
-			if strings.ContainsRune(name, '.') {
-				return nil, &Error{fmt.Sprintf("%s imports %s, which belongs to a package; put it beside the source to have it joined", filepath.Base(path), name)}
-			}
-			m.done[file] = true
-			if inside, err = m.joined(file, inside); err != nil {
-				return nil, err
-			}
-			m.note("put in %s.py", name)
-			ahead = fmt.Appendf(ahead, "_module = types.ModuleType(%[1]q)\nsys.modules[%[1]q] = _module\nexec(compile(%[2]s, \"%[1]s.py\", \"exec\"), _module.__dict__)\n", name, pythonText(inside))
+		m.done[file] = true
+		if inside, err = m.joined(file, inside); err != nil {
+			return nil, err
 		}
+		m.note("put in %s.py", name)
+		ahead = fmt.Appendf(ahead, "_module = types.ModuleType(%[1]q)\nsys.modules[%[1]q] = _module\nexec(compile(%[2]s, \"%[1]s.py\", \"exec\"), _module.__dict__)\n", name, pythonText(inside))
 	}
 	if ahead == nil {
 		return text, nil
@@ -328,7 +311,7 @@ func (m *maker) modules(path string, text []byte) ([]byte, error) {
 	ahead = append([]byte("import sys, types\n"), ahead...)
 	// What must stand first stays first.
 	first := 0
-	for _, at := range regexp.MustCompile(`(?m)^from[ \t]+__future__[ \t]+import\b.*\n`).FindAllIndex(code, -1) {
+	for _, at := range pyFuture().FindAllIndex(code, -1) {
 		first = at[1]
 	}
 	return bytes.Join([][]byte{text[:first], ahead, text[first:]}, nil), nil
@@ -340,22 +323,16 @@ func pythonText(text []byte) string {
 	return `"""\` + "\n" + quoted + `"""`
 }
 
-var packageLine = lazy.New(`(?m)^[ \t]*package[ \t]+[\w.]+[ \t]*;?[ \t]*\n?`)
-
 func (m *maker) withoutPackage(text []byte) []byte {
 	code := source.Blanked(text, m.family)
-	if at := packageLine().FindIndex(code); at != nil {
+	if at := source.PackageLine().FindIndex(code); at != nil {
 		m.note("took out the package line")
 		return append(bytes.Clone(text[:at[0]]), text[at[1]:]...)
 	}
 	return text
 }
 
-var (
-	javaPublic = lazy.New(`\bpublic\s+(?:final\s+|abstract\s+|strictfp\s+)*class\s+(\w+)`)
-	javaClass  = lazy.New(`\bclass\s+(\w+)`)
-	javaMain   = lazy.New(`\bvoid\s+main\s*\(`)
-)
+var javaMain = lazy.New(`\bvoid\s+main\s*\(`)
 
 // java takes the package out, and gives the class with the program the name that the judge wants.
 func (m *maker) java(text []byte) ([]byte, error) {
@@ -366,10 +343,10 @@ func (m *maker) java(text []byte) ([]byte, error) {
 	wanted := cmp.Or(m.problem.Judge.Class, usualClass)
 	code := source.Blanked(text, m.family)
 	name := ""
-	if found := javaPublic().FindSubmatch(code); found != nil {
+	if found := source.PublicClass().FindSubmatch(code); found != nil {
 		name = string(found[1])
 	} else if main := javaMain().FindIndex(code); main != nil {
-		for _, found := range javaClass().FindAllSubmatchIndex(code[:main[0]], -1) {
+		for _, found := range source.Class().FindAllSubmatchIndex(code[:main[0]], -1) {
 			if depth(code[:found[0]]) == 0 {
 				name = string(code[found[2]:found[3]])
 			}
@@ -405,8 +382,8 @@ func (m *maker) withoutTests(text []byte) []byte {
 		return text
 	}
 	end := at[1]
-	for end < len(code) && depth(code[at[0]:end]) > 0 {
-		end++
+	for open := 1; end < len(code) && open > 0; end++ {
+		open += depth(code[end : end+1])
 	}
 	m.note("took out the tests")
 	return append(bytes.Clone(text[:at[0]]), bytes.TrimLeft(text[end:], "\n")...)

@@ -57,8 +57,8 @@ var rules = []rule{
 	{"c cpp", false, re(`\brandom_device\b`), false, "randomness that is seeded by the machine does not do the same on every run"},
 	{"c cpp", false, re(`\bcerr\s*<<|\bfprintf\s*\(\s*stderr\b`), false, "it writes to standard error, which costs time"},
 	{"c cpp", false, re(`\bsystem\s*\(`), false, "a judge lets no program start another"},
-	{"java", false, re(`^\s*package\s+[\w.]+\s*;`), true, "a package line: most judges look for the class outside of any package; take it out"},
-	{"kt scala", false, re(`^\s*package\s+[\w.]+`), false, "a package line: many judges look for the program outside of any package"},
+	{"java", false, source.PackageLine, true, "a package line: most judges look for the class outside of any package; take it out"},
+	{"kt scala", false, source.PackageLine, false, "a package line: many judges look for the program outside of any package"},
 	{"java", false, re(`\bSystem\s*\.\s*err\b`), false, "it writes to standard error, which costs time"},
 	{"java kt scala", false, re(`\bThread\s*\.\s*sleep\b`), false, "it sleeps"},
 	{"py", false, re(`\bbreakpoint\s*\(|\bpdb\s*\.\s*set_trace\b`), true, "it stops in the debugger"},
@@ -69,8 +69,8 @@ var rules = []rule{
 	{"js ts", false, re(`\bconsole\s*\.\s*error\b`), false, "it writes to standard error, which costs time"},
 	{"js ts", false, re(`^\s*debugger\b`), false, "it stops in the debugger"},
 	{"rs", false, re(`\b(?:eprintln|eprint|dbg)!`), false, "it writes to standard error, which costs time"},
-	{"rs", false, re(`^\s*(?:pub\s+)?mod\s+(\w+)\s*;`), true, "the module $1 is a file of its own, which the judge has not; 'cold final' puts it in"},
-	{"rb", true, re(`^\s*require_relative\s+['"]([^'"]+)['"]`), true, "$1 is a file of your own, which the judge has not; 'cold final' puts it in"},
+	{"rs", false, source.RustModule, true, "the module $1 is a file of its own, which the judge has not; 'cold final' puts it in"},
+	{"rb", true, source.RubyRequire, true, "$1 is a file of your own, which the judge has not; 'cold final' puts it in"},
 	{"js ts", true, re(`^[^/\n]*\b(?:require\s*\(\s*|from\s+)['"](\.[^'"]+)['"]`), true, "$1 is a file of your own, which the judge has not; 'cold final' puts it in"},
 	{"php", true, re(`^\s*(?:require|include)(?:_once)?\s*\(?\s*['"]([^'"]+)['"]`), true, "$1 is a file of your own, which the judge has not"},
 	{"rb", false, re(`\bwarn\b|\$stderr\b`), false, "it writes to standard error, which costs time"},
@@ -134,34 +134,24 @@ func Read(p *problem.Problem, plan judge.Plan, text []byte) (list []Finding) {
 // A finder takes what was found at a byte of the source; -1: it is about the whole file.
 type finder func(at int, sure bool, format string, args ...any)
 
-var (
-	localInclude = re(`^\s*#\s*include\s*"([^"]+)"`)
-	imported     = re(`^[ \t]*(?:import|from)[ \t]+(\w+)`)
-)
-
 // ofItsOwn finds what lies beside the source and would not be handed in.
 func ofItsOwn(p *problem.Problem, plan judge.Plan, in string, text, code []byte, found finder) {
-	pattern, extension := localInclude, ""
-	looked := text
+	folder := filepath.Dir(p.Path(plan.Solution))
+	beside := func(at int, name string) {
+		if info, err := os.Stat(filepath.Join(folder, name)); err == nil && info.Mode().IsRegular() {
+			found(at, true, "%s is a file of your own, which the judge has not; 'cold final' puts it in", name)
+		}
+	}
 	switch in {
 	case "c", "cpp":
+		for _, m := range source.Include().FindAllSubmatchIndex(text, -1) {
+			if !source.IsBlank(code, m[0], m[1]) {
+				beside(m[2], string(text[m[2]:m[3]]))
+			}
+		}
 	case "py":
-		pattern, extension, looked = imported, ".py", code
-	default:
-		return
-	}
-	folder := filepath.Dir(p.Path(plan.Solution))
-	for _, m := range pattern().FindAllSubmatchIndex(looked, -1) {
-		if extension == "" && code[m[0]] == ' ' && bytes.TrimSpace(code[m[0]:m[1]]) == nil {
-			continue // within a comment
-		}
-		name := string(text[m[2]:m[3]])
-		if in == "py" && source.PythonHas(name) {
-			continue
-		}
-		name += extension
-		if info, err := os.Stat(filepath.Join(folder, name)); err == nil && info.Mode().IsRegular() {
-			found(m[2], true, "%s is a file of your own, which the judge has not; 'cold final' puts it in", name)
+		for _, one := range source.PythonImports(code) {
+			beside(one.At, one.Module+".py")
 		}
 	}
 }
@@ -187,11 +177,7 @@ func named(p *problem.Problem, in string, text, code []byte, found finder) {
 	}
 }
 
-var (
-	publicClass = re(`\bpublic\s+(?:final\s+|abstract\s+|strictfp\s+)*class\s+(\w+)`)
-	anyClass    = re(`\bclass\s+(\w+)`)
-	mainMethod  = re(`\bstatic\s+(?:public\s+)?void\s+main\s*\(|\bpublic\s+static\s+void\s+main\s*\(`)
-)
+var mainMethod = re(`\bstatic\s+(?:public\s+)?void\s+main\s*\(|\bpublic\s+static\s+void\s+main\s*\(`)
 
 // classes looks at the class that a judge starts.
 func classes(p *problem.Problem, in string, code []byte, found finder) {
@@ -199,9 +185,9 @@ func classes(p *problem.Problem, in string, code []byte, found finder) {
 		return
 	}
 	wanted := p.Judge.Class
-	if m := publicClass().FindSubmatchIndex(code); m != nil && wanted != "" && string(code[m[2]:m[3]]) != wanted {
+	if m := source.PublicClass().FindSubmatchIndex(code); m != nil && wanted != "" && string(code[m[2]:m[3]]) != wanted {
 		found(m[2], true, "the public class is %s, and the judge wants %s; 'cold final' renames it", code[m[2]:m[3]], wanted)
-	} else if m == nil && wanted != "" && !slices.ContainsFunc(anyClass().FindAllSubmatch(code, -1), func(m [][]byte) bool { return string(m[1]) == wanted }) {
+	} else if m == nil && wanted != "" && !slices.ContainsFunc(source.Class().FindAllSubmatch(code, -1), func(m [][]byte) bool { return string(m[1]) == wanted }) {
 		found(-1, true, "there is no class %s, which the judge wants; 'cold final' renames it", wanted)
 	} else if wanted == "" && m != nil && string(code[m[2]:m[3]]) != "Main" {
 		found(m[2], false, "the public class is %s; many judges want another name ([judge] class = \"Main\" says which)", code[m[2]:m[3]])

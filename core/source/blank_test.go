@@ -1,6 +1,7 @@
 package source
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -43,12 +44,14 @@ func TestAFamilyIsNamedAfterItsFirstExtension(t *testing.T) {
 	assert.False(t, Lexed("hs"))
 }
 
-func TestWhatPythonHasIsKnown(t *testing.T) {
-	for _, name := range []string{"sys", "heapq", "subprocess", "json", "collections"} {
-		assert.True(t, PythonHas(name), name)
+func TestModulesThatPythonHasAreNotOnesOwn(t *testing.T) {
+	text := "import sys, adding as a, heapq\n# import never\n\"\"\"\nimport never\n\"\"\"\nfrom reading import (two,\n    three)\nif 1:\n    import numpy.linalg\nfrom collections import deque\nimport subprocess\nimport json\n"
+	var modules []string
+	for _, one := range PythonImports(Blanked([]byte(text), "py")) {
+		modules = append(modules, one.Module)
+		assert.True(t, strings.HasPrefix(text[one.At:], one.Module), one.Module)
 	}
-	assert.False(t, PythonHas("adding"))
-	assert.False(t, PythonHas("numpy"))
+	assert.Equal(t, []string{"adding", "reading", "numpy.linalg"}, modules)
 }
 
 func FuzzNoByteMoves(f *testing.F) {

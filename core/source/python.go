@@ -2,10 +2,8 @@ package source
 
 import "strings"
 
-// PythonHas reports that a module belongs to Python's own library (sys.stdlib_module_names of
-// Python 3.11): a file of that name beside a source is not what it imports.
-func PythonHas(module string) bool { return pythonModules[module] }
-
+// pythonModules are those of Python's own library (sys.stdlib_module_names of Python 3.11): a file
+// of such a name beside a source is not what it imports.
 var pythonModules = func() map[string]bool {
 	all := map[string]bool{}
 	for name := range strings.FieldsSeq(pythonNames) {
