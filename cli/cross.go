@@ -210,7 +210,7 @@ func (f crossFlags) timeWords(o cross.Options) string {
 
 // crossed chooses the candidates and the reference.
 func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFlags, o *cross.Options) (chosen string, err error) {
-	if !generates(p) {
+	if !p.Generates() {
 		return "", noShape()
 	}
 	if f.style != "" {

@@ -16,12 +16,7 @@ import (
 	"coldverdict/core/verdict"
 )
 
-// What the commands have in common that run solutions for a while: cross, grow and rank.
-
-// generates reports that something says what inputs look like.
-func generates(p *problem.Problem) bool {
-	return p.Shape != nil || p.Make != (problem.Make{})
-}
+// What the commands have in common that run solutions for a while: cross, grow, rank and ready.
 
 // mostSeconds bounds --seconds: a day.
 const mostSeconds = 24 * 60 * 60

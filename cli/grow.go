@@ -95,7 +95,7 @@ func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
 	if err != nil {
 		return err
 	}
-	if !generates(p) {
+	if !p.Generates() {
 		return noShape()
 	}
 	list, chosen, err := choice{names: c.Args().Slice(), from: from, lang: f.run.lang}.of(p, a.languages)

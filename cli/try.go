@@ -269,7 +269,7 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, env
 	if !f.edges {
 		return p, func() {}, nil
 	}
-	if !generates(p) {
+	if !p.Generates() {
 		return nil, nil, noShape()
 	}
 	e, err := edges.Add(ctx, p, edges.Options{Env: env, Most: usualEdgeCases}, func(words string) { a.screen.Progress("%s", term.Visible(words)) })

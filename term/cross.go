@@ -3,7 +3,6 @@ package term
 import (
 	"fmt"
 	"slices"
-	"strconv"
 	"strings"
 	"time"
 
@@ -282,7 +281,7 @@ func (v *CrossView) reach(r *cross.Result) {
 	for _, parts := range c.Parts {
 		words := fmt.Sprintf("%d of %s of %s ran, in %s that were traced", parts.Ran, Count(parts.Of, "part"), solutionName(v.candidates[parts.Candidate].Solution), Count(parts.Inputs, "input"))
 		if len(parts.Missed) > 0 {
-			words += "; none of them reached " + linesWords(parts.Missed)
+			words += "; none of them reached " + parts.MissedWords(8)
 		}
 		s.Print("%s", s.wrapped(dim, words, "  "))
 	}
@@ -293,23 +292,6 @@ func (v *CrossView) reach(r *cross.Result) {
 		}
 		s.Print("%s", s.wrapped(normal, marked.Render("never came:")+" "+strings.Join(all, "; "), "  "))
 	}
-}
-
-// linesWords names a few lines.
-func linesWords(lines []int) string {
-	const most = 8
-	var all []string
-	for _, n := range lines[:min(len(lines), most)] {
-		all = append(all, strconv.Itoa(n))
-	}
-	words := "line " + all[0]
-	if len(all) > 1 {
-		words = "lines " + strings.Join(all, ", ")
-	}
-	if more := len(lines) - most; more > 0 {
-		words += fmt.Sprintf(" and %d more", more)
-	}
-	return words
 }
 
 // health says how the reference bore up.

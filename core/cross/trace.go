@@ -2,6 +2,9 @@ package cross
 
 import (
 	"context"
+	"fmt"
+	"strconv"
+	"strings"
 	"time"
 
 	"coldverdict/core/coverage"
@@ -14,6 +17,22 @@ type Reached struct {
 	Ran, Of   int // parts, as the compiler divides the source where it branches
 	// Missed are the lines on which parts begin that never ran.
 	Missed []int
+}
+
+// MissedWords names the first lines that were missed, of which there is one at least.
+func (r Reached) MissedWords(most int) string {
+	var all []string
+	for _, n := range r.Missed[:min(len(r.Missed), most)] {
+		all = append(all, strconv.Itoa(n))
+	}
+	words := "line " + all[0]
+	if len(all) > 1 {
+		words = "lines " + strings.Join(all, ", ")
+	}
+	if more := len(r.Missed) - most; more > 0 {
+		words += fmt.Sprintf(" and %d more", more)
+	}
+	return words
 }
 
 // mostTraced bounds the candidates that are traced.

@@ -28,6 +28,7 @@ const Group = "edges"
 // problem is no longer needed.
 type Added struct {
 	Problem *problem.Problem // a copy
+	Group   string           // of the edge cases
 	Made    int              // edge cases
 	From    string           // what made them: a file
 	// Answers says where the expected outputs come from, and of how many of the edge
@@ -57,26 +58,25 @@ func Add(ctx context.Context, p *problem.Problem, o Options, progress func(words
 		return nil, fmt.Errorf("cannot make a folder for edge cases: %w", err)
 	}
 	copied := *p
-	e = &Added{Problem: &copied, From: problem.ShapeFile, scratch: scratch}
+	e = &Added{Problem: &copied, Group: Group, From: problem.ShapeFile, scratch: scratch}
 	defer func() {
 		if err != nil {
 			err = errors.Join(err, e.Close())
 			e = nil
 		}
 	}()
-	group := Group
-	for n := 2; slices.Contains(p.Groups(), group); n++ {
-		group = fmt.Sprintf("%s-%d", Group, n)
+	for n := 2; slices.Contains(p.Groups(), e.Group); n++ {
+		e.Group = fmt.Sprintf("%s-%d", Group, n)
 	}
 	copied.Cases = slices.Clone(p.Cases)
 	copied.Solutions = slices.Clone(p.Solutions)
 	for i := range copied.Solutions {
-		copied.Solutions[i].Also = group
+		copied.Solutions[i].Also = e.Group
 	}
 	if p.Make != (problem.Make{}) {
-		err = e.fromMaker(ctx, o.Env, group, progress)
+		err = e.fromMaker(ctx, o.Env, progress)
 	} else {
-		err = e.fromShape(ctx, o.Most, group, progress)
+		err = e.fromShape(ctx, o.Most, progress)
 	}
 	if err != nil {
 		return e, err
@@ -84,7 +84,7 @@ func Add(ctx context.Context, p *problem.Problem, o Options, progress func(words
 	return e, e.answer(ctx, o, len(p.Cases), progress)
 }
 
-func (e *Added) fromShape(ctx context.Context, most int, group string, progress func(string)) error {
+func (e *Added) fromShape(ctx context.Context, most int, progress func(string)) error {
 	progress("choosing edge cases …")
 	chosen, err := e.Problem.Shape.EdgeCases(ctx, most)
 	if err != nil {
@@ -99,7 +99,7 @@ func (e *Added) fromShape(ctx context.Context, most int, group string, progress 
 		if err != nil {
 			return err
 		}
-		if err := e.add(group, c.Name, in.Append(nil)); err != nil {
+		if err := e.add(c.Name, in.Append(nil)); err != nil {
 			return err
 		}
 	}
@@ -113,7 +113,7 @@ var (
 )
 
 // fromMaker generates inputs of all sizes; a maker knows no choices.
-func (e *Added) fromMaker(ctx context.Context, env judge.Env, group string, progress func(string)) (err error) {
+func (e *Added) fromMaker(ctx context.Context, env judge.Env, progress func(string)) (err error) {
 	e.From = e.Problem.Make.Script + e.Problem.Make.Program
 	progress("generating edge cases with " + e.From + " …")
 	m, err := judge.OpenMaker(ctx, e.Problem, env)
@@ -127,7 +127,7 @@ func (e *Added) fromMaker(ctx context.Context, env judge.Env, group string, prog
 			if err != nil {
 				return err
 			}
-			if err := e.add(group, fmt.Sprintf("size-%s.seed-%d", size, uint64(seed)), text); err != nil {
+			if err := e.add(fmt.Sprintf("size-%s.seed-%d", size, uint64(seed)), text); err != nil {
 				return err
 			}
 		}
@@ -136,14 +136,14 @@ func (e *Added) fromMaker(ctx context.Context, env judge.Env, group string, prog
 }
 
 // add adds one edge case.
-func (e *Added) add(group, name string, text []byte) error {
+func (e *Added) add(name string, text []byte) error {
 	path := filepath.Join(e.scratch.Dir, name+".in")
 	if err := os.WriteFile(path, text, 0o600); err != nil {
 		return err
 	}
 	e.Made++
 	e.Problem.Cases = append(e.Problem.Cases, problem.Case{
-		Name: group + "/" + name, Group: group, Input: problem.Data{Path: path, Size: int64(len(text))}, Compare: e.Problem.Compare, Where: e.From,
+		Name: e.Group + "/" + name, Group: e.Group, Input: problem.Data{Path: path, Size: int64(len(text))}, Compare: e.Problem.Compare, Where: e.From,
 		Reason: "generated from " + e.From + ": " + strings.ReplaceAll(name, ".", ", "),
 	})
 	return nil

@@ -14,7 +14,6 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
-	"strconv"
 	"strings"
 
 	"coldverdict/core/box"
@@ -399,6 +398,9 @@ type Trial struct {
 // Try runs a made file on all cases of a problem, alone in a folder of its own, in the version of
 // its language that the judge has. The error is the context's, or says what failed on our side.
 func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, made Made, tell func(judge.Event)) (t Trial, err error) {
+	if most := p.Judge.SourceLimit; most > 0 && int64(len(made.Text)) > most {
+		return Trial{Verdict: verdict.CompileError, Why: fmt.Sprintf("it has %d bytes, and the judge takes %d", len(made.Text), most)}, nil
+	}
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-final-")
 	if err != nil {
 		return t, fmt.Errorf("cannot make a folder to try it in: %w", err)
@@ -420,10 +422,7 @@ func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOp
 		if one, ok := e.(judge.Case); ok {
 			t.Cases++
 			if !one.Outcome.Verdict.Passing() && t.Why == "" {
-				t.Why = p.Cases[one.Index].Name + ": " + one.Outcome.Verdict.String()
-				if one.Outcome.Message != "" {
-					t.Why += ", " + one.Outcome.Message
-				}
+				t.Why = p.Cases[one.Index].Name + ": " + one.Outcome.Said()
 			}
 		}
 		tell(e)
@@ -434,9 +433,6 @@ func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOp
 	t.Verdict = ended[0].Verdict
 	if t.Cases == 0 { // there are none: that it builds is all that is known
 		t.Verdict = verdict.Unjudged
-	}
-	if most := p.Judge.SourceLimit; most > 0 && int64(len(made.Text)) > most {
-		return Trial{Verdict: verdict.CompileError, Why: "it has " + strconv.Itoa(len(made.Text)) + " bytes, and the judge takes " + strconv.FormatInt(most, 10), Cases: t.Cases}, nil
 	}
 	return t, nil
 }

@@ -31,6 +31,9 @@ func (l *loader) shape() {
 	}
 }
 
+// Generates reports that something says what inputs look like, so that they can be generated.
+func (p *Problem) Generates() bool { return p.Shape != nil || p.Make != (Make{}) }
+
 // CheckShape checks an input against input.shape, and returns the first fault; nil
 // if it is valid, or if there is no shape. The error says that the input could not
 // be read.

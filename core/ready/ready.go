@@ -36,14 +36,13 @@ type Outcome int
 
 // The outcomes.
 const (
-	Ready     Outcome = iota
-	AsFar             // as far as can be told
-	NotReady          // something fails
-	Undecided         // the look did not come to its end
+	Ready    Outcome = iota
+	AsFar            // as far as can be told
+	NotReady         // something fails
 )
 
 func (o Outcome) String() string {
-	return [...]string{"ready", "ready as far as can be told", "not ready", "undecided"}[o]
+	return [...]string{"ready", "ready as far as can be told", "not ready"}[o]
 }
 
 // A State is what a check comes to.
@@ -108,6 +107,8 @@ type look struct {
 	own      int              // so many of its cases are the person's
 	options  Options
 	plan     judge.Plan
+	text     []byte          // of the source
+	usual    *judge.Prepared // the candidate as it is usually built, for the problem as it is now; nil: not yet
 	deadline time.Time
 	result   *Result
 	tell     func(Event)
@@ -137,18 +138,10 @@ var steps = []step{
 	{"other order", 0.8, (*look).otherOrder},
 }
 
-// Steps names the checks, in their order.
-func Steps() (names []string) {
-	for _, s := range steps {
-		names = append(names, s.name)
-	}
-	return names
-}
-
 // Run looks at a solution. The error is the context's, or says what failed on our side; that a
 // solution does not build, and all else that is wrong with it, is a result.
 func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (r *Result, err error) {
-	l := &look{problem: p, own: len(p.Cases), options: o, result: &Result{Outcome: Undecided}, tell: tell, deadline: time.Now().Add(o.Time)}
+	l := &look{problem: p, own: len(p.Cases), options: o, result: &Result{}, tell: tell, deadline: time.Now().Add(o.Time)}
 	defer func() {
 		for _, end := range l.closing {
 			err = errors.Join(err, end())
@@ -159,7 +152,7 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 		began := time.Now()
 		c, err := s.check(l, ctx, l.budget(s))
 		if err != nil {
-			return l.result, err
+			return nil, err
 		}
 		c.Name, c.Took = s.name, time.Since(began)
 		l.result.Checks = append(l.result.Checks, c)
@@ -169,7 +162,6 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 			return l.result, nil
 		}
 	}
-	l.result.Outcome = Ready
 	if len(l.result.Unchecked) > 0 {
 		l.result.Outcome = AsFar
 	}
@@ -196,12 +188,4 @@ func (l *look) failedOn(c problem.Case, o verdict.Outcome) {
 	}
 	l.result.Case = c.Name
 	l.result.Found = &cross.Found{Cases: []problem.Case{c}, Outcome: o, Size: c.Input.Size, Before: c.Input.Size, Complete: true}
-}
-
-// saidOf puts a verdict into words, with its reason.
-func saidOf(o verdict.Outcome) string {
-	if o.Message == "" {
-		return o.Verdict.String()
-	}
-	return o.Verdict.String() + ", " + o.Message
 }

@@ -33,7 +33,7 @@ func (l *look) sameAnswer(ctx context.Context, budget time.Duration) (c Check, e
 	if err != nil || len(before) == 0 {
 		return c, err
 	}
-	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	prepared, err := l.candidate(ctx)
 	if err != nil {
 		return c, err
 	}
@@ -52,13 +52,11 @@ func (l *look) sameAnswer(ctx context.Context, budget time.Duration) (c Check, e
 	}
 	changed := *p
 	changed.Cases = cases
-	l.problem = &changed
-	defer func() { l.problem = p }()
-	if prepared, err = l.prepared(ctx, l.options.Build, l.options.Candidate); err != nil {
+	if prepared, err = l.prepared(ctx, &changed, l.options.Build, l.options.Candidate); err != nil {
 		return c, err
 	}
-	list := l.indices(0, len(cases), func(problem.Case) bool { return true })
-	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: budget / 2})
+	list := l.indices(cases, func(problem.Case) bool { return true })
+	c, judged, err := l.run(ctx, prepared, span{of: &changed, cases: list, budget: budget / 2})
 	switch {
 	case err != nil:
 	case c.State == Failed:

@@ -27,14 +27,22 @@ const mostEdges = 100
 // smallInput bounds what the slow builds are run on, in bytes.
 const smallInput = 64 << 10
 
-// prepared builds the candidate, and others, for the problem as it is now.
-func (l *look) prepared(ctx context.Context, o judge.BuildOptions, solutions ...problem.Solution) (*judge.Prepared, error) {
-	prepared, closing, err := judge.OpenPrepared(ctx, l.problem, l.options.Env, solutions, o, func(e judge.Event) { l.tell(e) })
+// prepared builds a solution for a problem.
+func (l *look) prepared(ctx context.Context, p *problem.Problem, o judge.BuildOptions, s problem.Solution) (*judge.Prepared, error) {
+	prepared, closing, err := judge.OpenPrepared(ctx, p, l.options.Env, []problem.Solution{s}, o, func(e judge.Event) { l.tell(e) })
 	if err != nil {
 		return nil, err
 	}
 	l.closing = append(l.closing, closing)
 	return prepared, nil
+}
+
+// candidate is the candidate as it is usually built, for the problem as it is now.
+func (l *look) candidate(ctx context.Context) (prepared *judge.Prepared, err error) {
+	if l.usual == nil {
+		l.usual, err = l.prepared(ctx, l.problem, l.options.Build, l.options.Candidate)
+	}
+	return l.usual, err
 }
 
 // build builds the candidate, in the version of its language that the judge has.
@@ -43,7 +51,7 @@ func (l *look) build(ctx context.Context, _ time.Duration) (c Check, err error) 
 	as := ""
 	if err == nil && unable == nil {
 		if standard := l.plan.Build.Language.StandardIn(l.problem.Judge.Versions); standard != "" && standard != l.plan.Build.Standard {
-			l.options.Candidate.Language = standard
+			l.options.Candidate.Language, l.usual = standard, nil
 			unable, err = l.buildOnce(ctx)
 			as = " as " + l.plan.Build.Title() + ", which the judge has"
 		}
@@ -95,7 +103,7 @@ func (l *look) buildChecked(ctx context.Context) {
 }
 
 func (l *look) buildOnce(ctx context.Context) (*judge.UnableError, error) {
-	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	prepared, err := l.candidate(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -105,6 +113,7 @@ func (l *look) buildOnce(ctx context.Context) (*judge.UnableError, error) {
 
 // A span is some cases and the time for them.
 type span struct {
+	of     *problem.Problem // nil: the one that is looked at
 	cases  []int
 	budget time.Duration
 	counts func(verdict.Verdict) bool // which failures count; nil: all
@@ -119,14 +128,15 @@ type span struct {
 func (l *look) run(ctx context.Context, prepared *judge.Prepared, s span) (c Check, judged int, err error) {
 	limited, end := context.WithTimeout(ctx, s.budget)
 	defer end()
+	s.of = cmp.Or(s.of, l.problem)
 	s.run.Only = s.cases
 	if !s.asTheyAre {
 		s.run.First = slices.Clone(s.cases)
-		slices.SortStableFunc(s.run.First, func(a, b int) int { return cmp.Compare(l.problem.Cases[a].Input.Size, l.problem.Cases[b].Input.Size) })
+		slices.SortStableFunc(s.run.First, func(a, b int) int { return cmp.Compare(s.of.Cases[a].Input.Size, s.of.Cases[b].Input.Size) })
 	}
 	run := 0
 	var fault error
-	ended, err := prepared.Run(limited, l.problem.Cases, s.run, func(e judge.Event) {
+	ended, err := prepared.Run(limited, s.of.Cases, s.run, func(e judge.Event) {
 		one, ok := e.(judge.Case)
 		if done, is := e.(judge.Running); is {
 			run = done.Finished
@@ -135,7 +145,7 @@ func (l *look) run(ctx context.Context, prepared *judge.Prepared, s span) (c Che
 		if !ok || c.State == Failed {
 			return
 		}
-		test := l.problem.Cases[one.Index]
+		test := s.of.Cases[one.Index]
 		failed := func(message string) {
 			c = Check{State: Failed, Message: test.Name + ": " + message}
 			l.failedOn(test, one.Outcome)
@@ -150,12 +160,12 @@ func (l *look) run(ctx context.Context, prepared *judge.Prepared, s span) (c Che
 		}
 		switch v := one.Outcome.Verdict; {
 		case one.Outcome.Unsteady && s.run.Repeat > 0:
-			failed("it does not do the same on every run: " + saidOf(one.Outcome))
+			failed("it does not do the same on every run: " + one.Outcome.Said())
 		case v == verdict.Unjudged:
 		case v == verdict.Fault:
 			fault = errors.New(one.Outcome.Message)
 		case !v.Passing() && (s.counts == nil || s.counts(v)):
-			failed(saidOf(one.Outcome))
+			failed(one.Outcome.Said())
 		default:
 			judged++
 		}
@@ -177,11 +187,11 @@ func (l *look) moreTime(what string, c Check) {
 	l.unchecked(what+": "+c.Message, "give it more time with --seconds")
 }
 
-// indices are those cases, from one on, for which a condition holds, and which the candidate runs.
-func (l *look) indices(from, to int, holds func(problem.Case) bool) (list []int) {
-	for i, c := range l.problem.Cases[from:to] {
+// indices are those of some cases for which a condition holds, and which the candidate runs.
+func (l *look) indices(cases []problem.Case, holds func(problem.Case) bool) (list []int) {
+	for i, c := range cases {
 		if l.options.Candidate.Runs(c.Group) && holds(c) {
-			list = append(list, from+i)
+			list = append(list, i)
 		}
 	}
 	return list
@@ -189,7 +199,7 @@ func (l *look) indices(from, to int, holds func(problem.Case) bool) (list []int)
 
 // cases runs the candidate on some of the person's cases.
 func (l *look) cases(ctx context.Context, budget time.Duration, list []int) (c Check, err error) {
-	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	prepared, err := l.candidate(ctx)
 	if err != nil {
 		return c, err
 	}
@@ -213,7 +223,7 @@ func (l *look) cases(ctx context.Context, budget time.Duration, list []int) (c C
 }
 
 func (l *look) samples(ctx context.Context, budget time.Duration) (Check, error) {
-	list := l.indices(0, l.own, func(c problem.Case) bool { return c.Group == sampleGroup })
+	list := l.indices(l.problem.Cases[:l.own], func(c problem.Case) bool { return c.Group == sampleGroup })
 	if len(list) == 0 {
 		if l.own == 0 {
 			l.unchecked("There is no sample", "take them in with 'cold case add', or put 1.in beside 1.out")
@@ -225,23 +235,18 @@ func (l *look) samples(ctx context.Context, budget time.Duration) (Check, error)
 }
 
 func (l *look) ownCases(ctx context.Context, budget time.Duration) (Check, error) {
-	list := l.indices(0, l.own, func(c problem.Case) bool { return c.Group != sampleGroup })
+	list := l.indices(l.problem.Cases[:l.own], func(c problem.Case) bool { return c.Group != sampleGroup })
 	if len(list) == 0 {
 		return Check{State: Irrelevant, Message: "there are none"}, nil
 	}
 	return l.cases(ctx, budget, list)
 }
 
-// generates reports that something says what inputs look like.
-func (l *look) generates() bool {
-	return l.problem.Shape != nil || l.problem.Make != (problem.Make{})
-}
-
 // noInputs is what is said where nothing does.
 var noInputs = Check{State: Unknown, Message: "nothing says what inputs look like"}
 
 func (l *look) edgeCases(ctx context.Context, budget time.Duration) (c Check, err error) {
-	if !l.generates() {
+	if !l.problem.Generates() {
 		l.unchecked("Only the cases at hand were tried: nothing says what inputs look like", "describe them in input.shape ('cold shape' says how)")
 		return noInputs, nil
 	}
@@ -259,15 +264,15 @@ func (l *look) edgeCases(ctx context.Context, budget time.Duration) (c Check, er
 	}
 	l.closing = append([]func() error{added.Close}, l.closing...)
 	l.problem = added.Problem
-	l.options.Candidate.Also = edges.Group
-	if n := len(l.problem.Cases); n > l.own {
-		l.options.Candidate.Also = l.problem.Cases[n-1].Group
-	}
-	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	l.options.Candidate.Also, l.usual = added.Group, nil
+	prepared, err := l.candidate(ctx)
 	if err != nil {
 		return c, err
 	}
-	list := l.indices(l.own, len(l.problem.Cases), func(problem.Case) bool { return true })
+	var list []int
+	for i := l.own; i < len(l.problem.Cases); i++ {
+		list = append(list, i)
+	}
 	q := newQuestioner(l.problem.Cases[:l.own])
 	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), run: judge.RunOptions{KeepAll: true}, heard: q.ask})
 	switch {
@@ -283,9 +288,9 @@ func (l *look) edgeCases(ctx context.Context, budget time.Duration) (c Check, er
 	return c, err
 }
 
-// small are the cases that slow builds are run on.
-func (l *look) small() []int {
-	return l.indices(0, len(l.problem.Cases), func(c problem.Case) bool { return c.Input.Size <= smallInput })
+// small are the cases of a problem that slow builds are run on.
+func (l *look) small(p *problem.Problem) []int {
+	return l.indices(p.Cases, func(c problem.Case) bool { return c.Input.Size <= smallInput })
 }
 
 // aboutLimits reports a verdict that says nothing of a build that is slower and larger than usual.
@@ -311,7 +316,7 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 	}
 	o := l.options.Build
 	o.Checked = true
-	prepared, err := l.prepared(ctx, o, l.options.Candidate)
+	prepared, err := l.prepared(ctx, l.problem, o, l.options.Candidate)
 	if err != nil {
 		return c, err
 	}
@@ -319,7 +324,7 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 		l.unchecked("The build that stops at what is undefined could not be made: "+unable.End.Message, "'cold host' says what is missing")
 		return Check{State: Unknown, Message: unable.End.Message}, nil
 	}
-	list := l.small()
+	list := l.small(l.problem)
 	c, _, err = l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), counts: func(v verdict.Verdict) bool { return !aboutLimits(v) }})
 	switch {
 	case err != nil:
@@ -336,13 +341,13 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 
 // attempt finds among own attempts one that passes all cases; nil: none does.
 func (l *look) attempt(ctx context.Context) (*problem.Solution, error) {
-	only := l.indices(0, l.own, func(c problem.Case) bool { return len(c.Accepted) > 0 })
+	only := l.indices(l.problem.Cases[:l.own], func(c problem.Case) bool { return len(c.Accepted) > 0 })
 	for _, other := range l.options.Others {
 		if len(only) == 0 {
 			break
 		}
 		l.going("trying %s", other.File)
-		prepared, err := l.prepared(ctx, l.options.Build, other)
+		prepared, err := l.prepared(ctx, l.problem, l.options.Build, other)
 		if err != nil {
 			return nil, err
 		}
@@ -363,7 +368,7 @@ func (l *look) attempt(ctx context.Context) (*problem.Solution, error) {
 
 // comparison compares the candidate with a reference on generated inputs.
 func (l *look) comparison(ctx context.Context, budget time.Duration) (c Check, err error) {
-	if !l.generates() {
+	if !l.problem.Generates() {
 		return noInputs, nil
 	}
 	o := cross.Options{Candidates: []problem.Solution{l.options.Candidate}, Reference: l.options.Reference, Seed: l.options.Seed, Env: l.options.Env, Build: l.options.Build}
@@ -404,7 +409,7 @@ func (l *look) compared(o cross.Options, r *cross.Result, own bool) (c Check) {
 	if len(r.Found) > 0 {
 		f := r.Found[0]
 		l.result.Found = &f
-		c = Check{State: Failed, Message: fmt.Sprintf("%s, after %s %s", saidOf(f.Outcome), counted(f.Inputs, "input"), with)}
+		c = Check{State: Failed, Message: fmt.Sprintf("%s, after %s %s", f.Outcome.Said(), counted(f.Inputs, "input"), with)}
 		if own && f.Outcome.Verdict == verdict.WrongAnswer {
 			c.Message += "; one of the two is wrong"
 		}
@@ -426,33 +431,15 @@ func (l *look) compared(o cross.Options, r *cross.Result, own bool) (c Check) {
 	}
 	for _, parts := range r.Coverage.Parts {
 		if n := len(parts.Missed); n > 0 {
-			l.unchecked(fmt.Sprintf("No input reached %s of %s", linesOf(parts.Missed), l.options.Candidate.File), "add a case that does, or see whether they are needed")
+			l.unchecked(fmt.Sprintf("No input reached %s of %s", parts.MissedWords(5), l.options.Candidate.File), "add a case that does, or see whether they are needed")
 		}
 	}
 	return c
 }
 
-// linesOf names some lines.
-func linesOf(lines []int) string {
-	const most = 5
-	words := "line "
-	if len(lines) > 1 {
-		words = "lines "
-	}
-	var all []string
-	for _, n := range lines[:min(len(lines), most)] {
-		all = append(all, fmt.Sprint(n))
-	}
-	words += strings.Join(all, ", ")
-	if more := len(lines) - most; more > 0 {
-		words += fmt.Sprintf(" and %d more", more)
-	}
-	return words
-}
-
 // growth predicts what the largest input takes.
 func (l *look) growth(ctx context.Context, budget time.Duration) (c Check, err error) {
-	if !l.generates() {
+	if !l.problem.Generates() {
 		return noInputs, nil
 	}
 	o := growth.Options{Candidates: []problem.Solution{l.options.Candidate}, Seed: 1, Env: l.options.Env, Build: l.options.Build}
@@ -472,23 +459,21 @@ func (l *look) growth(ctx context.Context, budget time.Duration) (c Check, err e
 	}
 	c = l.grown(r, r.Growths[0])
 	if c.State != Failed {
-		err = l.reading(&c)
+		l.reading(&c)
 	}
-	return c, err
+	return c, nil
 }
 
 // reading notes that the largest input would be read in a slow way.
-func (l *look) reading(c *Check) error {
-	text, err := os.ReadFile(l.problem.Path(l.options.Candidate))
+func (l *look) reading(c *Check) {
 	largest := int64(0)
 	for _, one := range l.problem.Cases {
 		largest = max(largest, one.Input.Size)
 	}
-	if slow := l.plan.Build.Language.ReadsSlowly(text, largest, l.plan.Limits.Time.Seconds()); slow != "" {
+	if slow := l.plan.Build.Language.ReadsSlowly(l.text, largest, l.plan.Limits.Time.Seconds()); slow != "" {
 		c.Findings = append(c.Findings, Finding{Text: slow})
 		c.State = max(c.State, Doubtful)
 	}
-	return err
 }
 
 // grown says what a measurement came to.
@@ -554,11 +539,11 @@ const repeats = 3
 
 // again runs small cases again and again.
 func (l *look) again(ctx context.Context, budget time.Duration) (c Check, err error) {
-	list := l.small()
+	list := l.small(l.problem)
 	if len(list) == 0 {
 		return Check{State: Irrelevant, Message: "there is no small case"}, nil
 	}
-	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	prepared, err := l.candidate(ctx)
 	if err != nil {
 		return c, err
 	}
@@ -583,15 +568,12 @@ func (l *look) otherOrder(ctx context.Context, budget time.Duration) (c Check, e
 	turned := *l.problem
 	turned.Cases = slices.Clone(l.problem.Cases)
 	slices.Reverse(turned.Cases)
-	before := l.problem
-	l.problem = &turned
-	defer func() { l.problem = before }()
-	prepared, err := l.prepared(ctx, l.options.Build, l.options.Candidate)
+	prepared, err := l.prepared(ctx, &turned, l.options.Build, l.options.Candidate)
 	if err != nil {
 		return c, err
 	}
-	list := l.small()
-	c, _, err = l.run(ctx, prepared, span{cases: list, budget: budget, asTheyAre: true})
+	list := l.small(&turned)
+	c, _, err = l.run(ctx, prepared, span{of: &turned, cases: list, budget: budget, asTheyAre: true})
 	if err == nil && c.State == Passed {
 		c.Message = counted(len(list), "call") + " in the opposite order"
 	}
@@ -600,11 +582,10 @@ func (l *look) otherOrder(ctx context.Context, budget time.Duration) (c Check, e
 
 // source looks at the file itself.
 func (l *look) source(context.Context, time.Duration) (c Check, err error) {
-	text, err := os.ReadFile(l.problem.Path(l.options.Candidate))
-	if err != nil {
+	if l.text, err = os.ReadFile(l.problem.Path(l.options.Candidate)); err != nil {
 		return c, err
 	}
-	c.Findings = Read(l.problem, l.plan, text)
+	c.Findings = Read(l.problem, l.plan, l.text)
 	for _, note := range l.plan.Build.Notes {
 		c.Findings = append(c.Findings, Finding{Text: note})
 	}

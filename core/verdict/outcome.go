@@ -81,6 +81,14 @@ type Outcome struct {
 	Talk    *Talk // what was said in an interactive problem; nil in others
 }
 
+// Said is the verdict in words, with the remark behind it.
+func (o Outcome) Said() string {
+	if o.Message == "" {
+		return o.Verdict.String()
+	}
+	return o.Verdict.String() + ", " + o.Message
+}
+
 // Differs is where the outputs of two solutions differ.
 type Differs struct {
 	Solution   int         // index of the other one, which was run before
