@@ -339,23 +339,28 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 	return c, err
 }
 
-// attempt finds among own attempts one that passes all cases; nil: none does.
-func (l *look) attempt(ctx context.Context) (*problem.Solution, error) {
+// attempt finds among own attempts one that passes all cases within a budget; nil: none does.
+func (l *look) attempt(ctx context.Context, budget time.Duration) (*problem.Solution, error) {
+	limited, end := context.WithTimeout(ctx, budget)
+	defer end()
 	only := l.indices(l.problem.Cases[:l.own], func(c problem.Case) bool { return len(c.Accepted) > 0 })
 	for _, other := range l.options.Others {
 		if len(only) == 0 {
 			break
 		}
 		l.going("trying %s", other.File)
-		prepared, err := l.prepared(ctx, l.problem, l.options.Build, other)
-		if err != nil {
-			return nil, err
-		}
-		if prepared.Unable(0) != nil {
+		prepared, err := l.prepared(limited, l.problem, l.options.Build, other)
+		if err == nil && prepared.Unable(0) != nil {
 			continue
 		}
-		ended, err := prepared.Run(ctx, l.problem.Cases, judge.RunOptions{Only: only, UntilFailure: true}, func(judge.Event) {})
-		if err != nil {
+		var ended []judge.Ended
+		if err == nil {
+			ended, err = prepared.Run(limited, l.problem.Cases, judge.RunOptions{Only: only, UntilFailure: true}, func(judge.Event) {})
+		}
+		switch {
+		case err != nil && limited.Err() != nil && ctx.Err() == nil:
+			return nil, nil
+		case err != nil:
 			return nil, err
 		}
 		if v := ended[0].Verdict; v == verdict.Accepted || v == verdict.TimeLimit {
@@ -375,10 +380,12 @@ func (l *look) comparison(ctx context.Context, budget time.Duration) (c Check, e
 	o.Build.MissingIsFault = true
 	own := false
 	if o.Reference == nil && l.problem.OneAnswer() {
-		if o.Reference, err = l.attempt(ctx); err != nil {
+		began := time.Now()
+		if o.Reference, err = l.attempt(ctx, budget/3); err != nil {
 			return c, err
 		}
 		own = o.Reference != nil
+		budget -= time.Since(began)
 	}
 	o.Time = budget * 9 / 10
 	result, err := cross.Run(ctx, l.problem, o, func(e cross.Event) {
