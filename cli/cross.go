@@ -5,8 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"math/rand/v2"
-	"slices"
 	"strings"
 	"time"
 
@@ -21,12 +19,12 @@ import (
 
 // crossFlags are what cold cross was asked for.
 type crossFlags struct {
-	run                        runFlags
-	against, seed, size, style string
-	group                      string
-	seconds                    float64
-	count                      int
-	keep, json, slow           bool
+	run               runFlags
+	opponent          opponent
+	seed, size, style string
+	seconds           float64
+	count             int
+	keep, json, slow  bool
 }
 
 // usualSeconds is how long cold cross looks where nothing is said.
@@ -48,8 +46,7 @@ func (a *app) crossCommand() *cli.Command {
 			"Exit status: 0 nothing was found, 1 something was, 10 nothing was judged,\n" +
 			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
 		Flags: []cli.Flag{
-			&cli.StringFlag{Name: "against", Usage: "compare answers with those of `REFERENCE`", DefaultText: "the reference in verdict.toml", Destination: &f.against, TakesFile: true},
-			&cli.StringFlag{Name: "group", Usage: "of sources that answer several parts, take those that run the group `NAME`", Destination: &f.group},
+			f.opponent.againstFlag("the reference in verdict.toml"), f.opponent.groupFlag(),
 			&cli.FloatFlag{Name: "seconds", Usage: "try inputs for `N` seconds", Value: usualSeconds, Destination: &f.seconds},
 			&cli.IntFlag{Name: "count", Usage: "try `N` inputs at the most", DefaultText: "as many as the time allows", Destination: &f.count},
 			&cli.StringFlag{Name: "seed", Usage: "begin at `S`, a number; the same one tries the same inputs", DefaultText: "any", Destination: &f.seed},
@@ -90,16 +87,9 @@ func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
 		}
 		o.Size = &size
 	}
-	if o.Seed = anySeed(); f.seed != "" {
-		if o.Seed, err = shape.ParseSeed(f.seed); err != nil {
-			return o, usageError("--seed: %v", err)
-		}
-	}
-	return o, nil
+	o.Seed, err = parseSeed(f.seed, anySeed())
+	return o, err
 }
-
-// anySeed is a seed that a person can type.
-func anySeed() shape.Seed { return shape.Seed(rand.Uint32N(1_000_000)) }
 
 func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 	o, err := f.options(c)
@@ -221,36 +211,8 @@ func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFl
 			return "", wrongShape(err)
 		}
 	}
-	var except []problem.Solution // what answers are compared with is no candidate, unless it is named
-	if f.against != "" && len(named) == 0 {
-		if except, err = p.FindSolutions(f.against, from); err != nil {
-			return "", err
-		}
-	}
-	list, chosen, err := choice{names: named, from: from, lang: f.run.lang, except: except}.of(p, a.languages)
-	if err != nil {
-		return "", err
-	}
-	if list, err = onePart(list, f.group); err != nil {
-		return "", err
-	}
-	against := choice{from: from}
-	if f.against != "" {
-		against.names = []string{f.against}
-	}
-	if o.Reference, err = against.reference(p, list[0], a.languages); err != nil {
-		return "", err
-	}
-	if o.Reference != nil {
-		list = slices.DeleteFunc(list, func(s problem.Solution) bool {
-			return len(list) > 1 && p.IsSame(s, *o.Reference)
-		})
-		if p.IsSame(list[0], *o.Reference) {
-			return "", usageError("%s is the reference itself; name a candidate, or another reference with --against", list[0].File)
-		}
-	}
-	o.Candidates = list
-	return chosen, nil
+	o.Candidates, o.Reference, chosen, err = a.opposed(p, named, from, f.opponent, f.run.lang)
+	return chosen, err
 }
 
 // shorter cuts a text that stands in a message.

@@ -70,30 +70,30 @@ func (a *app) final(ctx context.Context, c *cli.Command, f finalFlags) error {
 	if err != nil {
 		return err
 	}
-	for i, s := range list {
-		language, _, err := a.languages.Choose(p.Path(s), s.Language)
-		if err != nil {
-			return usageError("%v", err)
-		}
+	language, _, err := a.languages.Choose(p.Path(list[0]), list[0].Language)
+	if err != nil {
+		return usageError("%v", err)
+	}
+	made, err := final.Make(p, list[0], language)
+	var wrong *final.Error
+	switch {
+	case errors.As(err, &wrong):
+		return usageError("%v", wrong)
+	case err != nil:
+		return err
+	}
+	for _, s := range list { // the parts that the source answers
 		if standard := language.StandardIn(p.Judge.Versions); standard != "" && s.Language == "" {
-			list[i].Language = standard
+			s.Language = standard
 		}
-		made, err := final.Make(p, s, language)
-		var wrong *final.Error
-		switch {
-		case errors.As(err, &wrong):
-			return usageError("%v", wrong)
-		case err != nil:
+		if err := a.tryFinal(ctx, p, s, made); err != nil {
 			return err
-		}
-		if err := a.tryFinal(ctx, p, list[i], made); err != nil {
-			return err
-		}
-		if i == len(list)-1 {
-			return a.giveOut(s, made, f, out)
 		}
 	}
-	return nil
+	for _, note := range made.Notes {
+		a.screen.Remark("%s", view.Visible(note))
+	}
+	return a.giveOut(made, f, out)
 }
 
 // tryFinal runs a made file on all cases.
@@ -122,14 +122,11 @@ func (a *app) tryFinal(ctx context.Context, p *problem.Problem, s problem.Soluti
 		a.screen.Remark("%s: %s, so it is not given out: %s", view.Visible(made.Name), t.Verdict, view.Visible(t.Why))
 		return exit(exitRejected)
 	}
-	for _, note := range made.Notes {
-		a.screen.Remark("%s", view.Visible(note))
-	}
 	return nil
 }
 
 // giveOut gives a made file to whom it is for.
-func (a *app) giveOut(s problem.Solution, made final.Made, f finalFlags, out string) error {
+func (a *app) giveOut(made final.Made, f finalFlags, out string) error {
 	switch {
 	case f.copy:
 		if err := clipboard.WriteAll(string(made.Text)); err != nil {

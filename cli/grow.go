@@ -9,7 +9,6 @@ import (
 
 	"coldverdict/core/growth"
 	"coldverdict/core/problem"
-	"coldverdict/core/shape"
 	"coldverdict/report"
 	"coldverdict/term"
 )
@@ -69,16 +68,12 @@ func (f growFlags) options(c *cli.Command) (o growth.Options, err error) {
 	if err != nil {
 		return o, err
 	}
-	o.Env, o.Build, o.Scale, o.Seed = how.env, how.build, f.scale, 1
+	o.Env, o.Build, o.Scale = how.env, how.build, f.scale
 	if o.Time, err = parseSeconds(f.seconds); err != nil {
 		return o, err
 	}
-	if f.seed != "" {
-		if o.Seed, err = shape.ParseSeed(f.seed); err != nil {
-			return o, usageError("--seed: %v", err)
-		}
-	}
-	return o, nil
+	o.Seed, err = parseSeed(f.seed, 1)
+	return o, err
 }
 
 func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {

@@ -73,11 +73,9 @@ func (a *app) shapeMake(ctx context.Context, f makeFlags) (err error) {
 	if err != nil {
 		return usageError("--size: %v", err)
 	}
-	seed := shape.Seed(rand.Uint32())
-	if f.seed != "" {
-		if seed, err = shape.ParseSeed(f.seed); err != nil {
-			return usageError("--seed: %v", err)
-		}
+	seed, err := parseSeed(f.seed, shape.Seed(rand.Uint32()))
+	if err != nil {
+		return err
 	}
 	p, err := a.load()
 	if err != nil {

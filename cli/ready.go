@@ -8,7 +8,6 @@ import (
 
 	"coldverdict/core/problem"
 	"coldverdict/core/ready"
-	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
 	"coldverdict/report"
 	"coldverdict/term"
@@ -16,12 +15,11 @@ import (
 
 // readyFlags are what cold ready was asked for.
 type readyFlags struct {
-	run     runFlags
-	against string
-	group   string
-	seconds float64
-	seed    string
-	json    bool
+	run      runFlags
+	opponent opponent
+	seconds  float64
+	seed     string
+	json     bool
 }
 
 // readySeconds is how long cold ready looks where nothing is said.
@@ -42,8 +40,7 @@ func (a *app) readyCommand() *cli.Command {
 			"Exit status: 0 ready, 1 not ready, 10 ready as far as can be told,\n" +
 			"64 bad usage or a malformed file, 70 a fault on our side, 130 interrupted.",
 		Flags: []cli.Flag{
-			&cli.StringFlag{Name: "against", Usage: "compare answers with those of `REFERENCE`", DefaultText: "the reference in verdict.toml, or another attempt that passes all cases", Destination: &f.against, TakesFile: true},
-			&cli.StringFlag{Name: "group", Usage: "of a source that answers several parts, take the one that runs the group `NAME`", Destination: &f.group},
+			f.opponent.againstFlag("the reference in verdict.toml, or another attempt that passes all cases"), f.opponent.groupFlag(),
 			&cli.FloatFlag{Name: "seconds", Usage: "look for `N` seconds in all", Value: readySeconds, Destination: &f.seconds},
 			&cli.StringFlag{Name: "seed", Usage: "generate inputs from `S`, a number", DefaultText: "any", Destination: &f.seed},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
@@ -65,10 +62,8 @@ func (f readyFlags) options(c *cli.Command) (o ready.Options, err error) {
 	if o.Time, err = parseSeconds(f.seconds); err != nil {
 		return o, err
 	}
-	if o.Seed = anySeed(); f.seed != "" {
-		if o.Seed, err = shape.ParseSeed(f.seed); err != nil {
-			return o, usageError("--seed: %v", err)
-		}
+	if o.Seed, err = parseSeed(f.seed, anySeed()); err != nil {
+		return o, err
 	}
 	if c.Args().Len() > 1 {
 		return o, usageError("ready looks at one solution; name one, or none")
@@ -117,30 +112,11 @@ func (a *app) ready(ctx context.Context, c *cli.Command, f readyFlags) error {
 
 // lookedAt chooses the candidate, and what it is compared with.
 func (a *app) lookedAt(p *problem.Problem, named []string, from string, f readyFlags, o *ready.Options) (chosen string, err error) {
-	var except []problem.Solution
-	if f.against != "" && len(named) == 0 {
-		if except, err = p.FindSolutions(f.against, from); err != nil {
-			return "", err
-		}
-	}
-	list, chosen, err := choice{names: named, from: from, lang: f.run.lang, except: except}.of(p, a.languages)
+	list, reference, chosen, err := a.opposed(p, named, from, f.opponent, f.run.lang)
 	if err != nil {
 		return "", err
 	}
-	if list, err = onePart(list, f.group); err != nil {
-		return "", err
-	}
-	o.Candidate, o.Env.Languages = list[0], a.languages
-	against := choice{from: from}
-	if f.against != "" {
-		against.names = []string{f.against}
-	}
-	if o.Reference, err = against.reference(p, o.Candidate, a.languages); err != nil {
-		return "", err
-	}
-	if o.Reference != nil && p.IsSame(o.Candidate, *o.Reference) {
-		return "", usageError("%s is the reference itself; name a candidate, or another reference with --against", o.Candidate.File)
-	}
+	o.Candidate, o.Reference, o.Env.Languages = list[0], reference, a.languages
 	if o.Reference == nil {
 		o.Others = a.attempts(p, o.Candidate)
 	}
@@ -148,7 +124,7 @@ func (a *app) lookedAt(p *problem.Problem, named []string, from string, f readyF
 }
 
 // attempts are the other solutions in the folder that may be right: those of verdict.toml that need
-// not fail, and sources that it does not name, the slow ones by name first.
+// not fail, and sources that it does not name.
 func (a *app) attempts(p *problem.Problem, candidate problem.Solution) (list []problem.Solution) {
 	named := map[string]bool{}
 	for _, s := range p.Solutions {

@@ -141,7 +141,6 @@ func (t *Try) Tell(event judge.Event) {
 	case judge.Case:
 		s := &t.Solutions[len(t.Solutions)-1]
 		one := newCase(t.problem.Cases[e.Index], e.Outcome)
-		one.Sealed = t.problem.Cases[e.Index].Sealed
 		if d := e.Outcome.Differs; d != nil {
 			one.Differs = &differs{t.Solutions[d.Solution].File, newDifference(d.Difference)}
 		}
@@ -187,7 +186,7 @@ func newSolution(plan judge.Plan) solution {
 }
 
 func newCase(p problem.Case, o verdict.Outcome) testCase {
-	c := testCase{Name: p.Name, Kept: p.Kept != "", Verdict: o.Verdict, Signal: o.Signal, Message: o.Message, Hints: o.Hints}
+	c := testCase{Name: p.Name, Kept: p.Kept != "", Sealed: p.Sealed, Verdict: o.Verdict, Signal: o.Signal, Message: o.Message, Hints: o.Hints}
 	if o.Unsteady {
 		c.Hints = append(c.Hints[:len(c.Hints):len(c.Hints)], "differs from run to run")
 	}
