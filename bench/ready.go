@@ -8,12 +8,10 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
-	"slices"
 	"strings"
 	"time"
 
 	"coldverdict/core/problem"
-	"coldverdict/demo"
 )
 
 var (
@@ -24,68 +22,61 @@ var (
 // ready looks at each solution of the demo with nothing but samples, shape and limits: once beside a
 // reference, and once alone.
 func (b *bench) ready() error {
-	dir, err := b.tour()
+	list, err := b.solutions(".cpp", ".py", ".java")
 	if err != nil {
 		return err
 	}
 	stopped, wrong, held, right := [2]int{}, 0, [2]int{}, 0
-	for _, stop := range demo.Tour() {
-		folder := filepath.Join(dir, stop.Folder)
-		p, err := problem.Load(folder, vocabulary())
-		if err != nil {
-			return err
+	for _, s := range list {
+		if len(s.problem.Rules) > 0 && len(s.problem.Solutions[0].Args) > 0 || s.file == referenceOf(s.problem) {
+			continue // its answers are not known, or it is what others are compared with
 		}
-		if len(p.Rules) > 0 && len(p.Solutions[0].Args) > 0 {
-			continue // its answers are not known
+		if s.expect == "" {
+			right++
+		} else {
+			wrong++
 		}
-		seen := map[string]bool{}
-		for _, s := range p.Solutions {
-			good := s.Expect == "" || s.Expect == "accepted"
-			if seen[s.File] || s.Expect == "compile error" || s.Role == problem.Reference {
-				continue
+		row := fmt.Sprintf("ready: %-22s %-22s", s.name, s.expect)
+		for mode, reference := range []string{referenceFor(s.problem, s.file), ""} {
+			said, err := b.readyIn(s.folder, s.file, reference)
+			if err != nil {
+				return err
 			}
-			seen[s.File] = true
-			if good && !slices.Contains([]string{".cpp", ".py", ".java"}, filepath.Ext(s.File)) {
-				continue
+			row += "  " + said.words
+			if said.stopped && s.expect == "" {
+				held[mode]++
+				row += " !"
+			} else if said.stopped {
+				stopped[mode]++
 			}
-			if good {
-				right++
-			} else {
-				wrong++
-			}
-			row := fmt.Sprintf("ready: %-22s %-22s", stop.Folder+"/"+s.File, s.Expect)
-			for mode, reference := range []string{referenceFor(p, s), ""} {
-				said, err := b.readyIn(folder, s.File, reference)
-				if err != nil {
-					return err
-				}
-				row += "  " + said.words
-				if said.stopped && good {
-					held[mode]++
-					row += " !"
-				} else if said.stopped {
-					stopped[mode]++
-				}
-			}
-			fmt.Println(row)
 		}
+		fmt.Println(row)
 	}
 	fmt.Printf("ready: of %d wrong solutions %d are stopped beside a reference, %d alone; of %d right ones %d and %d\n", wrong, stopped[0], stopped[1], right, held[0], held[1])
 	return nil
 }
 
-// referenceFor is a right solution other than one.
-func referenceFor(p *problem.Problem, tried problem.Solution) string {
-	found := ""
+// referenceOf is the reference of a problem; empty: it has none.
+func referenceOf(p *problem.Problem) string {
 	for _, s := range p.Solutions {
-		switch {
-		case s.Role == problem.Reference:
+		if s.Role == problem.Reference {
 			return s.File
-		case found == "" && s.Expect == "" && s.File != tried.File && (strings.HasSuffix(s.File, ".cpp") || strings.HasSuffix(s.File, ".py")):
-			found = s.File
 		}
 	}
-	return found
+	return ""
+}
+
+// referenceFor is the reference, or a right solution other than one.
+func referenceFor(p *problem.Problem, tried string) string {
+	if reference := referenceOf(p); reference != "" {
+		return reference
+	}
+	for _, s := range p.Solutions {
+		if s.Expect == "" && s.File != tried && (strings.HasSuffix(s.File, ".cpp") || strings.HasSuffix(s.File, ".py")) {
+			return s.File
+		}
+	}
+	return ""
 }
 
 type readySaid struct {

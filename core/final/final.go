@@ -126,38 +126,46 @@ var (
 	jsImport   = lazy.New(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
 )
 
-// included puts in the headers that lie beside.
-func (m *maker) included(path string, text []byte) ([]byte, error) {
+// spliced puts something in where a pattern names it, and code stands. put returns what that is; ok is
+// false where what names it stays.
+func (m *maker) spliced(text []byte, pattern lazy.Regexp, put func(name string) (inside []byte, ok bool, err error)) ([]byte, error) {
 	code := source.Blanked(text, m.family)
 	var out []byte
 	last := 0
-	for _, at := range source.Include().FindAllSubmatchIndex(text, -1) {
+	for _, at := range pattern().FindAllSubmatchIndex(text, -1) {
 		if source.IsBlank(code, at[0], at[1]) {
 			continue
 		}
-		name := string(text[at[2]:at[3]])
-		file := filepath.Join(filepath.Dir(path), name)
-		inside, err := os.ReadFile(file)
-		if errors.Is(err, os.ErrNotExist) {
-			continue // the compiler has it elsewhere
-		}
+		inside, ok, err := put(string(text[at[2]:at[3]]))
 		if err != nil {
 			return nil, err
 		}
-		once := pragmaOnce().Match(inside)
-		out = append(out, text[last:at[0]]...)
-		last = at[1]
-		if once && m.done[file] {
-			continue
+		if ok {
+			out = append(append(out, text[last:at[0]]...), bytes.TrimRight(inside, "\n")...)
+			last = at[1]
 		}
-		m.done[file] = true
-		if inside, err = m.joined(file, pragmaOnce().ReplaceAll(inside, nil)); err != nil {
-			return nil, err
-		}
-		m.note("put in %s", name)
-		out = append(out, bytes.TrimRight(inside, "\n")...)
 	}
 	return append(out, text[last:]...), nil
+}
+
+// included puts in the headers that lie beside.
+func (m *maker) included(path string, text []byte) ([]byte, error) {
+	return m.spliced(text, source.Include, func(name string) ([]byte, bool, error) {
+		file := filepath.Join(filepath.Dir(path), name)
+		inside, err := os.ReadFile(file)
+		switch {
+		case errors.Is(err, os.ErrNotExist): // the compiler has it elsewhere
+			return nil, false, nil
+		case err != nil:
+			return nil, false, err
+		case m.done[file] && pragmaOnce().Match(inside):
+			return nil, true, nil
+		}
+		m.done[file] = true
+		inside, err = m.joined(file, pragmaOnce().ReplaceAll(inside, nil))
+		m.note("put in %s", name)
+		return inside, true, err
+	})
 }
 
 // debugNames are the names by which people keep out of a judge's sight what helps them at home.
@@ -227,32 +235,20 @@ func (m *maker) withoutDebug(text []byte) []byte {
 
 // replaced puts files in where a pattern names them, each once.
 func (m *maker) replaced(path string, text []byte, pattern lazy.Regexp, extension string, as func(name string, text []byte) []byte) ([]byte, error) {
-	code := source.Blanked(text, m.family)
-	var out []byte
-	last := 0
-	for _, at := range pattern().FindAllSubmatchIndex(text, -1) {
-		if source.IsBlank(code, at[0], at[1]) {
-			continue
-		}
-		name := string(text[at[2]:at[3]])
+	return m.spliced(text, pattern, func(name string) ([]byte, bool, error) {
 		file := filepath.Join(filepath.Dir(path), strings.TrimSuffix(name, extension)+extension)
 		inside, err := os.ReadFile(file)
-		if err != nil {
-			return nil, &Error{fmt.Sprintf("%s names %s, which cannot be read: %v", filepath.Base(path), name, err)}
-		}
-		out = append(out, text[last:at[0]]...)
-		last = at[1]
-		if m.done[file] {
-			continue
+		switch {
+		case err != nil:
+			return nil, false, &Error{fmt.Sprintf("%s names %s, which cannot be read: %v", filepath.Base(path), name, err)}
+		case m.done[file]:
+			return nil, true, nil
 		}
 		m.done[file] = true
-		if inside, err = m.joined(file, inside); err != nil {
-			return nil, err
-		}
+		inside, err = m.joined(file, inside)
 		m.note("put in %s", filepath.Base(file))
-		out = append(out, bytes.TrimRight(as(name, inside), "\n")...)
-	}
-	return append(out, text[last:]...), nil
+		return as(name, inside), true, err
+	})
 }
 
 // required puts in what JavaScript requires, as functions that give what each file exports.
