@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"slices"
+	"strings"
 
 	"github.com/urfave/cli/v3"
 
@@ -39,7 +40,7 @@ func (a *app) caseImportCommand() *cli.Command {
 	}
 }
 
-func (a *app) caseImport(ctx context.Context, name, group string, yes, sealed bool) error {
+func (a *app) caseImport(ctx context.Context, name, group string, yes, sealed bool) (failed error) {
 	p, err := a.loadFor(true)
 	if err != nil {
 		return err
@@ -60,8 +61,20 @@ func (a *app) caseImport(ctx context.Context, name, group string, yes, sealed bo
 	if err := a.confirm(yes, "copy %s to %s?", view.Count(len(pairing.Pairs), "case"), view.Visible(p.Name())+"/cases/"); err != nil {
 		return err
 	}
-	before := p.Groups()
-	copied, there, err := intake.Copy(ctx, source, pairing.Pairs, p, group, func(files int) {
+	copied := 0
+	if sealed { // before anything is there to be seen
+		undo, err := a.sealFirst(p, pairing, group)
+		if err != nil {
+			return err
+		}
+		defer func() {
+			if copied == 0 {
+				failed = errors.Join(failed, undo())
+			}
+		}()
+	}
+	var there []string
+	copied, there, err = intake.Copy(ctx, source, pairing.Pairs, p, group, func(files int) {
 		a.screen.Progress("copying: %d of %d files", files, 2*len(pairing.Pairs))
 	})
 	if err != nil {
@@ -74,23 +87,26 @@ func (a *app) caseImport(ctx context.Context, name, group string, yes, sealed bo
 	if p, err = a.loadFor(true); err != nil {
 		return err
 	}
-	if sealed {
-		return a.sealImported(p, before)
-	}
 	return a.checkImported(p, copied)
 }
 
-// sealImported seals the groups that came with an import.
-func (a *app) sealImported(p *problem.Problem, before []string) error {
-	added := slices.DeleteFunc(slices.Clone(p.Groups()), func(group string) bool { return slices.Contains(before, group) })
-	if len(added) == 0 {
-		return usageError("no group is new, so none was sealed: a group that has cases already is sealed by hand, with sealed = true below its [[group]] in %s", problem.ConfigFile)
+// sealFirst seals the groups that an import makes. undo takes that back, where nothing was copied.
+func (a *app) sealFirst(p *problem.Problem, pairing intake.Pairing, group string) (undo func() error, err error) {
+	var taken []string
+	for _, pair := range pairing.Pairs {
+		name, _, _ := strings.Cut(intake.CaseName(pair, group), "/")
+		switch {
+		case slices.Contains(taken, name) || p.Rule(name).Sealed:
+		case slices.Contains(p.Groups(), name):
+			return nil, usageError("the group %s has cases already, and is not sealed; choose another one with --group, or write sealed = true below its [[group]] in %s", name, problem.ConfigFile)
+		default:
+			taken = append(taken, name)
+		}
 	}
-	if err := p.Seal(added, true); err != nil {
-		return err
+	if undo, err = p.Seal(taken, true); err == nil && len(taken) > 0 {
+		a.screen.Print("sealed: %s", view.List(taken, 10))
 	}
-	a.screen.Print("sealed: %s", view.List(added, 10))
-	return nil
+	return undo, err
 }
 
 func (a *app) caseUnsealCommand() *cli.Command {
@@ -102,11 +118,15 @@ func (a *app) caseUnsealCommand() *cli.Command {
 			"sealed = true out of verdict.toml; without GROUP, for all groups. A seal is no lock: who opens\n" +
 			"the files can read them.\n\n   cold case unseal official",
 		Action: func(_ context.Context, c *cli.Command) error {
-			p, err := a.loadFor(true)
+			p, err := problem.Unread(a.dir) // what is sealed may be malformed
 			if err != nil {
 				return err
 			}
-			sealed, groups := p.SealedGroups(), c.Args().Slice()
+			sealed, err := p.SealedGroups()
+			if err != nil {
+				return err
+			}
+			groups := c.Args().Slice()
 			if len(groups) == 0 {
 				groups = sealed
 			}
@@ -118,7 +138,7 @@ func (a *app) caseUnsealCommand() *cli.Command {
 					return usageError("the group %q is not sealed; these are: %s", group, view.List(sealed, 10))
 				}
 			}
-			if err := p.Seal(groups, false); err != nil {
+			if _, err := p.Seal(groups, false); err != nil {
 				return err
 			}
 			a.screen.Print("unsealed: %s", view.List(groups, 10))

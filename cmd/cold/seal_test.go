@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -82,4 +83,45 @@ func TestACaseOfASealedGroupThatIsMalformedShowsNothingOfItself(t *testing.T) {
 	assert.NotContains(t, got.errors, "7700")
 	assert.NotContains(t, got.errors, "h1.in")
 	assert.Contains(t, got.errors, "cold case unseal official")
+	got = s.run(t, "case", "unseal", "official")
+	assert.Equal(t, 0, got.status, got.errors)
+	got = s.run(t, "try", "f.py")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, "cases/official/h1.in:1")
+}
+
+func TestWhatIsImportedSealedIsNeverOpenInBetween(t *testing.T) {
+	files := map[string]string{
+		"verdict.toml": "[call]\nname = \"f\"\ntakes = [\"a: int\"]\nreturns = \"int\"\n", "f.py": "def f(a): return a\n",
+		"away/h1.in": "a: seven77007\n", "away/h1.out": "3\n",
+	}
+	s := folder(t, files)
+	got := s.run(t, "case", "import", "away", "--group", "official", "--sealed", "--yes")
+	assert.Equal(t, 64, got.status, "what was copied is malformed")
+	assert.NotContains(t, got.out+got.errors, "77007")
+	assert.Contains(t, got.errors, "cold case unseal official")
+
+	// A group that is there already must be sealed; one that is takes more.
+	files["away/h1.in"], files["cases/official/h0.in"] = "a: 77007\n", "a: 1\n"
+	s = folder(t, files)
+	got = s.run(t, "case", "import", "away", "--group", "official", "--sealed", "--yes")
+	assert.Equal(t, 64, got.status)
+	assert.Contains(t, got.errors, "the group official has cases already, and is not sealed")
+	assert.NoFileExists(t, filepath.Join(s.dir, "cases/official/h1.in"))
+	files["verdict.toml"] += "[[group]]\nname = \"official\"\nsealed = true\n"
+	s = folder(t, files)
+	got = s.run(t, "case", "import", "away", "--group", "official", "--sealed", "--yes")
+	assert.Equal(t, 0, got.status, got.errors)
+	assert.FileExists(t, filepath.Join(s.dir, "cases/official/h1.in"))
+
+	// Where nothing is copied, verdict.toml is as it was.
+	delete(files, "cases/official/h0.in")
+	files["verdict.toml"] = strings.Replace(files["verdict.toml"], "[[group]]\nname = \"official\"\nsealed = true\n", "", 1)
+	files["cases/official"] = "a file is in the way"
+	s = folder(t, files)
+	got = s.run(t, "case", "import", "away", "--group", "official", "--sealed", "--yes")
+	assert.NotEqual(t, 0, got.status)
+	text, err := os.ReadFile(filepath.Join(s.dir, "verdict.toml"))
+	require.NoError(t, err)
+	assert.Equal(t, files["verdict.toml"], string(text))
 }

@@ -92,11 +92,14 @@ func (c *configReader) duration(into *time.Duration) func(string, any) {
 	}
 }
 
-func (c *configReader) size(into *int64) func(string, any) {
+func (c *configReader) size(into *int64) func(string, any) { return sizeOf(into, c.Reader) }
+
+// sizeOf takes a size in bytes.
+func sizeOf(into *int64, r *settings.Reader) func(string, any) {
 	return func(at string, value any) {
 		n, err := ParseSize(fmt.Sprint(value))
 		if err != nil {
-			c.WrongAt(at, "%s: %v", at, err)
+			r.WrongAt(at, "%s: %v", at, err)
 		}
 		*into = n
 	}

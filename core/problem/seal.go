@@ -5,10 +5,11 @@ import (
 	"errors"
 	"fmt"
 	"os"
-	"regexp"
+	"slices"
 
 	"coldverdict/core/settings"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/lazy"
 )
 
 // A sealed group is one whose cases show nothing but verdicts, times and points. That is no lock:
@@ -55,45 +56,65 @@ func (l *loader) seal() {
 }
 
 var (
-	sealedLine = regexp.MustCompile(`(?m)^[ \t]*sealed[ \t]*=[^\n]*\n?`)
-	nextTable  = regexp.MustCompile(`(?m)^[ \t]*\[`)
+	sealedLine = lazy.New(`(?m)^[ \t]*sealed[ \t]*=[^\n]*\n?`)
+	nextTable  = lazy.New(`(?m)^[ \t]*\[`)
 )
 
 // Seal writes into verdict.toml that groups are sealed, or that they are not any more. A group
-// that has no table there gets one.
-func (p *Problem) Seal(groups []string, sealed bool) error {
-	return p.changing(func(now *Problem) error {
-		old, err := os.ReadFile(now.full(ConfigFile))
-		if err != nil && !errors.Is(err, os.ErrNotExist) {
+// that has no table there gets one. undo brings the file back as it was, unless somebody has changed
+// it since.
+func (p *Problem) Seal(groups []string, sealed bool) (undo func() error, err error) {
+	var old, text []byte
+	err = p.changing(func(now *Problem) error {
+		if old, err = os.ReadFile(now.full(ConfigFile)); err != nil && !errors.Is(err, os.ErrNotExist) {
 			return err
 		}
-		text := bytes.Clone(old)
+		text = bytes.Clone(old)
 		for _, group := range groups {
-			text = sealedIn(text, group, now.ruleLine(text, group), sealed)
+			text = sealedIn(text, group, groupTable(text, group), sealed)
 		}
 		if bytes.Equal(text, old) {
 			return nil
 		}
-		if err != nil { // there was none
-			return WriteWhole(now.full(ConfigFile), text, 0o644)
-		}
 		return now.rewrite(ConfigFile, old, text)
 	})
+	undo = func() error {
+		return p.changing(func(now *Problem) error {
+			if bytes.Equal(text, old) {
+				return nil
+			}
+			if len(old) == 0 {
+				return os.Remove(now.full(ConfigFile))
+			}
+			return now.rewrite(ConfigFile, text, old)
+		})
+	}
+	return undo, err
 }
 
-// ruleLine is the line of the table of a group in a text of verdict.toml; 0: it has none.
-func (p *Problem) ruleLine(text []byte, group string) int {
-	r, tree := settings.Read(text, func(int, string, ...any) {})
-	if tree == nil {
-		return 0
-	}
-	list, _ := tree["group"].([]any)
-	for i, item := range list {
-		if table, ok := item.(map[string]any); ok && table["name"] == group {
-			return r.Line(fmt.Sprintf("group[%d]", i))
+// groupTable is the line on which the table of a group begins in a text of verdict.toml; 0: it has
+// none.
+func groupTable(text []byte, group string) (line int) {
+	for at, table := range groupTables(text) {
+		if table["name"] == group {
+			return at
 		}
 	}
 	return 0
+}
+
+// groupTables goes through the tables of groups in a text of verdict.toml, with their lines. Of a
+// text that is no TOML there are none.
+func groupTables(text []byte) func(yield func(int, map[string]any) bool) {
+	return func(yield func(int, map[string]any) bool) {
+		r, tree := settings.Read(text, func(int, string, ...any) {})
+		list, _ := tree["group"].([]any)
+		for i, item := range list {
+			if table, ok := item.(map[string]any); ok && !yield(r.Line(fmt.Sprintf("group[%d]", i)), table) {
+				return
+			}
+		}
+	}
 }
 
 func sealedIn(text []byte, group string, line int, sealed bool) []byte {
@@ -119,24 +140,29 @@ func sealedIn(text []byte, group string, line int, sealed bool) []byte {
 		from += next + 1
 	}
 	to := len(text)
-	if m := nextTable.FindIndex(text[from:]); m != nil {
+	if m := nextTable().FindIndex(text[from:]); m != nil {
 		to = from + m[0]
 	}
-	inside := sealedLine.ReplaceAll(text[from:to], nil)
+	inside := sealedLine().ReplaceAll(text[from:to], nil)
 	if sealed {
 		inside = append([]byte("sealed = true\n"), inside...)
 	}
 	return bytes.Join([][]byte{text[:from], inside, text[to:]}, nil)
 }
 
-// SealedGroups are the groups that are sealed, in the order of verdict.toml.
-func (p *Problem) SealedGroups() (list []string) {
-	for _, r := range p.Rules {
-		if r.Sealed {
-			list = append(list, r.Name)
+// SealedGroups are the groups that verdict.toml says are sealed, in its order. It is read anew, so
+// that a problem whose cases cannot be read can be asked, too.
+func (p *Problem) SealedGroups() (list []string, err error) {
+	text, err := os.ReadFile(p.full(ConfigFile))
+	if err != nil && !errors.Is(err, os.ErrNotExist) {
+		return nil, err
+	}
+	for _, table := range groupTables(Plain(text)) {
+		if name, ok := table["name"].(string); ok && table["sealed"] == true {
+			list = append(list, name)
 		}
 	}
-	return list
+	return list, nil
 }
 
 // hideSealed takes out of mistakes what they say of cases of sealed groups.
@@ -154,7 +180,7 @@ func (l *loader) sealedAt(m Mistake) string {
 	for _, c := range l.problem.Cases {
 		file, line := splitWhere(c.Where)
 		switch {
-		case c.inFile() && (m.File == c.Where || m.File == c.beside(".out")):
+		case c.inFile() && slices.ContainsFunc(caseExtensions, func(extension string) bool { return m.File == c.beside(extension) }):
 			group = c.Group
 		case file == m.File && line <= m.Line && line > nearest:
 			group, nearest = c.Group, line

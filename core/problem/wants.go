@@ -30,13 +30,7 @@ func (j Judge) Over(below Judge) Judge {
 func readJudge(j *Judge, r *settings.Reader, languages []string) func(at string, value any) {
 	return func(at string, value any) {
 		j.Versions = map[string]string{}
-		known := settings.Fields{"class": r.Text(&j.Class), "source_limit": func(at string, value any) {
-			n, err := ParseSize(fmt.Sprint(value))
-			if err != nil {
-				r.WrongAt(at, "%s: %v", at, err)
-			}
-			j.SourceLimit = n
-		}}
+		known := settings.Fields{"class": r.Text(&j.Class), "source_limit": sizeOf(&j.SourceLimit, r)}
 		for _, name := range languages {
 			known[name] = func(at string, value any) {
 				var version string
