@@ -119,18 +119,28 @@ func (m *measuring) explain(q quantity, style string, t *Trend) {
 const seenShare = 0.3
 
 // hidden are the plain laws that may lie below the noise where nothing was seen to grow: at the
-// largest input they could add a part of the constant that counts.
+// largest input they could add a part of the constant that counts. What grows faster than the input
+// is none of them, as it is left out of the prediction.
 func (m *measuring) hidden(q quantity, constant Fit, samples []sample, style string) (list []Law) {
-	sizes, _ := m.largestOf(style)
+	sizes, bytes := m.largestOf(style)
+	if sizes == nil {
+		return nil
+	}
 	last := samples[len(samples)-1]
+	longer := bytes / math.Max(1, last.input)
 	for _, law := range m.lawsOf(q) {
-		plain := law.order > 0 && law.order <= 3 && !strings.Contains(law.Text, "log") && !strings.Contains(law.Text, "sqrt")
-		if plain && sizes != nil && 2*last.error/law.Of(last.sizes)*law.Of(sizes) > seenShare*constant.Base {
+		times := law.Of(sizes) / law.Of(last.sizes)
+		plain := law.order > 0 && !strings.Contains(law.Text, "log") && !strings.Contains(law.Text, "sqrt")
+		if plain && times < inputShare*longer && 2*last.error*times > seenShare*constant.Base {
 			list = append(list, law)
 		}
 	}
 	return list
 }
+
+// inputShare is how much faster than the bytes of the input something may grow that grows with it: the
+// first inputs hold little but their counts.
+const inputShare = 1.2
 
 // explained returns the laws that explain samples, the best first, and a knee where only a law with
 // one does.
