@@ -126,21 +126,20 @@ func (m *measuring) hidden(q quantity, constant Fit, samples []sample, style str
 	if sizes == nil {
 		return nil
 	}
-	last := samples[len(samples)-1]
-	longer := bytes / math.Max(1, last.input)
+	first, last := samples[0], samples[len(samples)-1]
+	longer := math.Log(bytes / math.Max(1, first.input))
 	for _, law := range m.lawsOf(q) {
-		times := law.Of(sizes) / law.Of(last.sizes)
-		plain := law.order > 0 && !strings.Contains(law.Text, "log") && !strings.Contains(law.Text, "sqrt")
-		if plain && times < inputShare*longer && 2*last.error*times > seenShare*constant.Base {
+		plain := law.order > 0 && law.order <= 3 && !strings.Contains(law.Text, "log") && !strings.Contains(law.Text, "sqrt")
+		asInput := math.Log(law.Of(sizes)/law.Of(first.sizes)) <= inputPower*longer
+		if plain && asInput && 2*last.error*law.Of(sizes)/law.Of(last.sizes) > seenShare*constant.Base {
 			list = append(list, law)
 		}
 	}
 	return list
 }
 
-// inputShare is how much faster than the bytes of the input something may grow that grows with it: the
-// first inputs hold little but their counts.
-const inputShare = 1.2
+// inputPower is with which power of the bytes of the input something may grow that grows with it.
+const inputPower = 1.2
 
 // explained returns the laws that explain samples, the best first, and a knee where only a law with
 // one does.
