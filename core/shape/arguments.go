@@ -16,7 +16,8 @@ import (
 // ParseArguments reads a shape of a function problem: its fields, in order, are the
 // arguments that the function takes. Nothing is laid out in lines; lengths may be
 // ranges, words, texts and grids are texts and arrays of them, and trees and graphs
-// are arrays of edges. The error is a Mistakes.
+// are arrays of edges. A field that no argument is named after is a count: how many
+// elements an argument has. The error is a Mistakes.
 func ParseArguments(text string, takes []value.Field) (*Shape, error) { return parse(text, takes) }
 
 // asArguments makes each field an item of its own, and reports what cannot be an
@@ -38,25 +39,124 @@ func (p *parser) asArguments() {
 		}
 	}
 	p.s.Items = items
-	for i, f := range fields {
+	for _, f := range fields {
+		p.asArgument(f)
+	}
+	p.counted()
+}
+
+// asArgument takes a field for the next argument, or for a count.
+func (p *parser) asArgument(f *fieldNode) {
+	next := len(p.s.params)
+	switch {
+	case f.Value == nil:
+		p.wrong(f.Pos, "a token in quotes is no argument")
+	case next < len(p.s.takes) && f.Name == p.s.takes[next].Name:
+		if of := f.Value.types(); !slices.Contains(of, plainType(p.s.takes[next].Type)) {
+			p.wrong(f.Value.Pos, "%s is %s, and the function takes %s", f.Name, strings.Join(of, " or "), p.s.takes[next].Type)
+		}
+		// On a line of its own each keeps its blanks.
+		f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == typeWord || f.Value.Base == typeText)
+		p.s.params = append(p.s.params, f)
+	case f.Name != "" && f.Value.Base == typeInt && len(f.Value.Dims) == 0 && !slices.ContainsFunc(p.s.takes, func(t value.Field) bool { return t.Name == f.Name }):
+		p.s.counts = append(p.s.counts, f)
+	case next == len(p.s.takes):
+		p.wrong(f.Pos, "the function takes no argument behind %s", p.s.takes[next-1].Name)
+	default:
+		p.wrong(f.Pos, "the argument %d of the function is %s; name this field so", next+1, p.s.takes[next].Name)
+	}
+}
+
+// counted reports the counts that no argument gives, and the arguments without a field.
+func (p *parser) counted() {
+	missing := len(p.s.params)
+	for _, f := range p.s.counts {
 		switch {
-		case f.Value == nil:
-			p.wrong(f.Pos, "a token in quotes is no argument")
-		case i >= len(p.s.takes):
-			p.wrong(f.Pos, "the function takes no argument behind %s", p.s.takes[len(p.s.takes)-1].Name)
-		case f.Name != p.s.takes[i].Name:
-			p.wrong(f.Pos, "the argument %d of the function is %s; name this field so", i+1, p.s.takes[i].Name)
+		case slices.ContainsFunc(p.s.params, func(param *fieldNode) bool { return len(param.lengthsFrom(f.Name)) > 0 }):
+		case missing < len(p.s.takes):
+			p.wrong(f.Pos, "the argument %d of the function is %s; name this field so", missing+1, p.s.takes[missing].Name)
 		default:
-			if of := f.Value.types(); !slices.Contains(of, plainType(p.s.takes[i].Type)) {
-				p.wrong(f.Value.Pos, "%s is %s, and the function takes %s", f.Name, strings.Join(of, " or "), p.s.takes[i].Type)
-			}
-			// On a line of its own each keeps its blanks.
-			f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == typeWord || f.Value.Base == typeText)
+			p.wrong(f.Pos, "%s is no argument of the function, and no argument has %s elements", f.Name, f.Name)
 		}
 	}
-	if n := len(fields); n < len(p.s.takes) && len(p.mistakes) == 0 {
-		p.wrong(Pos{1, 1}, "there is no field for the argument %s", p.s.takes[n].Name)
+	if missing < len(p.s.takes) && len(p.mistakes) == 0 {
+		p.wrong(Pos{1, 1}, "there is no field for the argument %s", p.s.takes[missing].Name)
 	}
+}
+
+// A lengthFrom says that a count is so much more than a length of an argument.
+type lengthFrom struct {
+	of   func(arg any) (length int64, ok bool)
+	more int64
+}
+
+func elementsOf(arg any) (int64, bool) {
+	list, ok := arg.([]any)
+	return int64(len(list)), ok
+}
+
+func firstElementsOf(arg any) (int64, bool) {
+	list, ok := arg.([]any)
+	if !ok || len(list) == 0 {
+		return 0, false
+	}
+	return charactersOf(list[0])
+}
+
+func charactersOf(arg any) (int64, bool) {
+	if text, ok := arg.(string); ok {
+		return runes([]byte(text)), true
+	}
+	return elementsOf(arg)
+}
+
+// lengthsFrom lists from which lengths of an argument a count follows.
+func (f *fieldNode) lengthsFrom(count string) (list []lengthFrom) {
+	v := f.Value
+	offer := func(e exprNode, less int64, of func(any) (int64, bool)) {
+		if more, ok := plainlyMore(e, count); ok {
+			list = append(list, lengthFrom{of, less - more})
+		}
+	}
+	dims := func(lengths []*lengthNode, of ...func(any) (int64, bool)) {
+		for i, l := range lengths {
+			if l != nil && l.Exact != nil {
+				offer(l.Exact, 0, of[i])
+			}
+		}
+	}
+	dims(v.Dims, elementsOf, firstElementsOf)
+	switch {
+	case v.Base == typePerm:
+		offer(v.Args[0], 0, elementsOf)
+	case v.Base == typeGraph:
+		offer(v.Args[1], 0, elementsOf)
+	case v.Base == typeTree, v.Base == typeParents:
+		offer(v.Args[0], 1, elementsOf)
+	case v.Length != nil && len(v.Dims) == 0:
+		dims([]*lengthNode{v.Length}, charactersOf)
+	}
+	return list
+}
+
+// plainlyMore reports that an expression is a name, or that and a number more.
+func plainlyMore(e exprNode, count string) (more int64, ok bool) {
+	switch e := e.(type) {
+	case *reference:
+		return 0, e.index == nil && e.name == count
+	case *binary:
+		n, isNumber := e.y.(*number)
+		if more, ok = plainlyMore(e.x, count); !ok || !isNumber {
+			return 0, false
+		}
+		switch e.op {
+		case "+":
+			return more + n.value, true
+		case "-":
+			return more - n.value, true
+		}
+	}
+	return 0, false
 }
 
 func placeOf(item node) Pos {
@@ -91,23 +191,10 @@ func (v *valueNode) types() []string {
 // Arguments returns the input as a function takes it, as package value has values;
 // nil if the shape is of lines.
 func (in *Input) Arguments() (args []any) {
-	for i, f := range in.shape.fields() {
+	for i, f := range in.shape.params {
 		args = append(args, f.argument(in.top, in.shape.takes[i].Type))
 	}
 	return args
-}
-
-// fields are those of a function's arguments.
-func (s *Shape) fields() (list []*fieldNode) {
-	if s.takes == nil {
-		return nil
-	}
-	for _, item := range s.Items {
-		if line, ok := item.(*lineNode); ok {
-			list = append(list, line.Fields[0])
-		}
-	}
-	return list
 }
 
 func (f *fieldNode) argument(top *frame, t value.Type) any {
@@ -166,12 +253,16 @@ func (s *Shape) readCall(in io.Reader) (top *frame, fault *Fault, err error) {
 	}
 	top = newFrame(s.top, nil)
 	actual := map[*lengthNode]int64{}
-	for i, f := range s.fields() {
-		wrong := f.take(top, args[i], actual)
-		if wrong == "" {
-			wrong = f.wrongLength(top)
+	for i, f := range s.params {
+		if wrong := f.take(top, args[i], actual); wrong != "" {
+			return nil, &Fault{Line: i + 1, Name: f.Name, Text: wrong}, nil
 		}
-		if wrong != "" {
+	}
+	for _, f := range s.counts {
+		f.count(top, s.params, args)
+	}
+	for i, f := range s.params {
+		if wrong := f.wrongLength(top); wrong != "" {
 			return nil, &Fault{Line: i + 1, Name: f.Name, Text: wrong}, nil
 		}
 	}
@@ -187,26 +278,52 @@ func (s *Shape) readCall(in io.Reader) (top *frame, fault *Fault, err error) {
 	return top, fault, err
 }
 
-// linesOf returns which argument a line is of, when they are laid out in lines.
+// linesOf returns which argument a line is of, when they are laid out in lines. A count
+// stands for the first argument that has so many elements.
 func (s *Shape) linesOf(top *frame) func(line int) int {
-	var ends []int
-	for _, f := range s.fields() {
-		w := &writer{}
-		w.line(&lineNode{Fields: []*fieldNode{f}}, top)
-		last := 0
-		if len(ends) > 0 {
-			last = ends[len(ends)-1]
+	type end struct{ line, argument int }
+	var ends []end
+	last := 0
+	for _, item := range s.Items {
+		line, ok := item.(*lineNode)
+		if !ok {
+			continue
 		}
-		ends = append(ends, last+strings.Count(string(w.text), "\n"))
+		f := line.Fields[0]
+		w := &writer{}
+		w.line(&lineNode{Fields: line.Fields}, top)
+		last += strings.Count(string(w.text), "\n")
+		argument := slices.Index(s.params, f)
+		if argument < 0 {
+			argument = slices.IndexFunc(s.params, func(param *fieldNode) bool { return len(param.lengthsFrom(f.Name)) > 0 })
+		}
+		ends = append(ends, end{last, argument + 1})
 	}
 	return func(line int) int {
-		for i, end := range ends {
-			if line <= end {
-				return i + 1
+		for _, one := range ends {
+			if line <= one.line {
+				return one.argument
 			}
 		}
-		return len(ends)
+		return len(s.params)
 	}
+}
+
+// count puts the count of what an argument has into a frame. Where there is nothing to be
+// counted, as in the rows of a table that has none, it is the least that it can be.
+func (f *fieldNode) count(top *frame, params []*fieldNode, args []any) {
+	d := &top.data[f.slot]
+	d.count = 1
+	for i, param := range params {
+		for _, l := range param.lengthsFrom(f.Name) {
+			if n, ok := l.of(args[i]); ok {
+				d.ints = []int64{n + l.more}
+				return
+			}
+		}
+	}
+	low, _ := f.Value.bounds(top)
+	d.ints = []int64{low}
 }
 
 // wrongLength says that an argument has not as many elements as it must have.

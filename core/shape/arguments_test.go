@@ -51,6 +51,39 @@ func TestArgumentsAreMadeAndHeldAgainstAShape(t *testing.T) {
 	assert.Contains(t, fault.Error(), "limit")
 }
 
+func TestCountsAreNoArguments(t *testing.T) {
+	s, err := ParseArguments("n: int 2..9, m: int 0..9\nlimit: int 0..n\ntemps: int[n] 1..n distinct\nedges: graph(n, m)\nname: word(m, \"ab\")", takes(t, "limit: int", "temps: int[]", "edges: int[][]", "name: text"))
+	require.NoError(t, err)
+	for seed := range Seed(60) {
+		text := madeValid(t, s, Making{Seed: seed, Size: Size(seed) * Largest / 60})
+		args, err := value.ReadCall(string(text), s.takes)
+		require.NoError(t, err, "%s", text)
+		require.Len(t, args, 4)
+		assert.Len(t, args[2], len(args[3].(string)), "%s", text)
+	}
+	for call, says := range map[string]string{
+		"limit: 0\ntemps: [1]\nedges: []\nname: \"\"":           "line 2: n is 1, outside 2..9",
+		"limit: 0\ntemps: [1, 2]\nedges: []\nname: \"a\"":       "name has 1 characters, and has 0",
+		"limit: 3\ntemps: [1, 2]\nedges: []\nname: \"\"":        "line 1: limit is 3, outside 0..2 (n)",
+		"limit: 0\ntemps: [1, 2]\nedges: [[1, 3]]\nname: \"b\"": "line 3: ",
+	} {
+		fault, err := s.Check(strings.NewReader(call+"\n"), Options{})
+		require.NoError(t, err, call)
+		require.NotNil(t, fault, call)
+		assert.Contains(t, fault.Error(), says, call)
+	}
+	table, err := ParseArguments("r: int 0..3, c: int 1..3\nmap: grid(r, c, \"#.\")", takes(t, "map: text[]"))
+	require.NoError(t, err)
+	for _, call := range []string{"map: []", "map: [\"##\", \"#.\"]"} {
+		fault, err := table.Check(strings.NewReader(call+"\n"), Options{})
+		require.NoError(t, err)
+		assert.Nil(t, fault, call)
+	}
+	_, err = ParseArguments("k: int 1..3\ntemps: int[1..k]", takes(t, "temps: int[]"))
+	assert.ErrorContains(t, err, "k is no argument of the function, and no argument has k elements")
+	assert.Contains(t, strings.Join(s.Explain(), "\n"), "no argument: n, an integer from 2 to 9")
+}
+
 func TestWhatArgumentsCannotBe(t *testing.T) {
 	for _, tt := range []struct{ takes, shape, call, says string }{
 		{"temps: int[]", "temps: int[1..4] -50..50", "temps = [1, 60]", "line 1: temps[1] is 60, outside -50..50"},
@@ -86,7 +119,7 @@ func TestWhatArgumentsCannotBe(t *testing.T) {
 func TestAShapeThatDoesNotFitTheFunction(t *testing.T) {
 	for _, tt := range []struct{ takes, shape, says string }{
 		{"a: int", "b: int 1..5", "1:1: the argument 1 of the function is a; name this field so"},
-		{"a: int", "a: int 1..5, c: int", "1:14: the function takes no argument behind a"},
+		{"a: int", "a: int 1..5, c: int", "1:14: c is no argument of the function, and no argument has c elements"},
 		{"a: int, b: text", "a: int 1..5", "there is no field for the argument b"},
 		{"a: text", "a: int 1..5", "1:4: a is int or long or bigint, and the function takes text"},
 		{"a: int[]", "a: int 1..5", "the function takes int[]"},

@@ -3,6 +3,7 @@ package shape
 import (
 	"fmt"
 	"math/big"
+	"slices"
 	"strings"
 )
 
@@ -10,7 +11,7 @@ import (
 // implies, so that a person can compare it with a statement. What lies in a block
 // is indented by two blanks more.
 func (s *Shape) Explain() []string {
-	e := &explainer{known: map[*fieldNode]span{}, unit: line, line: 1}
+	e := &explainer{known: map[*fieldNode]span{}, unit: line, line: 1, counts: s.counts}
 	if s.takes != nil {
 		e.unit = "argument"
 	}
@@ -43,9 +44,10 @@ type span struct{ low, high *big.Int }
 type explainer struct {
 	lines  []string
 	known  map[*fieldNode]span
-	unit   string // a line, or an argument
-	line   int    // of the input; 0: it depends on the input from here on
-	within int    // blocks around
+	unit   string       // a line, or an argument
+	line   int          // of the input; 0: it depends on the input from here on
+	within int          // blocks around
+	counts []*fieldNode // that are no argument
 }
 
 func (e *explainer) say(indent, format string, args ...any) {
@@ -65,6 +67,10 @@ func (e *explainer) items(list []node, indent string) {
 	for _, item := range list {
 		switch item := item.(type) {
 		case *lineNode:
+			if slices.Contains(e.counts, item.Fields[0]) {
+				e.say(indent, "no argument: %s", e.field(item.Fields[0]))
+				continue
+			}
 			e.oneLine(item, indent)
 		case *casesNode:
 			e.say(indent, "%s%s, then that many cases, each:", e.where(), e.field(item.Count))

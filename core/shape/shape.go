@@ -37,6 +37,8 @@ type Shape struct {
 	// largest is the largest number that a length may have, that of cases not counted.
 	largest int64
 	takes   []value.Field // of a function whose arguments it describes; nil: it describes lines
+	params  []*fieldNode  // a field for each of them
+	counts  []*fieldNode  // fields that say how many elements arguments have
 }
 
 // Text is the shape as it is written.

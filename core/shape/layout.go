@@ -1,0 +1,114 @@
+package shape
+
+import (
+	"fmt"
+	"slices"
+)
+
+// A Place is where a value stands in an input of lines, for a program that reads it.
+type Place struct {
+	Name string
+	// Real, Word and Line say what a single value is: a decimal, a token that is no number, the
+	// rest of a line. Otherwise it is an integer, or a token of a choice.
+	Real, Word, Line bool
+	// Sizes are how many values there are, the outermost first; none: a single value. An empty
+	// size is as many as there are on the line. Others are expressions of names before, integers,
+	// + - * and parentheses.
+	Sizes []string
+	// Begins says that it begins on a line of its own, and Rows that each of its outermost
+	// elements has one.
+	Begins, Rows bool
+}
+
+// Places returns where the values of an input stand, one after the other. The error says what
+// cannot be read by plain reading, with line and column.
+func (s *Shape) Places() (list []Place, err error) {
+	for _, item := range s.Items {
+		switch item := item.(type) {
+		case *requireNode, *scaleItem:
+		case *lineNode:
+			for i, f := range item.Fields {
+				p, err := f.stands()
+				if err != nil {
+					return nil, err
+				}
+				p.Begins = i == 0 || p.Rows
+				list = append(list, p)
+			}
+		default:
+			return nil, Mistake{placeOf(item), "there are no cases, repetitions, branches and empty lines around a function"}
+		}
+	}
+	return list, nil
+}
+
+func (f *fieldNode) stands() (p Place, err error) {
+	v := f.Value
+	if v == nil || f.Name == "" {
+		return p, Mistake{f.Pos, "each value needs a name, so that the function can be given it"}
+	}
+	p = Place{Name: f.Name, Real: v.Base == typeReal, Word: v.Base == typeWord || v.Base == typeGrid, Line: v.Base == typeText || v.Base == typeGrid && v.Set.Has(' '), Rows: v.alone()}
+	dims := v.Dims
+	size := func(e exprNode, less string) {
+		if err == nil && !readable(e) {
+			err = Mistake{e.place(), fmt.Sprintf("how many there are is read as a number, a name, or these with + - *, and not as %s", e)}
+		}
+		text := e.String()
+		if _, plain := e.(*binary); plain && less != "" {
+			text = "(" + text + ")"
+		}
+		p.Sizes = append(p.Sizes, text+less)
+	}
+	switch v.Base {
+	case typePerm:
+		size(v.Args[0], "")
+	case typeParents:
+		size(v.Args[0], " - 1")
+	case typeTree:
+		size(v.Args[0], " - 1")
+	case typeGraph:
+		size(v.Args[1], "")
+	case typeGrid:
+		dims = dims[:1] // each row is one value
+	}
+	if v.traits().edges {
+		for _, w := range v.With {
+			if w.Value == nil || w.Value.Base != typeInt {
+				return p, Mistake{w.Pos, "what stands behind an edge is read as integers"}
+			}
+		}
+		p.Sizes = append(p.Sizes, fmt.Sprint(2+len(v.With)))
+	}
+	for _, d := range dims {
+		if d.Exact == nil {
+			p.Sizes = append(p.Sizes, "")
+		} else {
+			size(d.Exact, "")
+		}
+	}
+	return p, err
+}
+
+// readable reports that any language can compute an expression in the same words.
+func readable(e exprNode) bool {
+	switch e := e.(type) {
+	case *number:
+		return e.decimal == ""
+	case *reference:
+		return e.index == nil
+	case *binary:
+		return slices.Contains([]string{"+", "-", "*"}, e.op) && readable(e.x) && readable(e.y)
+	}
+	return false
+}
+
+// CountsOf returns the counts of a shape of arguments by their names, as these have them.
+func (s *Shape) CountsOf(args []any) map[string]int64 {
+	top := newFrame(s.top, nil)
+	counts := map[string]int64{}
+	for _, f := range s.counts {
+		f.count(top, s.params, args)
+		counts[f.Name] = top.data[f.slot].ints[0]
+	}
+	return counts
+}
