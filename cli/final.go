@@ -19,7 +19,7 @@ import (
 type finalFlags struct {
 	out       string
 	copy, yes bool
-	lang      string
+	lang, as  string
 }
 
 func (a *app) finalCommand() *cli.Command {
@@ -32,12 +32,14 @@ func (a *app) finalCommand() *cli.Command {
 			"debugging and tests, and renames the class as the judge wants it ([judge] in verdict.toml).\n" +
 			"What comes of it runs all cases first; if one fails, nothing is given out.\n\n" +
 			"   cold final > handin.cpp\n" +
-			"   cold final teams.cpp --copy\n\n" +
+			"   cold final teams.cpp --copy\n" +
+			"   cold final thaw.cpp --as program\n\n" +
 			"Exit status: 0 it is given out, 1 it fails, 64 bad usage or a malformed file,\n" +
 			"70 a fault on our side, 130 interrupted.",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "out", Usage: "write it into `FILE`, not to standard output", Destination: &f.out, TakesFile: true},
 			&cli.BoolFlag{Name: "copy", Usage: "put it into the clipboard", Destination: &f.copy},
+			&cli.StringFlag{Name: "as", Usage: "make it a `program` around the function of [call], which reads what input.shape lays out, or take that away: function", Destination: &f.as},
 			&cli.StringFlag{Name: "lang", Usage: "take the solution for `NAME`, such as cpp17", Destination: &f.lang},
 			yesFlag(&f.yes),
 		},
@@ -49,6 +51,9 @@ func (a *app) finalCommand() *cli.Command {
 func (a *app) final(ctx context.Context, c *cli.Command, f finalFlags) error {
 	if f.out != "" && f.copy {
 		return usageError("it goes into a file or into the clipboard; choose --out or --copy")
+	}
+	if as := final.As(f.as); as != final.Itself && as != final.Program && as != final.Function {
+		return usageError("--as is program or function, not %q", f.as)
 	}
 	if f.copy && clipboard.Unsupported {
 		return usageError("the clipboard cannot be written: install wl-clipboard, xclip or xsel, or use --out FILE")
@@ -74,7 +79,7 @@ func (a *app) final(ctx context.Context, c *cli.Command, f finalFlags) error {
 	if err != nil {
 		return usageError("%v", err)
 	}
-	made, err := final.Make(p, list[0], language)
+	made, err := final.Make(p, list[0], language, final.As(f.as))
 	var wrong *final.Error
 	switch {
 	case errors.As(err, &wrong):
@@ -86,7 +91,7 @@ func (a *app) final(ctx context.Context, c *cli.Command, f finalFlags) error {
 		if standard := language.StandardIn(p.Judge.Versions); standard != "" && s.Language == "" {
 			s.Language = standard
 		}
-		if err := a.tryFinal(ctx, p, s, made); err != nil {
+		if err := a.tryFinal(ctx, p, s, &made); err != nil {
 			return err
 		}
 	}
@@ -97,7 +102,7 @@ func (a *app) final(ctx context.Context, c *cli.Command, f finalFlags) error {
 }
 
 // tryFinal runs a made file on all cases.
-func (a *app) tryFinal(ctx context.Context, p *problem.Problem, s problem.Solution, made final.Made) error {
+func (a *app) tryFinal(ctx context.Context, p *problem.Problem, s problem.Solution, made *final.Made) error {
 	screen := view.NewScreen(a.errors, a.errors, os.Environ())
 	t, err := final.Try(ctx, p, judge.Env{Languages: a.languages}, judge.BuildOptions{MissingIsFault: true}, s, made, func(e judge.Event) {
 		switch e := e.(type) {

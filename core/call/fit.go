@@ -169,7 +169,7 @@ func fitGo(f *fitting) error {
 			edits = append(edits, edit{from, to, "coldUnusedMain"})
 		}
 	}
-	function := f.goFunction(file, source)
+	function, _ := f.goFunction(file, source)
 	if function == "" {
 		return refuse("there is no function %s in %s", strings.Join(Spellings(f.function.Name), " or "), f.file)
 	}
@@ -183,20 +183,20 @@ func fitGo(f *fitting) error {
 	return nil
 }
 
-// goFunction is an expression for the function to be called, chosen as chosen does; "": there
-// is none.
-func (f *fitting) goFunction(file *ast.File, source func(ast.Node) string) string {
-	names, takes := Spellings(f.function.Name), len(f.function.Takes)
-	best, least := "", []int{9}
+// goFunction is an expression for the function to be called, chosen as chosen does, and its
+// parameters; "": there is none.
+func (f *fitting) goFunction(file *ast.File, source func(ast.Node) string) (best string, takes *ast.FieldList) {
+	names, count := Spellings(f.function.Name), len(f.function.Takes)
+	least := []int{9}
 	offer := func(expression string, params *ast.FieldList, belonging int, name string) {
 		wrong := 0
 		if params != nil {
-			if n := params.NumFields(); n != takes {
+			if n := params.NumFields(); n != count {
 				wrong = 1
 			}
 		}
 		if rank := []int{wrong, belonging, slices.Index(names, name)}; slices.Compare(rank, least) <= 0 {
-			best, least = expression, rank
+			best, takes, least = expression, params, rank
 		}
 	}
 	for _, d := range file.Decls {
@@ -235,7 +235,7 @@ func (f *fitting) goFunction(file *ast.File, source func(ast.Node) string) strin
 			}
 		}
 	}
-	return best
+	return best, takes
 }
 
 // goMethod is a function that calls a method on a value of its own.

@@ -1,6 +1,9 @@
 // Package final makes of a solution the one file that is handed in: what lies beside it is put in,
 // and what a judge would refuse is taken out.
 //
+// Where a function is practised, and the judge takes programs, a program is put around it; where one
+// stands around it already, and the judge takes functions, that goes.
+//
 // Make works on the text alone. Try runs what came of it on all cases, as a judge would that has
 // nothing else.
 package final
@@ -19,8 +22,10 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/program"
 	"coldverdict/core/source"
 	"coldverdict/core/toolchain"
+	"coldverdict/core/value"
 	"coldverdict/core/verdict"
 	"coldverdict/internal/lazy"
 )
@@ -33,7 +38,22 @@ type Made struct {
 	Text  []byte
 	Name  string   // of the file, as its language wants it
 	Notes []string // what was changed, in words
+
+	plan *program.Plan // of the program around a function; nil: there is none
+	bare []byte        // the function without it
+	// usual is the program with usual types, for where the function's own cannot stand there.
+	usual []byte
 }
+
+// As says what a source is made.
+type As string
+
+// What a source can be made: what it is, or, in function problems, the other.
+const (
+	Itself   As = ""
+	Program  As = "program"
+	Function As = "function"
+)
 
 // An Error says what cannot be joined, and what to do about it.
 type Error struct{ Text string }
@@ -51,8 +71,11 @@ type maker struct {
 
 // Make makes the file of a solution in a language. The error is an *Error, or says what could not
 // be read.
-func Make(p *problem.Problem, s problem.Solution, language *toolchain.Language) (made Made, err error) {
+func Make(p *problem.Problem, s problem.Solution, language *toolchain.Language, as As) (made Made, err error) {
 	m := &maker{problem: p, family: source.Family(language.Extensions), done: map[string]bool{}}
+	if as != Itself && p.Call == nil {
+		return made, &Error{"verdict.toml has no [call], which says what the function is; cold final makes a program, or the function, only of that"}
+	}
 	path := p.Path(s)
 	text, err := os.ReadFile(path)
 	if err != nil {
@@ -74,7 +97,37 @@ func Make(p *problem.Problem, s problem.Solution, language *toolchain.Language) 
 	case "rs":
 		text = m.withoutTests(text)
 	}
-	return Made{text, language.FileName(filepath.Base(path), text), m.notes}, err
+	if err == nil && as != Itself {
+		text, err = m.as(&made, as, language, filepath.Base(path), text)
+	}
+	made.Text, made.Name, made.Notes = text, language.FileName(filepath.Base(path), text), m.notes
+	return made, err
+}
+
+// as makes a program of a function, or a function of a program.
+func (m *maker) as(made *Made, as As, language *toolchain.Language, file string, text []byte) (whole []byte, err error) {
+	made.bare = program.WithoutMain(language, text)
+	if lines := bytes.Count(text, []byte("\n")) - bytes.Count(made.bare, []byte("\n")); lines > 0 {
+		m.note("took out the program around the function, %d lines", lines)
+	}
+	if as == Function {
+		return made.bare, nil
+	}
+	if m.problem.Shape == nil {
+		return nil, &Error{"there is no input.shape, which says how the input of a program is laid out"}
+	}
+	if made.plan, err = program.NewPlan(m.problem.Call, m.problem.Shape); err != nil {
+		return nil, &Error{err.Error()}
+	}
+	class := cmp.Or(m.problem.Judge.Class, usualClass)
+	if whole, err = made.plan.Around(language, file, made.bare, class, false); err == nil {
+		made.usual, err = made.plan.Around(language, file, made.bare, class, true)
+	}
+	if err != nil {
+		return nil, &Error{fmt.Sprintf("%s: %v", file, err)}
+	}
+	m.note("put a reader and a printer around %s", m.problem.Call.Name)
+	return whole, nil
 }
 
 func (m *maker) note(format string, args ...any) {
@@ -392,8 +445,9 @@ type Trial struct {
 }
 
 // Try runs a made file on all cases of a problem, alone in a folder of its own, in the version of
-// its language that the judge has. The error is the context's, or says what failed on our side.
-func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, made Made, tell func(judge.Event)) (t Trial, err error) {
+// its language that the judge has. A program around a function that does not build as it was made may
+// become another one. The error is the context's, or says what failed on our side.
+func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, made *Made, tell func(judge.Event)) (t Trial, err error) {
 	if most := p.Judge.SourceLimit; most > 0 && int64(len(made.Text)) > most {
 		return Trial{Verdict: verdict.CompileError, Why: fmt.Sprintf("it has %d bytes, and the judge takes %d", len(made.Text), most)}, nil
 	}
@@ -402,7 +456,29 @@ func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOp
 		return t, fmt.Errorf("cannot make a folder to try it in: %w", err)
 	}
 	defer func() { err = errors.Join(err, scratch.Remove()) }()
-	s.File = filepath.Join(scratch.Dir, made.Name)
+	if made.plan != nil {
+		s.File = filepath.Join(scratch.Dir, "function"+filepath.Ext(made.Name))
+		if err := os.WriteFile(s.File, made.bare, 0o600); err != nil {
+			return t, err
+		}
+		if p, t, err = programProblem(ctx, p, env, o, s, made.plan, tell); err != nil || p == nil {
+			return t, err
+		}
+	}
+	if t, err = tryIn(ctx, scratch.Dir, p, env, o, s, made, tell); t.Verdict == verdict.CompileError && made.usual != nil && err == nil {
+		other := *made
+		other.Text = made.usual
+		if again, err := tryIn(ctx, scratch.Dir, p, env, o, s, &other, tell); err != nil || again.Verdict != verdict.CompileError {
+			*made = other
+			return again, err
+		}
+	}
+	return t, err
+}
+
+// tryIn runs a made file from a folder.
+func tryIn(ctx context.Context, dir string, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, made *Made, tell func(judge.Event)) (t Trial, err error) {
+	s.File = filepath.Join(dir, made.Name)
 	if err := os.WriteFile(s.File, made.Text, 0o600); err != nil {
 		return t, err
 	}
@@ -431,4 +507,53 @@ func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOp
 		t.Verdict = verdict.Unjudged
 	}
 	return t, nil
+}
+
+// programProblem is a function problem as one for programs: what the function itself returns for a
+// case is what the program must print. It is nil where the function fails, which the trial says.
+func programProblem(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, plan *program.Plan, tell func(judge.Event)) (as *problem.Problem, t Trial, err error) {
+	prepared, closing, err := judge.OpenPrepared(ctx, p, env, []problem.Solution{s}, o, tell)
+	if err != nil {
+		return nil, t, err
+	}
+	defer func() { err = errors.Join(err, closing()) }()
+	if unable := prepared.Unable(0); unable != nil {
+		return nil, Trial{Verdict: unable.End.Verdict, Why: unable.End.Message}, nil
+	}
+	made := *p
+	made.Call, made.Shape, made.Cases = nil, nil, nil
+	made.Compare = problem.Comparison{}
+	for _, field := range p.Call.Results() {
+		if of, _ := field.Type.Element(); of.Kind == value.Real {
+			made.Compare.Mode = "numbers"
+			made.Compare.Absolute, made.Compare.Relative = problem.UsualTolerance, problem.UsualTolerance
+		}
+	}
+	for printed, err := range prepared.Output(ctx, 0, p.Cases, judge.RunOptions{}, tell) {
+		if err != nil {
+			return nil, t, err
+		}
+		c := p.Cases[printed.Index]
+		if !printed.Outcome.Verdict.Passing() {
+			return nil, Trial{Verdict: printed.Outcome.Verdict, Why: c.Name + ": " + printed.Outcome.Said()}, nil
+		}
+		input, err := c.Input.Head(c.Input.Size)
+		if err != nil {
+			return nil, t, err
+		}
+		args, err := value.ReadCall(string(input), p.Call.Takes)
+		if err != nil {
+			return nil, t, fmt.Errorf("%s: %w", c.Name, err)
+		}
+		result, err := value.ReadResults(string(printed.Text), p.Call.Results())
+		if err != nil {
+			return nil, t, fmt.Errorf("%s: %w", c.Name, err)
+		}
+		laid, shown := plan.Laid(args), plan.Printed(result)
+		c.Input = problem.Data{Text: laid, Size: int64(len(laid))}
+		c.Accepted = []problem.Data{{Text: shown, Size: int64(len(shown))}}
+		c.Compare, c.Trials, c.Refused = made.Compare, nil, nil
+		made.Cases = append(made.Cases, c)
+	}
+	return &made, t, nil
 }

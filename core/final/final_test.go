@@ -76,7 +76,7 @@ func TestWhatLiesBesideIsPutInAndTheFileIsRightAlone(t *testing.T) {
 			s := problem.Solution{File: tt.files[0][0]}
 			language, _, err := toolchain.Ours().Choose(s.File, "")
 			require.NoError(t, err)
-			made, err := Make(p, s, language)
+			made, err := Make(p, s, language, Itself)
 			require.NoError(t, err)
 			for _, text := range tt.has {
 				assert.Contains(t, string(made.Text), text)
@@ -85,7 +85,7 @@ func TestWhatLiesBesideIsPutInAndTheFileIsRightAlone(t *testing.T) {
 				assert.NotContains(t, string(made.Text), text)
 			}
 			assert.Equal(t, tt.notes, made.Notes)
-			tried, err := Try(t.Context(), p, judge.Env{Cache: testenv.SharedDir()}, judge.BuildOptions{MissingIsFault: true}, s, made, func(judge.Event) {})
+			tried, err := Try(t.Context(), p, judge.Env{Cache: testenv.SharedDir()}, judge.BuildOptions{MissingIsFault: true}, s, &made, func(judge.Event) {})
 			require.NoError(t, err)
 			assert.Equal(t, Trial{Verdict: verdict.Accepted, Cases: 1}, tried, "%s", made.Text)
 		})
@@ -107,7 +107,7 @@ func TestWhatCannotBeJoinedIsSaid(t *testing.T) {
 			require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "own.h"), []byte(tt.beside), 0o644))
 			language, _, err := toolchain.Ours().Choose(tt.file, "")
 			require.NoError(t, err)
-			_, err = Make(p, problem.Solution{File: tt.file}, language)
+			_, err = Make(p, problem.Solution{File: tt.file}, language, Itself)
 			var wrong *Error
 			require.ErrorAs(t, err, &wrong)
 			assert.Contains(t, wrong.Text, tt.says)

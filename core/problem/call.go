@@ -179,6 +179,10 @@ func (c *configReader) checkCall() {
 	}
 }
 
+// UsualTolerance is how far reals that functions return may differ, absolutely or relatively,
+// where nothing else is said.
+const UsualTolerance = 1e-6
+
 // fitCall returns what is wrong with a comparison of values, or "".
 func fitCall(compare *Comparison, absolute, relative bool) string {
 	switch {
@@ -190,7 +194,7 @@ func fitCall(compare *Comparison, absolute, relative bool) string {
 		return fmt.Sprintf("any_order is %q; for values it can be %q (the elements of the array that is returned) or %q (of every array in it)", compare.AnyOrder, value.OuterAnyOrder, value.AllAnyOrder)
 	}
 	if !absolute && !relative {
-		compare.Absolute, compare.Relative = 1e-6, 1e-6
+		compare.Absolute, compare.Relative = UsualTolerance, UsualTolerance
 	}
 	return ""
 }

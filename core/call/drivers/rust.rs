@@ -395,7 +395,7 @@ mod cold_driver {
             }
         )*};
     }
-    tuples!((A 0 B 1) (A 0 B 1 C 2) (A 0 B 1 C 2 D 3));
+    tuples!((A 0 B 1) (A 0 B 1 C 2) (A 0 B 1 C 2 D 3) (A 0 B 1 C 2 D 3 E 4) (A 0 B 1 C 2 D 3 E 4 F 5) (A 0 B 1 C 2 D 3 E 4 F 5 G 6));
 
     #[repr(C)]
     struct Timespec {
