@@ -67,6 +67,8 @@ type maker struct {
 	notes   []string
 	within  []string        // files that are being put in, each within the one before
 	done    map[string]bool // that were put in
+	// Of JavaScript: what stands before all else, and the modules that were put in.
+	top, ahead []byte
 }
 
 // Make makes the file of a solution in a language. The error is an *Error, or says what could not
@@ -159,7 +161,16 @@ func (m *maker) joined(path string, text []byte) ([]byte, error) {
 			return fmt.Appendf(nil, "mod %s {\n%s}", name, withEnd(text))
 		})
 	case "js":
-		return m.required(path, text)
+		text, err := m.imported(path, text)
+		if err == nil {
+			text, err = m.required(path, text)
+		}
+		if len(m.within) == 1 {
+			text = bytes.Join([][]byte{m.top, m.ahead, text}, nil)
+		}
+		return text, err
+	case "go":
+		return m.packaged(path, text)
 	}
 	return text, nil
 }
@@ -176,7 +187,6 @@ var (
 	notWord    = lazy.New(`\W`)
 	pragmaOnce = lazy.New(`(?m)^[ \t]*#[ \t]*pragma[ \t]+once\b.*\n?`)
 	jsRequire  = lazy.New(`\brequire\([ \t]*['"](\.[^'"\n]+)['"][ \t]*\)`)
-	jsImport   = lazy.New(`(?m)^[ \t]*import\b[^;\n]*['"]\.[^'"\n]+['"]`)
 )
 
 // spliced puts something in where a pattern names it, and code stands. put returns what that is; ok is
@@ -306,10 +316,6 @@ func (m *maker) replaced(path string, text []byte, pattern lazy.Regexp, extensio
 
 // required puts in what JavaScript requires, as functions that give what each file exports.
 func (m *maker) required(path string, text []byte) ([]byte, error) {
-	if at := jsImport().Find(text); at != nil {
-		return nil, &Error{fmt.Sprintf("%s: %q is a module of the newer kind, which cannot be joined here; write const … = require('./…')", filepath.Base(path), strings.TrimSpace(string(at)))}
-	}
-	var ahead []byte
 	var failed error
 	text = jsRequire().ReplaceAllFunc(text, func(call []byte) []byte {
 		name := string(jsRequire().FindSubmatch(call)[1])
@@ -327,11 +333,11 @@ func (m *maker) required(path string, text []byte) ([]byte, error) {
 				return call
 			}
 			m.note("put in %s", filepath.Base(file))
-			ahead = fmt.Appendf(ahead, "const %s = (() => {\nconst module = { exports: {} };\nconst exports = module.exports;\n%sreturn module.exports;\n})();\n", variable, withEnd(inside))
+			m.ahead = fmt.Appendf(m.ahead, "const %s = (() => {\nconst module = { exports: {} };\nconst exports = module.exports;\n%sreturn module.exports;\n})();\n", variable, withEnd(inside))
 		}
 		return []byte(variable)
 	})
-	return append(ahead, text...), failed
+	return text, failed
 }
 
 // modules puts in what Python imports from beside, as modules that are made when the program

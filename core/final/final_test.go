@@ -36,6 +36,19 @@ var joining = []struct {
 		{"add.h", "#ifndef ADD\n#define ADD\n#include \"io.h\"\nlong add(long a, long b) { return a + b; }\n#endif\n"},
 		{"debug.h", "int shown = 1;\n"},
 	}, problem.Judge{Versions: map[string]string{"cpp": "17"}}, []string{"#include <cstdio>", "int shown = 0", "#ifndef ADD", "// #include \"io.h\""}, []string{"pragma once", "LOCAL", "\n#include \"", "debug\""}, []string{"put in io.h", "put in add.h", "put in debug.h", "took out 2 lines for debugging"}},
+	{"modules of JavaScript", "node", [][2]string{
+		{"a.js", "import { readFileSync } from 'fs';\nimport add, { twice as double } from './add.js';\nimport * as read from './read.js';\n// import { never } from './never.js';\nconst [a, b] = read.two();\nconsole.log(add(a, b) + double(0) + readFileSync(0).length);\n"},
+		{"add.js", "import { zero } from './zero.js';\nexport default function (a, b) { return a + b + zero; }\nfunction doubled(x) { return 2 * x; }\nexport { doubled as twice };\n"},
+		{"read.js", "import * as fs from 'fs';\nimport { zero } from './zero.js';\nexport const two = () => fs.readFileSync(0, 'utf8').split(' ').map(Number).map(x => x + zero);\n"},
+		{"zero.js", "export let zero = 0;\n"},
+	}, problem.Judge{}, []string{"// import { never }", "import * as fs from 'fs';"}, []string{"from './add", "export"}, []string{"put in zero.js", "put in add.js", "put in read.js"}},
+	{"files of a package of Go", "go", [][2]string{
+		{"a.go", "// Adds.\npackage main\n\nimport \"fmt\"\n\nfunc main() {\n\tvar a, b term\n\tfmt.Scan(&a, &b)\n\tfmt.Println(add(a, b))\n}\n"},
+		{"add.go", "package main\n\nimport (\n\t\"fmt\"\n\t\"os\"\n)\n\n// add adds.\nfunc add(a, b term) term {\n\tfmt.Fprint(os.Stderr, a)\n\treturn a + b\n}\n"},
+		{"term.go", "package main\n\ntype term int\n"},
+		{"other.go", "package main\n\nfunc add(a, b int) int { return 0 }\n\nfunc main() {}\n"},
+		{"unused.go", "package main\n\nfunc unused() {}\n"},
+	}, problem.Judge{}, []string{"// Adds.\npackage main", "// add adds.", "type term int"}, []string{"func unused"}, []string{"put in add.go", "put in term.go"}},
 	{"modules of Python", "python3", [][2]string{
 		{"a.py", "from __future__ import annotations\nimport sys\nimport reading as r\nfrom adding import add, \\\n    twice\nprint(add(*r.two()) + twice(0))\n"},
 		{"reading.py", "\"\"\"Reads \\ two.\"\"\"\nimport sys\ndef two():\n    return map(int, sys.stdin.read().split())\n"},
@@ -97,7 +110,8 @@ func TestWhatCannotBeJoinedIsSaid(t *testing.T) {
 		name, file, text, beside, says string
 	}{
 		{"a header that needs itself", "a.cpp", "#include \"own.h\"\n", "#include \"own.h\"\n", "own.h needs itself"},
-		{"a newer module", "a.js", "import { x } from './own.h';\n", "", "newer kind"},
+		{"a module that is not there", "a.js", "import { x } from './gone.js';\n", "", "a.js imports ./gone.js, which cannot be read: no such file"},
+		{"a module that hands others on", "a.js", "import { x } from './own.js';\n", "export * from './x.js';\n", "hands on what another module exports"},
 		{"what is not there", "a.rb", "require_relative 'gone'\n", "", "a.rb names gone, which cannot be read"},
 		{"a name that is taken", "A.java", "public class A { class Main {} public static void main(String[] a) {} }\n", "", "something else has that name"},
 	} {
@@ -105,6 +119,7 @@ func TestWhatCannotBeJoinedIsSaid(t *testing.T) {
 			p := &problem.Problem{Dir: t.TempDir()}
 			require.NoError(t, os.WriteFile(filepath.Join(p.Dir, tt.file), []byte(tt.text), 0o644))
 			require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "own.h"), []byte(tt.beside), 0o644))
+			require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "own.js"), []byte(tt.beside), 0o644))
 			language, _, err := toolchain.Ours().Choose(tt.file, "")
 			require.NoError(t, err)
 			_, err = Make(p, problem.Solution{File: tt.file}, language, Itself)
