@@ -112,8 +112,10 @@ type look struct {
 	deadline time.Time
 	result   *Result
 	tell     func(Event)
-	checked  chan struct{} // closed when the checked build is there, or cannot be made
-	closing  []func() error
+	// answers are what the candidate answered in small cases whose answer nobody knows, by their names.
+	answers map[string][]byte
+	checked chan struct{} // closed when the checked build is there, or cannot be made
+	closing []func() error
 }
 
 // A step is a check, and the share of the time left that it may take. A check keeps to that by
@@ -141,7 +143,7 @@ var steps = []step{
 // Run looks at a solution. The error is the context's, or says what failed on our side; that a
 // solution does not build, and all else that is wrong with it, is a result.
 func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (r *Result, err error) {
-	l := &look{problem: p, own: len(p.Cases), options: o, result: &Result{}, tell: tell, deadline: time.Now().Add(o.Time)}
+	l := &look{problem: p, answers: map[string][]byte{}, own: len(p.Cases), options: o, result: &Result{}, tell: tell, deadline: time.Now().Add(o.Time)}
 	defer func() {
 		for _, end := range l.closing {
 			err = errors.Join(err, end())

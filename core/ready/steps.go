@@ -1,6 +1,7 @@
 package ready
 
 import (
+	"bytes"
 	"cmp"
 	"context"
 	"errors"
@@ -203,7 +204,7 @@ func (l *look) cases(ctx context.Context, budget time.Duration, list []int) (c C
 	if err != nil {
 		return c, err
 	}
-	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: budget})
+	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: budget, run: judge.RunOptions{KeepAll: true}, heard: l.answered})
 	if c.State == Unknown {
 		l.moreTime("Not all cases were run", c)
 	}
@@ -274,7 +275,11 @@ func (l *look) edgeCases(ctx context.Context, budget time.Duration) (c Check, er
 		list = append(list, i)
 	}
 	q := newQuestioner(l.problem.Cases[:l.own])
-	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), run: judge.RunOptions{KeepAll: true}, heard: q.ask})
+	heard := func(test problem.Case, answer []byte) {
+		q.ask(test, answer)
+		l.answered(test, answer)
+	}
+	c, judged, err := l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), run: judge.RunOptions{KeepAll: true}, heard: heard})
 	switch {
 	case err != nil:
 	case c.State == Unknown:
@@ -288,6 +293,13 @@ func (l *look) edgeCases(ctx context.Context, budget time.Duration) (c Check, er
 	return c, err
 }
 
+// answered keeps what the candidate answered in a small case whose answer nobody knows.
+func (l *look) answered(c problem.Case, answer []byte) {
+	if len(c.Accepted) == 0 && c.Input.Size <= smallInput && len(answer) < judge.KeptText {
+		l.answers[c.Name] = bytes.Clone(answer)
+	}
+}
+
 // small are the cases of a problem that slow builds are run on.
 func (l *look) small(p *problem.Problem) []int {
 	return l.indices(p.Cases, func(c problem.Case) bool { return c.Input.Size <= smallInput })
@@ -297,6 +309,9 @@ func (l *look) small(p *problem.Problem) []int {
 func aboutLimits(v verdict.Verdict) bool {
 	return v == verdict.TimeLimit || v == verdict.MemoryLimit || v == verdict.Stalled || v == verdict.OutputLimit
 }
+
+// neverSet is what an answer says that only the checked build gives.
+const neverSet = "it depends on memory that was never set, or on what else the language leaves open"
 
 func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check, err error) {
 	language := l.plan.Build.Language
@@ -325,9 +340,22 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 		return Check{State: Unknown, Message: unable.End.Message}, nil
 	}
 	list := l.small(l.problem)
-	c, _, err = l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), counts: func(v verdict.Verdict) bool { return !aboutLimits(v) }})
+	var other *problem.Case // that it answers in another way
+	heard := func(test problem.Case, answer []byte) {
+		if usual, ok := l.answers[test.Name]; ok && other == nil && len(answer) < judge.KeptText && judge.JudgesAlone(l.problem) == "" {
+			if d, err := judge.CompareAnswers(l.problem, problem.Data{Text: usual, Size: int64(len(usual))}, answer); err == nil && d != nil {
+				other = &test
+			}
+		}
+	}
+	c, _, err = l.run(ctx, prepared, span{cases: list, budget: max(time.Until(until), time.Second), counts: func(v verdict.Verdict) bool { return !aboutLimits(v) }, run: judge.RunOptions{KeepAll: true}, heard: heard})
 	switch {
 	case err != nil:
+	case c.State == Failed && l.result.Found != nil && l.result.Found.Outcome.Verdict == verdict.WrongAnswer:
+		c.Message += "; " + neverSet
+	case c.State != Failed && other != nil:
+		c = Check{State: Failed, Message: other.Name + ": it answers otherwise than in the usual build; " + neverSet}
+		l.failedOn(*other, verdict.Outcome{Verdict: verdict.WrongAnswer, Message: "it answers otherwise in the checked build"})
 	case c.State == Failed && l.result.Found != nil && language.Mild(string(l.result.Found.Outcome.Stderr.Bytes)):
 		c = Check{State: Doubtful, Message: "it stops at what works everywhere, or may be meant", Findings: []Finding{{Text: c.Message}}}
 		l.result.Found, l.result.Case = nil, ""

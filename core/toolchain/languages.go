@@ -25,17 +25,18 @@ type Language struct {
 	Standard  string            // the name used where a solution names none; empty: there is no choice
 	Standards map[string]string // names and what {standard} becomes: "cpp17" and "gnu++17"
 
-	Build       []Command
-	BuildAgain  []Command
-	AgainIf     string
-	Checked     []Command // of the checked build; empty: the language has none
-	CheckedRun  Command   // empty: Run
-	CheckedMild []Pattern // what the checked build says of what works everywhere or may be meant
-	Traced      []Command // of the traced build; empty: the language has none
-	Run         Command
-	Diagnose    Command // empty: nothing would be learned
-	Hidden      []string
-	Sees        []string // patterns of paths, "~/..." too, that builds and programs may read besides the tools' own
+	Build        []Command
+	BuildAgain   []Command
+	AgainIf      []string
+	Checked      []Command // of the checked build; empty: the language has none
+	CheckedAgain []Command
+	CheckedRun   Command   // empty: Run
+	CheckedMild  []Pattern // what the checked build says of what works everywhere or may be meant
+	Traced       []Command // of the traced build; empty: the language has none
+	Run          Command
+	Diagnose     Command // empty: nothing would be learned
+	Hidden       []string
+	Sees         []string // patterns of paths, "~/..." too, that builds and programs may read besides the tools' own
 
 	BuildEnvironment   []string // KEY=value, above the person's own environment
 	Environment        []string // likewise, for a run

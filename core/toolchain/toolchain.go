@@ -286,7 +286,7 @@ func (b *Build) commands() (c recipe, err error) {
 		"{folder}", filepath.Dir(b.Source))
 	build, again := b.Language.Build, b.Language.BuildAgain
 	if b.Checked && len(b.Language.Checked) > 0 {
-		build, again = b.Language.Checked, nil
+		build, again = b.Language.Checked, b.Language.CheckedAgain
 	}
 	if b.Traced {
 		build, again = b.Language.Traced, nil
@@ -345,7 +345,8 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, com
 	}
 	began := time.Now()
 	log, ok, err := k.runAll(ctx, r, build, stage, commands.first)
-	if err == nil && !ok && len(commands.again) > 0 && strings.Contains(log, build.Language.AgainIf) {
+	asks := func(text string) bool { return strings.Contains(log, text) }
+	if err == nil && !ok && len(commands.again) > 0 && slices.ContainsFunc(build.Language.AgainIf, asks) {
 		log, ok, err = k.runAll(ctx, r, build, stage, commands.again)
 	}
 	if err != nil {
