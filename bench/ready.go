@@ -8,6 +8,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strings"
 	"time"
 
@@ -53,6 +54,44 @@ func (b *bench) ready() error {
 		fmt.Println(row)
 	}
 	fmt.Printf("ready: of %d wrong solutions %d are stopped beside a reference, %d alone; of %d right ones %d and %d\n", wrong, stopped[0], stopped[1], right, held[0], held[1])
+	return b.readyKinds(list)
+}
+
+// readyKinds looks at the wrong solutions in bench/wrong. Each says in its first line what is wrong with
+// it, and whether that shows alone or only beside a reference.
+func (b *bench) readyKinds(list []tried) error {
+	paths, err := filepath.Glob("bench/wrong/*/*")
+	if err != nil {
+		return err
+	}
+	all, stopped := map[string]int{}, map[string]int{}
+	for _, path := range paths {
+		text, err := os.ReadFile(path)
+		if err != nil {
+			return err
+		}
+		line, _, _ := strings.Cut(string(text), "\n")
+		mode, kind, _ := strings.Cut(strings.TrimLeft(line, "/# "), ": ")
+		folder := filepath.Base(filepath.Dir(path))
+		i := slices.IndexFunc(list, func(s tried) bool { return filepath.Base(s.folder) == folder })
+		if i < 0 {
+			return fmt.Errorf("%s: the demo has no such problem", path)
+		}
+		reference := ""
+		if mode == "reference" {
+			reference = referenceFor(list[i].problem, "")
+		}
+		said, err := b.readyIn(list[i].folder, path, reference)
+		if err != nil {
+			return err
+		}
+		all[mode]++
+		if said.stopped {
+			stopped[mode]++
+		}
+		fmt.Printf("ready: %-22s %-9s  %s  %s\n", folder+"/"+filepath.Base(path), mode, said.words, kind)
+	}
+	fmt.Printf("ready: of %d further ones that show alone %d are stopped alone; of %d others %d beside a reference\n", all["alone"], stopped["alone"], all["reference"], stopped["reference"])
 	return nil
 }
 
@@ -84,15 +123,20 @@ type readySaid struct {
 	words   string
 }
 
-// readyIn makes a folder of a solution with samples, shape and limits, and looks at it there.
-func (b *bench) readyIn(folder, file, reference string) (said readySaid, err error) {
+// readyIn makes a folder of a solution, which lies in a problem's folder or elsewhere, with that problem's samples,
+// shape and limits, and looks at it there.
+func (b *bench) readyIn(folder, path, reference string) (said readySaid, err error) {
+	file := filepath.Base(path)
+	if path == file {
+		path = filepath.Join(folder, file)
+	}
 	dir, err := os.MkdirTemp(b.dir, "ready-")
 	if err != nil {
 		return said, err
 	}
 	defer os.RemoveAll(dir)
 	scripts, _ := filepath.Glob(filepath.Join(folder, "*.star"))
-	for _, path := range append(scripts, filepath.Join(folder, "input.shape"), filepath.Join(folder, file), filepath.Join(folder, "verdict.toml"), filepath.Join(folder, "cases.md"), filepath.Join(folder, reference)) {
+	for _, path := range append(scripts, filepath.Join(folder, "input.shape"), path, filepath.Join(folder, "verdict.toml"), filepath.Join(folder, "cases.md"), filepath.Join(folder, reference)) {
 		text, err := os.ReadFile(path)
 		if err != nil {
 			continue // there is none of it here

@@ -1,0 +1,11 @@
+# alone: debug left.
+least, n = map(int, input().split())
+w = sorted(map(int, input().split()))
+print("weights", w)
+light, heavy, teams = 0, n - 1, 0
+while light < heavy:
+    if w[light] + w[heavy] >= least:
+        heavy -= 1
+        teams += 1
+    light += 1
+print(teams)
