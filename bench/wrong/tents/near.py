@@ -1,4 +1,4 @@
-# alone: off by one. Tents stand a pace too near; the checker sees it.
+# reference: off by one. Tents stand a pace too near, which the checker says only beside an expected output.
 n, k, d = map(int, input().split())
 ground = input()
 tents = []
