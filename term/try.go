@@ -11,6 +11,7 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
+	"coldverdict/core/prelude"
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
@@ -297,7 +298,11 @@ func buildWords(b *toolchain.Build) string {
 	if title := b.Title(); !strings.HasPrefix(tool, title) {
 		tool = title + ", " + tool
 	}
-	parts := slices.DeleteFunc([]string{tool, b.Command, how}, func(part string) bool { return part == "" })
+	supplied := ""
+	if lines := b.Supplied(); len(lines) > 0 {
+		supplied = "supplied: " + prelude.Says(lines)
+	}
+	parts := slices.DeleteFunc([]string{tool, b.Command, how, supplied}, func(part string) bool { return part == "" })
 	return Visible(strings.Join(parts, ", "))
 }
 

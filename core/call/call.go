@@ -25,7 +25,9 @@ import (
 	"strings"
 	"unicode"
 
+	"coldverdict/core/prelude"
 	"coldverdict/core/problem"
+	code "coldverdict/core/source"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/value"
 )
@@ -141,11 +143,31 @@ func Driver(function *problem.Call, l *toolchain.Language, standard, file string
 	return text, err
 }
 
+// wrap puts the driver around a source, with what it needs of what judges supply; where it does not
+// build so, with all of that.
 func wrap(function *problem.Call, l *toolchain.Language, standard, file string, source []byte) (w toolchain.Wrapping, text string, err error) {
+	if function.Bare {
+		return wrapWith(nil, function, l, standard, file, source)
+	}
+	in := code.Family(l.Extensions)
+	needed, all := prelude.Supplied(in, source), prelude.All(in)
+	w, text, err = wrapWith(needed, function, l, standard, file, source)
+	w.Supplied = prelude.Of(in, source)
+	if err != nil || w.Refused != "" || all == nil {
+		return w, text, err
+	}
+	other, _, err := wrapWith(all, function, l, standard, file, source)
+	other.Supplied = all
+	w.Otherwise = &other
+	return w, text, err
+}
+
+func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, standard, file string, source []byte) (w toolchain.Wrapping, text string, err error) {
 	d, ok := of(l)
 	if !ok {
 		return w, "", fmt.Errorf("function problems cannot be served in %s; they can in %s", l.Title, strings.Join(Languages(), ", "))
 	}
+	source = prelude.Inline(code.Family(l.Extensions), source, supplied)
 	f := &fitting{function: function, standard: l.Standards[standard], file: file, source: bytes.Clone(source)}
 	f.words = map[string]string{
 		"FILE": file, "FILE_TEXT": strconv.Quote(file), "STEM_TEXT": strconv.Quote("./" + stem(file)),
@@ -153,6 +175,7 @@ func wrap(function *problem.Call, l *toolchain.Language, standard, file string, 
 		"NAMES": quoted(Spellings(function.Name), "[", "]"), "NAME_LIST": quoted(Spellings(function.Name), "", ""),
 		"TAKES": quoted(f.types(), "[", "]"), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
 	}
+	f.words["PRELUDE"], f.words["PRELUDE_TEXT"] = strings.Join(supplied, "\n"), strconv.Quote(strings.Join(supplied, "\n"))
 	var refused refusal
 	if err := d.fit(f); errors.As(err, &refused) {
 		return toolchain.Wrapping{Refused: string(refused)}, "", nil

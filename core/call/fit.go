@@ -324,7 +324,7 @@ func rustValue(text, path, name string) string {
 	return path + " {}"
 }
 
-var rustImpl = regexp.MustCompile(`(?m)^\s*impl\s+(\w+)\s*\{`)
+var rustImpl = regexp.MustCompile(`(?m)(?:^|;)\s*impl\s+(\w+)\s*\{`)
 
 // undeclared declares the types to which functions belong and that judges declare.
 func undeclared(source string) (text string) {

@@ -21,6 +21,7 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
+	"coldverdict/core/prelude"
 	"coldverdict/core/problem"
 	"coldverdict/core/program"
 	"coldverdict/core/source"
@@ -41,8 +42,8 @@ type Made struct {
 
 	plan *program.Plan // of the program around a function; nil: there is none
 	bare []byte        // the function without it
-	// usual is the program with usual types, for where the function's own cannot stand there.
-	usual []byte
+	// other is what takes its place where it does not build: with usual types, or all usual imports.
+	other []byte
 }
 
 // As says what a source is made.
@@ -99,11 +100,26 @@ func Make(p *problem.Problem, s problem.Solution, language *toolchain.Language, 
 	case "rs":
 		text = m.withoutTests(text)
 	}
+	if err == nil && p.Call != nil && (as == Program || !p.Call.Bare && !p.Judge.Imports) {
+		text = m.withImports(&made, text)
+	}
 	if err == nil && as != Itself {
 		text, err = m.as(&made, as, language, filepath.Base(path), text)
 	}
 	made.Text, made.Name, made.Notes = text, language.FileName(filepath.Base(path), text), m.notes
 	return made, err
+}
+
+// withImports writes in what a function leaves to judges.
+func (m *maker) withImports(made *Made, text []byte) []byte {
+	lines := prelude.Supplied(m.family, text)
+	if len(lines) > 0 {
+		m.note("put in what it leaves to judges: %s", prelude.Says(lines))
+	}
+	if all := prelude.All(m.family); all != nil {
+		made.other = prelude.Written(m.family, text, all)
+	}
+	return prelude.Written(m.family, text, lines)
 }
 
 // as makes a program of a function, or a function of a program.
@@ -113,6 +129,7 @@ func (m *maker) as(made *Made, as As, language *toolchain.Language, file string,
 		m.note("took out the program around the function, %d lines", lines)
 	}
 	if as == Function {
+		made.other = nil
 		return made.bare, nil
 	}
 	if m.problem.Shape == nil {
@@ -123,7 +140,7 @@ func (m *maker) as(made *Made, as As, language *toolchain.Language, file string,
 	}
 	class := cmp.Or(m.problem.Judge.Class, usualClass)
 	if whole, err = made.plan.Around(language, file, made.bare, class, false); err == nil {
-		made.usual, err = made.plan.Around(language, file, made.bare, class, true)
+		made.other, err = made.plan.Around(language, file, made.bare, class, true)
 	}
 	if err != nil {
 		return nil, &Error{fmt.Sprintf("%s: %v", file, err)}
@@ -454,6 +471,11 @@ type Trial struct {
 // its language that the judge has. A program around a function that does not build as it was made may
 // become another one. The error is the context's, or says what failed on our side.
 func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, made *Made, tell func(judge.Event)) (t Trial, err error) {
+	if p.Call != nil { // it has what it needs, as the judge has it
+		alone, function := *p, *p.Call
+		function.Bare = function.Bare || !p.Judge.Imports
+		alone.Call, p = &function, &alone
+	}
 	if most := p.Judge.SourceLimit; most > 0 && int64(len(made.Text)) > most {
 		return Trial{Verdict: verdict.CompileError, Why: fmt.Sprintf("it has %d bytes, and the judge takes %d", len(made.Text), most)}, nil
 	}
@@ -471,9 +493,9 @@ func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOp
 			return t, err
 		}
 	}
-	if t, err = tryIn(ctx, scratch.Dir, p, env, o, s, made, tell); t.Verdict == verdict.CompileError && made.usual != nil && err == nil {
+	if t, err = tryIn(ctx, scratch.Dir, p, env, o, s, made, tell); t.Verdict == verdict.CompileError && made.other != nil && err == nil {
 		other := *made
-		other.Text = made.usual
+		other.Text = made.other
 		if again, err := tryIn(ctx, scratch.Dir, p, env, o, s, &other, tell); err != nil || again.Verdict != verdict.CompileError {
 			*made = other
 			return again, err

@@ -18,6 +18,7 @@ type Call struct {
 	Takes   []value.Field // the arguments, in order
 	Returns []value.Field // one without a name, or several; none if Changes is set
 	Changes int           // the argument, from 1, that holds the result afterwards; 0: none does
+	Bare    bool          // the solution has all that it needs, and gets nothing of what judges supply
 }
 
 // Results are what a call leaves: what is returned, or the argument that was
@@ -130,6 +131,11 @@ func (c *configReader) call(at string, v any) {
 	var takes, returns []string
 	c.Table(at, v, settings.Fields{
 		"name": c.Text(&call.Name), "takes": c.Texts(&takes),
+		"prelude": func(at string, v any) {
+			supplied := true
+			c.Truth(&supplied)(at, v)
+			call.Bare = !supplied
+		},
 		"returns": func(at string, v any) {
 			if one, ok := v.(string); ok {
 				v = []any{one}

@@ -15,6 +15,7 @@ type Judge struct {
 	Class       string            // the name that the class with the program must have
 	Versions    map[string]string // of languages: "cpp" and "17"
 	SourceLimit int64             // bytes
+	Imports     bool              // it supplies the usual imports of a function problem
 }
 
 // Over is what is said here, and where nothing is, what is said below.
@@ -22,7 +23,7 @@ func (j Judge) Over(below Judge) Judge {
 	versions := map[string]string{}
 	maps.Copy(versions, below.Versions)
 	maps.Copy(versions, j.Versions)
-	return Judge{cmp.Or(j.Class, below.Class), versions, cmp.Or(j.SourceLimit, below.SourceLimit)}
+	return Judge{cmp.Or(j.Class, below.Class), versions, cmp.Or(j.SourceLimit, below.SourceLimit), j.Imports || below.Imports}
 }
 
 // readJudge returns what reads a [judge] table. A language is named as in [limits], with its
@@ -30,7 +31,7 @@ func (j Judge) Over(below Judge) Judge {
 func readJudge(j *Judge, r *settings.Reader, languages []string) func(at string, value any) {
 	return func(at string, value any) {
 		j.Versions = map[string]string{}
-		known := settings.Fields{"class": r.Text(&j.Class), "source_limit": sizeOf(&j.SourceLimit, r)}
+		known := settings.Fields{"class": r.Text(&j.Class), "source_limit": sizeOf(&j.SourceLimit, r), "imports": r.Truth(&j.Imports)}
 		for _, name := range languages {
 			known[name] = func(at string, value any) {
 				var version string

@@ -11,6 +11,7 @@ import (
 	"unicode/utf8"
 
 	"coldverdict/core/judge"
+	"coldverdict/core/prelude"
 	"coldverdict/core/problem"
 	"coldverdict/core/source"
 	"coldverdict/internal/lazy"
@@ -109,6 +110,11 @@ func Read(p *problem.Problem, plan judge.Plan, text []byte) (list []Finding) {
 		}
 	}
 	ofItsOwn(p, plan, in, text, code, found)
+	if p.Call != nil && !p.Call.Bare && !p.Judge.Imports {
+		if lines := prelude.Of(in, text); len(lines) > 0 {
+			found(-1, false, "it relies on what judges supply (%s): 'cold final' writes that in, and imports = true in [judge] says that this judge has it", prelude.Says(lines))
+		}
+	}
 	named(p, in, text, code, found)
 	classes(p, in, code, found)
 	versions(p, in, code, found)

@@ -64,6 +64,10 @@ type Wrapping struct {
 	BuildWords, RunWords map[string][]string
 	Then                 []Command // commands that build, after the language's own
 	Refused              string    // why nothing can be put around this source; empty: it can
+	// Supplied are lines that were put in for what the source relies on.
+	Supplied []string
+	// Otherwise is what is put around it where it does not build; nil: nothing is.
+	Otherwise *Wrapping
 }
 
 // with returns a command in which words have taken the place of others.
@@ -138,6 +142,21 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (build Build, err e
 			return build, nil
 		}
 	}
+	otherwise := build
+	if build, err = k.wrapped(ctx, r, build); err == nil && build.Failed && build.wrapping.Otherwise != nil {
+		otherwise.wrapping = *build.wrapping.Otherwise
+		if other, err := k.wrapped(ctx, r, otherwise); err != nil || !other.Failed {
+			return other, err
+		}
+	}
+	return build, err
+}
+
+// Supplied are lines that were put in for what the source relies on, and leaves to a judge.
+func (b *Build) Supplied() []string { return b.wrapping.Supplied }
+
+// wrapped builds what stands around a source, or finds it built.
+func (k *Kit) wrapped(ctx context.Context, r Runner, build Build) (Build, error) {
 	if build.Traced {
 		build.wrapping.Files = maps.Clone(build.wrapping.Files)
 		if build.wrapping.Files == nil {

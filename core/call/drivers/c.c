@@ -22,6 +22,7 @@
 
 #pragma GCC diagnostic error "-Wincompatible-pointer-types"
 #pragma GCC diagnostic error "-Wint-conversion"
+@PRELUDE@
 #define main cold_unused_main
 #include @FILE_TEXT@
 #undef main

@@ -582,6 +582,7 @@ template <class F, class... P> void runCall() {
 } // namespace cold_driver
 
 #pragma GCC diagnostic pop
+@PRELUDE@
 # 586 "cold_driver.cpp"
 #define main cold_unused_main
 #include @FILE_TEXT@

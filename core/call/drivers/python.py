@@ -104,6 +104,7 @@ def load():
     place = importlib.util.spec_from_file_location("solution", os.path.join(os.path.dirname(os.path.abspath(__file__)), @FILE_TEXT@))
     module = importlib.util.module_from_spec(place)
     vars(module).update({name: getattr(typing, name) for name in typing.__all__})
+    exec(@PRELUDE_TEXT@, vars(module))  # what judges supply
     sys.modules["solution"] = module
     place.loader.exec_module(module)
     return find(module)

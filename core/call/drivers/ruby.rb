@@ -144,6 +144,7 @@ module ColdDriver
   BEFORE = ObjectSpace.each_object(Module).to_a
 end
 
+eval(@PRELUDE_TEXT@) # what judges supply
 before = Object.private_instance_methods
 require_relative @STEM_TEXT@
 ColdDriver.serve(ColdDriver.find(before))
