@@ -17,9 +17,11 @@ import (
 	"os"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strings"
 
 	"coldverdict/core/box"
+	"coldverdict/core/call"
 	"coldverdict/core/judge"
 	"coldverdict/core/prelude"
 	"coldverdict/core/problem"
@@ -518,6 +520,11 @@ func tryIn(ctx context.Context, dir string, p *problem.Problem, env judge.Env, o
 	if unable := prepared.Unable(0); unable != nil {
 		return Trial{Verdict: unable.End.Verdict, Why: unable.End.Message}, nil
 	}
+	if p.Call != nil && p.Call.Bare {
+		if why, err := buildsAlone(ctx, dir, p, env, s, made); why != "" || err != nil {
+			return Trial{Verdict: verdict.CompileError, Why: why}, err
+		}
+	}
 	ended, err := prepared.Run(ctx, p.Cases, judge.RunOptions{UntilFailure: true}, func(e judge.Event) {
 		if one, ok := e.(judge.Case); ok {
 			t.Cases++
@@ -536,6 +543,37 @@ func tryIn(ctx context.Context, dir string, p *problem.Problem, env judge.Env, o
 	}
 	return t, nil
 }
+
+// buildsAlone says why a function of C or C++ does not build without what calls it, which has headers of
+// its own.
+func buildsAlone(ctx context.Context, dir string, p *problem.Problem, env judge.Env, s problem.Solution, made *Made) (why string, err error) {
+	extension := filepath.Ext(made.Name)
+	if family := source.Family([]string{extension}); family != "c" && family != "cpp" {
+		return "", nil
+	}
+	text := made.Text
+	if _, _, ok := call.Main(text); !ok {
+		text = slices.Concat(withEnd(text), []byte("int main(void) { return 0; }\n"))
+	}
+	s.File = filepath.Join(dir, "alone"+extension)
+	if err := os.WriteFile(s.File, text, 0o600); err != nil {
+		return "", err
+	}
+	alone := *p
+	alone.Call = nil
+	prepared, closing, err := judge.OpenPrepared(ctx, &alone, env, []problem.Solution{s}, judge.BuildOptions{}, func(judge.Event) {})
+	if err != nil {
+		return "", err
+	}
+	defer func() { err = errors.Join(err, closing()) }()
+	if unable := prepared.Unable(0); unable != nil {
+		return unable.End.Message, nil
+	}
+	// Newer compilers refuse what older ones only warn of.
+	return string(implicit().Find([]byte(prepared.Plan(0).Build.Log))), nil
+}
+
+var implicit = lazy.New(`implicit declaration of function [^\n]*`)
 
 // programProblem is a function problem as one for programs: what the function itself returns for a
 // case is what the program must print. It is nil where the function fails, which the trial says.

@@ -127,3 +127,31 @@ func TestWhatNoProgramCanReadIsSaid(t *testing.T) {
 	_, err = Make(&problem.Problem{}, problem.Solution{File: "f.py"}, language, Function)
 	assert.ErrorContains(t, err, "verdict.toml has no [call]")
 }
+
+// TestWhatIsLeftToJudgesIsWrittenIn takes sources as people paste them.
+func TestWhatIsLeftToJudgesIsWrittenIn(t *testing.T) {
+	t.Parallel()
+	p := loaded(t, "testdata/busiest")
+	for _, tt := range []struct{ file, has string }{
+		{"busiest.c", "#include <stdlib.h>\n#include <string.h>\n"}, {"busiest.cpp", "#include <vector>\nusing namespace std;\n"}, {"busiest.py", "from collections import Counter\n"},
+		{"Busiest.java", "import java.util.*;\nimport java.util.stream.*;\n"}, {"busiest.cs", "using System.Linq;\n"}, {"busiest.go", "import \"sort\"\n"}, {"busiest.rs", "use std::collections::{BinaryHeap, HashMap};\n"},
+	} {
+		t.Run(tt.file, func(t *testing.T) {
+			t.Parallel()
+			testenv.SweepUnlessQuick(t, tt.file)
+			accepted := Trial{Verdict: verdict.Accepted, Cases: len(p.Cases)}
+			made, trial := tried(t, p, tt.file, Itself)
+			assert.Equal(t, accepted, trial, "%s", made.Text)
+			assert.Contains(t, string(made.Text), tt.has)
+			supplying := *p
+			supplying.Judge.Imports = true
+			made, trial = tried(t, &supplying, tt.file, Itself)
+			assert.Equal(t, accepted, trial, "%s", made.Text)
+			assert.NotContains(t, string(made.Text), tt.has)
+			bare, function := *p, *p.Call
+			function.Bare, bare.Call = true, &function
+			_, trial = tried(t, &bare, tt.file, Itself)
+			assert.NotEqual(t, verdict.Accepted, trial.Verdict)
+		})
+	}
+}
