@@ -101,6 +101,9 @@ var moduleWords = []struct {
 	{regexp.MustCompile(`(?m)^import\s+(['"][^'"\n]+['"])`), "require($1)", true},
 }
 
+// constructor is a function whose name begins as a class's does.
+var constructor = regexp.MustCompile(`\bfunction\s+([A-Z]\w*)\s*\(`)
+
 // prototype is where a function is used as a class.
 var prototype = regexp.MustCompile(`\b([A-Za-z_$][\w$]*)\.prototype\b`)
 
@@ -126,6 +129,12 @@ func fitJavaScript(f *fitting) error {
 		}
 	}
 	f.words["CLASSES"] = quoted(classes, "[", "]")
+	var functions []string
+	for _, m := range constructor.FindAllStringSubmatch(mask(string(f.source)), -1) {
+		functions = append(functions, m[1])
+	}
+	f.words["NODES"] = quoted(functions, "[", "]")
+	f.behind(f.nodeClasses(jsNode(typed)))
 	source := string(f.source)
 	for _, w := range moduleWords {
 		if w.forScript && typed {

@@ -55,7 +55,7 @@ const changesWord = "argument "
 // ParseCall reads a function as String writes it.
 func ParseCall(text string) (*Call, error) {
 	name, rest, ok := strings.Cut(text, "(")
-	takes, returns, ok2 := strings.Cut(rest, ")")
+	takes, returns, ok2 := cutAtClosing(rest)
 	returns, ok3 := strings.CutPrefix(strings.TrimSpace(returns), "->")
 	if !ok || !ok2 || !ok3 {
 		return nil, fmt.Errorf("%q is no function; write \"longest_thaw(temps: int[], limit: long) -> int\"", text)
@@ -66,6 +66,22 @@ func ParseCall(text string) (*Call, error) {
 		returns = returns[1 : len(returns)-1]
 	}
 	return c, c.set(splitList(takes), splitList(returns))
+}
+
+// cutAtClosing cuts at the parenthesis that closes one before.
+func cutAtClosing(text string) (before, after string, ok bool) {
+	depth := 0
+	for i, c := range text {
+		switch c {
+		case '(':
+			depth++
+		case ')':
+			if depth--; depth < 0 {
+				return text[:i], text[i+1:], true
+			}
+		}
+	}
+	return text, "", false
 }
 
 func splitList(text string) (list []string) {
@@ -110,8 +126,8 @@ func (c *Call) set(takes, returns []string) error {
 		if err != nil || n < 1 || n > len(c.Takes) {
 			return fmt.Errorf("there is no argument %s; there are 1 to %d", number, len(c.Takes))
 		}
-		if c.Takes[n-1].Type.Kind != value.Array {
-			return fmt.Errorf("%s is %s; only an array can be changed so that the caller sees it", c.Takes[n-1].Name, c.Takes[n-1].Type)
+		if kind := c.Takes[n-1].Type.Kind; kind != value.Array && !kind.IsNodes() {
+			return fmt.Errorf("%s is %s; only an array, or what is made of nodes, can be changed so that the caller sees it", c.Takes[n-1].Name, c.Takes[n-1].Type)
 		}
 		c.Changes = n
 		return nil

@@ -45,6 +45,11 @@ func (c Comparison) Compare(expected, got any) *Difference {
 }
 
 func (c Comparison) ordered(path []any, expected, got any) *Difference {
+	if want, ok := expected.(Object); ok {
+		if have, ok := got.(Object); ok {
+			return c.members(path, want, have)
+		}
+	}
 	want, isList := expected.([]any)
 	have, isToo := got.([]any)
 	if !isList || !isToo {
@@ -59,6 +64,25 @@ func (c Comparison) ordered(path []any, expected, got any) *Difference {
 		}
 	}
 	return lengths(path, want, have)
+}
+
+// members compares objects, whose names may come in any order.
+func (c Comparison) members(path []any, want, have Object) *Difference {
+	for _, m := range want {
+		v, ok := have.Get(m.Name)
+		if !ok {
+			return &Difference{Path: append(slices.Clone(path), "."+m.Name), Expected: Write(m.Value), Reason: "it is missing"}
+		}
+		if d := c.ordered(append(path, "."+m.Name), m.Value, v); d != nil {
+			return d
+		}
+	}
+	for _, m := range have {
+		if _, ok := want.Get(m.Name); !ok {
+			return &Difference{Path: append(slices.Clone(path), "."+m.Name), Got: Write(m.Value), Reason: "it is too much"}
+		}
+	}
+	return nil
 }
 
 // lengths is the difference of two arrays of which one is the beginning of the
@@ -272,6 +296,8 @@ func order(a, b any) int {
 		return strings.Compare(a, b.(string))
 	case []any:
 		return slices.CompareFunc(a, b.([]any), order)
+	case Object:
+		return strings.Compare(Write(a), Write(b))
 	}
 	return 0
 }
@@ -288,6 +314,8 @@ func rank(v any) int {
 		return 3
 	case string:
 		return 4
+	case Object:
+		return 6
 	}
 	return 5
 }

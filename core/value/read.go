@@ -211,6 +211,10 @@ func (r *reader) value(t Type) (any, error) {
 		return r.value(*t.Of)
 	case Array:
 		return r.array(t)
+	case List, List2, Tree, Nary, Graph:
+		return r.nodes(t)
+	case Any:
+		return r.any()
 	case Bool:
 		switch {
 		case r.word("true"):

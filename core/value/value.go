@@ -3,7 +3,8 @@
 // are read from and written as JSON, and how two of them are compared.
 //
 // A value is nil (nothing), bool, int64, *big.Int (an integer that int64 does not
-// hold), float64, string, or []any of such values. Every value that Read returns
+// hold), float64, string, []any of such values, or an Object. Nodes of lists and trees
+// are the arrays that a problem's cases write for them. Every value that Read returns
 // is of the type that it was asked for. Beyond JSON, reals may be NaN, Infinity
 // and -Infinity. The package knows nothing of languages or of how a function is
 // called.
@@ -29,15 +30,46 @@ const (
 	Char                 // one Unicode character
 	Array                // of Of
 	Optional             // Of, or nothing
+	List                 // nodes, each of which leads to the next
+	List2                // nodes that lead both ways
+	Tree                 // nodes with a left and a right child
+	Nary                 // nodes with any number of children
+	Graph                // nodes with neighbours
+	Any                  // any value that JSON has
 )
 
+// nodeWords are the kinds that are made of nodes, which hold values of Of, as types are written.
+var nodeWords = map[string]Kind{"list": List, "list2": List2, "tree": Tree, "nary": Nary, "graph": Graph}
+
+// IsNodes reports that a value of the kind is made of nodes.
+func (k Kind) IsNodes() bool { return k >= List && k <= Graph }
+
+// An Object is what JSON has as names with values, in the order in which they are written.
+type Object []Member
+
+// A Member is a name of an object and its value.
+type Member struct {
+	Name  string
+	Value any
+}
+
+// Get returns the value of a name.
+func (o Object) Get(name string) (v any, ok bool) {
+	for _, m := range o {
+		if m.Name == name {
+			return m.Value, true
+		}
+	}
+	return nil, false
+}
+
 // words are the kinds as types are written.
-var words = []string{Int: "int", Long: "long", BigInt: "bigint", Real: "real", Bool: "bool", Text: "text", Char: "char"}
+var words = []string{Int: "int", Long: "long", BigInt: "bigint", Real: "real", Bool: "bool", Text: "text", Char: "char", Any: "any"}
 
 // A Type is the type of a value.
 type Type struct {
 	Kind Kind
-	Of   *Type // of an array or an optional; nil for others
+	Of   *Type // of an array, an optional or nodes; nil for others
 }
 
 // String writes the type as ParseType reads it.
@@ -48,13 +80,18 @@ func (t Type) String() string {
 	case Optional:
 		return t.Of.String() + "?"
 	}
+	for word, kind := range nodeWords {
+		if kind == t.Kind {
+			return word + "(" + t.Of.String() + ")"
+		}
+	}
 	return words[t.Kind]
 }
 
 // Element returns the type of the innermost elements of arrays and optionals,
 // and how many arrays are around it.
 func (t Type) Element() (element Type, depth int) {
-	for t.Of != nil {
+	for t.Kind == Array || t.Kind == Optional {
 		if t.Kind == Array {
 			depth++
 		}
@@ -70,19 +107,35 @@ const deepest = 16
 // one that may be absent, as often as needed.
 func ParseType(text string) (Type, error) {
 	rest := strings.TrimSpace(text)
-	end := strings.IndexAny(rest, "[?")
-	if end < 0 {
+	inside := 0 // bytes of what stands in parentheses
+	t := Type{Kind: -1}
+	if name, of, ok := strings.Cut(rest, "("); ok && nodeWords[strings.TrimSpace(name)] != 0 {
+		end := strings.LastIndexByte(of, ')')
+		if end < 0 {
+			return t, fmt.Errorf("%q has no ) behind what its nodes hold", text)
+		}
+		held, err := ParseType(of[:end])
+		if err != nil {
+			return t, err
+		}
+		if held.Of != nil || held.Kind == Any {
+			return t, fmt.Errorf("nodes hold single values, such as list(int); %s is none", held)
+		}
+		t = Type{nodeWords[strings.TrimSpace(name)], &held}
+		inside = len(name) + 1 + end + 1
+	}
+	end := inside + strings.IndexAny(rest[inside:], "[?")
+	if end < inside {
 		end = len(rest)
 	}
 	word, suffix := strings.TrimSpace(rest[:end]), strings.ReplaceAll(rest[end:], " ", "")
-	t := Type{Kind: -1}
 	for kind, name := range words {
-		if word == name {
+		if word == name && name != "" {
 			t.Kind = Kind(kind)
 		}
 	}
 	if t.Kind < 0 {
-		return t, fmt.Errorf("%q is no type; there are %s, with [] behind one for an array and ? for one that may be absent", word, strings.Join(words, ", "))
+		return t, fmt.Errorf("%q is no type; there are %s, with [] behind one for an array and ? for one that may be absent; and nodes: list(int), list2(int), tree(int), nary(int), graph(int)", word, strings.Join(wordList(), ", "))
 	}
 	if len(suffix) > 2*deepest {
 		return t, fmt.Errorf("%q has more than %d dimensions", text, deepest)
@@ -99,6 +152,15 @@ func ParseType(text string) (Type, error) {
 		}
 	}
 	return t, nil
+}
+
+func wordList() (list []string) {
+	for _, word := range words {
+		if word != "" {
+			list = append(list, word)
+		}
+	}
+	return list
 }
 
 // A Field is a value with a name: an argument, or one of several results.

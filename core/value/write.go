@@ -44,6 +44,12 @@ func Plain(v any) any {
 			list[i] = Plain(item)
 		}
 		return list
+	case Object:
+		o := make(Object, len(v))
+		for i, m := range v {
+			o[i] = Member{m.Name, Plain(m.Value)}
+		}
+		return o
 	}
 	return v
 }
@@ -52,6 +58,10 @@ func Plain(v any) any {
 // exactly, and every real that JSON has no number for is a text.
 func Widened(v any, t Type) any {
 	element, depth := t.Element()
+	if element.Kind.IsNodes() {
+		element, depth = *element.Of, depth+1
+		t = Type{Array, &element}
+	}
 	if element.Kind != Long && element.Kind != BigInt && element.Kind != Real {
 		return v
 	}
@@ -97,6 +107,10 @@ func (w *writer) value(v any, path []any, onPath bool) {
 		w.mark = len(w.text)
 		onPath = false
 	}
+	if o, ok := v.(Object); ok {
+		w.object(o, path, onPath)
+		return
+	}
 	list, ok := v.([]any)
 	if !ok {
 		if onPath {
@@ -127,6 +141,35 @@ func (w *writer) value(v any, path []any, onPath bool) {
 		w.mark = len(w.text)
 	}
 	w.text = append(w.text, ']')
+}
+
+func (w *writer) object(o Object, path []any, onPath bool) {
+	step := ""
+	if onPath {
+		step, _ = path[0].(string)
+	}
+	w.text = append(w.text, '{')
+	for i, m := range o {
+		if i > 0 {
+			w.text = append(w.text, ',')
+			if w.spaced {
+				w.text = append(w.text, ' ')
+			}
+		}
+		w.text = append(appendText(w.text, m.Name), ':')
+		if w.spaced {
+			w.text = append(w.text, ' ')
+		}
+		if onPath && "."+m.Name == step {
+			w.value(m.Value, path[1:], true)
+		} else {
+			w.value(m.Value, nil, false)
+		}
+	}
+	if onPath && w.mark < 0 {
+		w.mark = len(w.text)
+	}
+	w.text = append(w.text, '}')
 }
 
 func (w *writer) single(v any) {

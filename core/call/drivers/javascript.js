@@ -8,7 +8,10 @@ const fs = require('fs'), path = require('path'), Module = require('module');
 const NAMES = @NAMES@;
 const TAKES = @TAKES@; // types of the arguments
 const CLASSES = @CLASSES@; // that the source declares, the last first
+const NODES = @NODES@; // classes that may be those of nodes
 const CHANGES = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+
+const RESULTS = @RESULTS@; // and of what is returned
 
 const take = lines();
 const token = take().split(' ')[2];
@@ -66,6 +69,7 @@ function load() {
   module_.paths = Module._nodeModulePaths(__dirname);
   module_._compile(`${source}\n;{ const cold_own = module.exports; module.exports = { own: cold_own, look: (name) => { try { return eval(name); } catch { return undefined; } } }; }`, file);
   const { own, look } = module_.exports;
+  lookUp = look;
   const found = [];
   const offer = (f, belongs, place, fits) => found.push({ f, rank: [fits ? 0 : 1, belongs, place] });
   const exported = own && typeof own === 'object' ? Object.values(own) : [];
@@ -104,6 +108,7 @@ function wide(type, value) {
     for (let i = 0; i < value.length; i++) value[i] = wide(of, value[i]);
     return value;
   }
+  if (Array.isArray(value)) return value.map((v) => wide(type, v)); // of nodes
   return typeof value === 'string' ? BigInt(value) : value;
 }
 
@@ -113,8 +118,142 @@ function real(value) {
   return typeof value === 'string' ? Number(value) : value;
 }
 
-const widened = TAKES.map((type) => /^(long|bigint)/.test(type));
-const reals = TAKES.map((type) => /^real/.test(type));
+const widened = TAKES.map((type) => /^(\w+\()?(long|bigint)/.test(type));
+const reals = TAKES.map((type) => /^(\w+\()?real/.test(type));
+
+// Fields of nodes, by the names that people give them.
+const FIELDS = {
+  value: ['val', 'value', 'data', 'key', 'item'],
+  next: ['next', 'nxt'],
+  prev: ['prev', 'previous'],
+  left: ['left'],
+  right: ['right'],
+  children: ['children', 'kids'],
+  neighbors: ['neighbors', 'neighbours', 'adjacent'],
+};
+const SHAPES = { list: ['value', 'next'], list2: ['value', 'prev', 'next'], tree: ['value', 'left', 'right'], nary: ['value', 'children'], graph: ['value', 'neighbors'] };
+const USUAL = { list: 'ListNode', tree: 'TreeNode', list2: 'Node', nary: 'Node', graph: 'Node' };
+const nodeTypes = {};
+let lookUp = () => undefined;
+
+const shapeOf = (type) => { const end = type.indexOf('('); return end > 0 && type.endsWith(')') ? type.slice(0, end) : ''; };
+
+// nodeType is the class of the nodes of a shape, the source's own before the usual one, and the names of its fields.
+function nodeType(shape) {
+  if (nodeTypes[shape]) return nodeTypes[shape];
+  for (const name of [...CLASSES, ...NODES, USUAL[shape]]) {
+    const kind = lookUp(name);
+    if (typeof kind !== 'function') continue;
+    const text = Function.prototype.toString.call(kind);
+    const has = (field) => new RegExp('\\bthis\\.' + field + '\\s*=|[{;\\n]\\s*' + field + '\\s*[=;:]').test(text);
+    const own = Object.fromEntries(SHAPES[shape].map((f) => [f, FIELDS[f].find(has)]));
+    if (Object.values(own).every(Boolean) && !(shape === 'list' && FIELDS.prev.some(has))) return nodeTypes[shape] = [kind, own];
+  }
+  throw new Misfit('the source has no class of nodes with the fields ' + SHAPES[shape].map((f) => FIELDS[f][0]).join(', '));
+}
+
+function newNode(shape, value) {
+  const [kind, own] = nodeType(shape);
+  const node = new kind(value);
+  node[own.value] = value;
+  for (const [f, name] of Object.entries(own)) if (f !== 'value') node[name] = f === 'children' || f === 'neighbors' ? [] : null;
+  return node;
+}
+
+// taken makes nodes of a value, where its type says that it is made of them.
+function taken(type, value) {
+  if (value === null) return null;
+  if (type.endsWith('?')) return taken(type.slice(0, -1), value);
+  if (type.endsWith('[]')) return type.includes('(') ? value.map((v) => taken(type.slice(0, -2), v)) : value;
+  const shape = shapeOf(type);
+  if (!shape) return value;
+  let cycle = -1;
+  if (!Array.isArray(value)) [value, cycle] = [value.list, value.cycle];
+  if (value.length === 0) return null;
+  const own = nodeType(shape)[1];
+  if (shape === 'list' || shape === 'list2') {
+    const nodes = value.map((v) => newNode(shape, v));
+    for (let i = 0; i + 1 < nodes.length || i + 1 === nodes.length && cycle >= 0; i++) {
+      const other = nodes[i + 1] || nodes[cycle];
+      nodes[i][own.next] = other;
+      if (own.prev) other[own.prev] = nodes[i];
+    }
+    return nodes[0];
+  }
+  if (shape === 'graph') {
+    const nodes = value.map((_, i) => newNode(shape, i + 1));
+    nodes.forEach((node, i) => { node[own.neighbors] = value[i].map((n) => nodes[n - 1]); });
+    return nodes[0];
+  }
+  const nodes = [newNode(shape, value[0])];
+  let at = shape === 'tree' ? 1 : 2;
+  const child = () => { const one = newNode(shape, value[at]); nodes.push(one); return one; };
+  for (const node of nodes) {
+    if (shape === 'tree')
+      for (const side of [own.left, own.right]) {
+        if (at < value.length && value[at] !== null) node[side] = child();
+        at++;
+      }
+    else {
+      for (; at < value.length && value[at] !== null; at++) node[own.children].push(child());
+      at++;
+    }
+  }
+  return nodes[0];
+}
+
+// given makes values of nodes, where the type says that they are nodes.
+function given(type, value) {
+  if (type.endsWith('?')) return value === null || value === undefined ? null : given(type.slice(0, -1), value);
+  if (type.endsWith('[]')) return type.includes('(') && Array.isArray(value) ? value.map((v) => given(type.slice(0, -2), v)) : value;
+  const shape = shapeOf(type);
+  if (!shape) return value;
+  if (value === null || value === undefined) return [];
+  const own = nodeType(shape)[1];
+  const field = (node, f) => {
+    if (node === null || typeof node !== 'object' || !(own[f] in node)) throw new Misfit(`it returned ${Array.isArray(node) ? 'an array' : node === null ? 'nothing' : 'a ' + typeof node} where a node was expected`);
+    return node[own[f]] === undefined ? null : node[own[f]];
+  };
+  const seen = new Map(), values = [];
+  if (shape === 'list' || shape === 'list2') {
+    for (let node = value, before = null; node !== null; [node, before] = [field(node, 'next'), node]) {
+      if (seen.has(node)) return { list: values, cycle: seen.get(node) };
+      if (own.prev && field(node, 'prev') !== before) throw new Misfit(`it returned a list in which the link backwards of node ${values.length}, counted from 0, does not lead to the node before it`);
+      seen.set(node, values.length);
+      values.push(field(node, 'value'));
+    }
+    return values;
+  }
+  const nodes = [value];
+  if (shape === 'graph') {
+    seen.set(value, 0);
+    for (const node of nodes) for (const other of field(node, 'neighbors')) if (!seen.has(other)) { seen.set(other, 0); nodes.push(other); }
+    nodes.sort((a, b) => field(a, 'value') - field(b, 'value'));
+    nodes.forEach((node, i) => seen.set(node, i + 1));
+    return nodes.map((node) => field(node, 'neighbors').map((other) => seen.get(other)));
+  }
+  const once = (node) => {
+    if (seen.has(node)) throw new Misfit(`it returned a tree in which the node with the value ${field(node, 'value')} has two parents`);
+    seen.set(node, true);
+    return field(node, 'value');
+  };
+  values.push(once(value));
+  if (shape === 'nary') values.push(null);
+  for (const node of nodes) {
+    for (const child of shape === 'tree' ? [field(node, 'left'), field(node, 'right')] : field(node, 'children') || []) {
+      values.push(child === null || child === undefined ? null : once(child));
+      if (child) nodes.push(child);
+    }
+    if (shape === 'nary') values.push(null);
+  }
+  while (values.length && values[values.length - 1] === null) values.pop();
+  return values;
+}
+
+function outcome(value) {
+  if (RESULTS.length === 1) return given(RESULTS[0], value);
+  return Array.isArray(value) && RESULTS.some((t) => t.includes('(')) ? value.map((v, i) => given(RESULTS[i] || '', v)) : value;
+}
 
 // gathered gathers what is computed only when it is read, which belongs to the call.
 function gathered(value, depth) {
@@ -162,7 +301,7 @@ async function call(f, args) {
   }
   const spent = now() - began;
   try {
-    return `done ${spent} ${written(CHANGES ? args[CHANGES - 1] : result, 0)}`;
+    return `done ${spent} ${written(CHANGES ? given(TAKES[CHANGES - 1], args[CHANGES - 1]) : outcome(result), 0)}`;
   } catch (error) {
     return `misfit ${spent} ${error instanceof Misfit ? error.message : String(error).replace(/\n/g, ' ')}`;
   }
@@ -176,7 +315,7 @@ async function serve() {
   for (let line = take(); line !== null; line = take()) {
     const args = JSON.parse(line);
     if (line.length > 100000) answer('begin');
-    args.forEach((value, i) => { args[i] = widened[i] ? wide(TAKES[i], value) : reals[i] ? real(value) : value; });
+    args.forEach((value, i) => { args[i] = widened[i] ? wide(TAKES[i], value) : reals[i] ? real(value) : value; args[i] = taken(TAKES[i], args[i]); });
     const words = await call(f, args);
     settle();
     answer(words);

@@ -7,6 +7,8 @@ import importlib.util, json, os, sys, time, traceback, typing
 NAMES = @NAMES@
 COUNT = @COUNT@  # arguments
 CHANGES = @CHANGES@  # the argument that is the result, from 1; 0: what is returned
+TAKES = @TAKES@  # types of the arguments
+RESULTS = @RESULTS@  # and of what is returned
 
 calls = os.fdopen(os.dup(0), "rb", 1 << 16)
 os.dup2(os.open(os.devnull, os.O_RDONLY), 0)
@@ -78,6 +80,219 @@ def find(module):
     return best[3], ""
 
 
+class Misfit(Exception):
+    """What was returned cannot be the result."""
+
+
+# Fields of nodes, by the names that people give them.
+FIELDS = {
+    "value": ("val", "value", "data", "key", "item"),
+    "next": ("next", "nxt", "next_node"),
+    "prev": ("prev", "previous", "before"),
+    "left": ("left",),
+    "right": ("right",),
+    "children": ("children", "kids"),
+    "neighbors": ("neighbors", "neighbours", "adjacent"),
+}
+SHAPES = {"list": ("value", "next"), "list2": ("value", "prev", "next"), "tree": ("value", "left", "right"),
+          "nary": ("value", "children"), "graph": ("value", "neighbors")}
+node_types = {}  # of what is made of nodes: its class, and the names of its fields
+
+
+class ListNode:
+    def __init__(self, val=0, next=None):
+        self.val, self.next = val, next
+
+
+class TreeNode:
+    def __init__(self, val=0, left=None, right=None):
+        self.val, self.left, self.right = val, left, right
+
+
+class Node:
+    def __init__(self, val=0, *others, **named):
+        self.val = val
+        names = USUAL_FIELDS[1:]
+        for name in names:
+            setattr(self, name, [] if name in ("children", "neighbors") else None)
+        for name, other in [*zip(names, others), *named.items()]:
+            setattr(self, name, other if other is not None or name not in ("children", "neighbors") else [])
+
+
+USUAL_FIELDS = next(([FIELDS[f][0] for f in fields] for kind, fields in SHAPES.items() if kind != "list" and any(kind + "(" in t for t in TAKES + RESULTS)), ["val"])
+
+
+def fields_of(kind):
+    """The fields that a class of nodes gives its objects."""
+    names = set(getattr(kind, "__annotations__", ())) | set(getattr(kind, "__slots__", ()))
+    init = kind.__dict__.get("__init__")
+    if hasattr(init, "__code__"):
+        names |= set(init.__code__.co_names)
+    return names
+
+
+def node_type(shape):
+    """The class of the nodes of a shape: the source's own, or the usual one, and its fields by our names."""
+    if shape not in node_types:
+        usual = {"list": ListNode, "tree": TreeNode}.get(shape, Node)
+        node_types[shape] = usual, {f: FIELDS[f][0] for f in SHAPES[shape]}
+        for kind in reversed([k for k in vars(sys.modules["solution"]).values() if isinstance(k, type) and k.__module__ == "solution"]):
+            names = fields_of(kind)
+            own = {f: next((n for n in FIELDS[f] if n in names), None) for f in SHAPES[shape]}
+            if all(own.values()) and not (shape == "list" and any(n in names for n in FIELDS["prev"])):
+                node_types[shape] = kind, own
+                break
+    return node_types[shape]
+
+
+def new_node(shape, value):
+    kind, fields = node_type(shape)
+    node = None
+    for args in ((value,), (value, None), (value, None, None), ()):
+        try:
+            node = kind(*args)
+            break
+        except TypeError:
+            pass
+    if node is None:
+        node = kind.__new__(kind)
+    setattr(node, fields["value"], value)
+    for f, name in fields.items():
+        if f in ("next", "prev", "left", "right"):
+            setattr(node, name, None)
+        elif f != "value":
+            setattr(node, name, [])
+    return node
+
+
+def taken(type, value):
+    """Makes nodes of a value, where its type says that it is made of them."""
+    if value is None:
+        return None
+    if type.endswith("?"):
+        return taken(type[:-1], value)
+    if type.endswith("[]"):
+        return [taken(type[:-2], v) for v in value] if "(" in type else value
+    shape = type.partition("(")[0]
+    if shape not in SHAPES or shape == type:
+        return value
+    cycle = -1
+    if isinstance(value, dict):
+        value, cycle = value["list"], value["cycle"]
+    if not value:
+        return None
+    fields = node_type(shape)[1]
+    if shape in ("list", "list2"):
+        nodes = [new_node(shape, v) for v in value]
+        for one, other in zip(nodes, nodes[1:]):
+            setattr(one, fields["next"], other)
+            if shape == "list2":
+                setattr(other, fields["prev"], one)
+        if cycle >= 0:
+            setattr(nodes[-1], fields["next"], nodes[cycle])
+            if shape == "list2":
+                setattr(nodes[cycle], fields["prev"], nodes[-1])
+        return nodes[0]
+    if shape == "graph":
+        nodes = [new_node(shape, i + 1) for i in range(len(value))]
+        for node, others in zip(nodes, value):
+            setattr(node, fields["neighbors"], [nodes[i - 1] for i in others])
+        return nodes[0]
+    root = new_node(shape, value[0])
+    if shape == "tree":
+        parents, at = [root], 1
+        for parent in parents:
+            for side in ("left", "right"):
+                if at < len(value):
+                    if value[at] is not None:
+                        child = new_node(shape, value[at])
+                        setattr(parent, fields[side], child)
+                        parents.append(child)
+                    at += 1
+        return root
+    parents, at = [root], 2
+    for parent in parents:
+        children = getattr(parent, fields["children"])
+        while at < len(value) and value[at] is not None:
+            children.append(new_node(shape, value[at]))
+            parents.append(children[-1])
+            at += 1
+        at += 1
+    return root
+
+
+def field(node, shape, f):
+    try:
+        return getattr(node, node_type(shape)[1][f])
+    except AttributeError:
+        raise Misfit("it returned %s where a node was expected" % ("a " + type(node).__name__ if node is not None else "nothing")) from None
+
+
+def given(kind, value):
+    """Makes values of nodes, where the type says that they are nodes."""
+    if kind.endswith("?"):
+        return None if value is None else given(kind[:-1], value)
+    if kind.endswith("[]"):
+        if "(" not in kind or not hasattr(value, "__iter__"):
+            return value
+        return [given(kind[:-2], v) for v in value]
+    shape = kind.partition("(")[0]
+    if shape not in SHAPES or shape == kind:
+        return value
+    if value is None:
+        return []
+    seen, values = {}, []
+    if shape in ("list", "list2"):
+        node, before = value, None
+        while node is not None:
+            if id(node) in seen:
+                return {"list": values, "cycle": seen[id(node)]}
+            if shape == "list2" and field(node, shape, "prev") is not before:
+                raise Misfit("it returned a list in which the link backwards of node %d, counted from 0, does not lead to the node before it" % len(values))
+            seen[id(node)] = len(values)
+            values.append(field(node, shape, "value"))
+            node, before = field(node, shape, "next"), node
+        return values
+    if shape == "graph":
+        nodes, seen[id(value)] = [value], 1
+        for node in nodes:
+            for other in field(node, shape, "neighbors"):
+                if id(other) not in seen:
+                    nodes.append(other)
+                    seen[id(other)] = len(nodes)
+        nodes.sort(key=lambda node: field(node, shape, "value"))
+        numbers = {id(node): i + 1 for i, node in enumerate(nodes)}
+        return [[numbers[id(other)] for other in field(node, shape, "neighbors")] for node in nodes]
+
+    def once(node):
+        if id(node) in seen:
+            raise Misfit("it returned a tree in which the node with the value %s has two parents" % (field(node, shape, "value"),))
+        seen[id(node)] = True
+        return field(node, shape, "value")
+
+    nodes = [value]
+    values.append(once(value))
+    if shape == "nary":
+        values.append(None)
+    for node in nodes:
+        children = field(node, shape, "children") or [] if shape == "nary" else (field(node, shape, "left"), field(node, shape, "right"))
+        for child in children:
+            values.append(None if child is None else once(child))
+            if child is not None:
+                nodes.append(child)
+        if shape == "nary":
+            values.append(None)
+    while values and values[-1] is None:
+        values.pop()
+    return values
+
+
+def results(value):
+    if CHANGES or len(RESULTS) != 1:
+        return [given(t, v) for t, v in zip(RESULTS, value)] if not CHANGES and any("(" in t for t in RESULTS) and isinstance(value, (list, tuple)) else value
+    return given(RESULTS[0], value)
+
+
 def gathered(value, depth=0):
     """Gathers what is computed only when it is read, which belongs to the call."""
     if hasattr(value, "__next__"):
@@ -104,6 +319,7 @@ def load():
     place = importlib.util.spec_from_file_location("solution", os.path.join(os.path.dirname(os.path.abspath(__file__)), @FILE_TEXT@))
     module = importlib.util.module_from_spec(place)
     vars(module).update({name: getattr(typing, name) for name in typing.__all__})
+    vars(module).update(ListNode=ListNode, TreeNode=TreeNode, Node=Node)
     exec(@PRELUDE_TEXT@, vars(module))  # what judges supply
     sys.modules["solution"] = module
     place.loader.exec_module(module)
@@ -121,7 +337,10 @@ def call(function, args):
         return "failed %d" % spent
     spent = clock() - began
     try:
-        return "done %d %s" % (spent, json.dumps(args[CHANGES - 1] if CHANGES else result, default=plain, ensure_ascii=False))
+        result = given(TAKES[CHANGES - 1], args[CHANGES - 1]) if CHANGES else results(result)
+        return "done %d %s" % (spent, json.dumps(result, default=plain, ensure_ascii=False))
+    except Misfit as error:
+        return "misfit %d %s" % (spent, error)
     except RecursionError:
         return "misfit %d it returned a value that is nested too deeply, or contains itself" % spent
     except ValueError:
@@ -149,7 +368,7 @@ def serve():
     settle()
     answer("ready")
     for line in calls:
-        args = json.loads(line)
+        args = [taken(t, v) for t, v in zip(TAKES, json.loads(line))]
         if len(line) > 100000:
             del line
             answer("begin")
