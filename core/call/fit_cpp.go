@@ -17,6 +17,11 @@ func fitCpp(f *fitting) error {
 	if err != nil {
 		return err
 	}
+	nodes, err := f.cppNodes(o)
+	if err != nil {
+		return err
+	}
+	defer func() { f.words["SETUP"] = nodes + f.words["SETUP"] }()
 	params := split(s.params)
 	generic := strings.Contains(s.before, "template") || regexp.MustCompile(`\bauto\b`).MatchString(s.params)
 	least, most := arity(params)

@@ -105,3 +105,123 @@ func jsNode(typed bool) func(s nodeShape, held value.Kind) string {
 		return "class " + s.class + " { " + fields.String() + "constructor(" + strings.TrimPrefix(params.String(), ", ") + ") {" + sets.String() + " } }\n"
 	}
 }
+
+// fieldNames are the names that people give the fields of nodes, by ours.
+var fieldNames = map[string][]string{
+	"val": {"val", "value", "data", "key", "item"}, "next": {"next", "nxt"}, "prev": {"prev", "previous"}, "left": {"left"}, "right": {"right"},
+	"children": {"children", "kids"}, "neighbors": {"neighbors", "neighbours", "adjacent"},
+}
+
+// fields are the fields of a shape, by our names.
+func (s nodeShape) fields() []string {
+	list := append([]string{"val"}, s.links...)
+	if s.many != "" {
+		list = append(list, s.many)
+	}
+	return list
+}
+
+// nodeFields finds a class of nodes that a source declares by its fields, and their names in it; "" is
+// the usual class, with the usual names.
+func (o *outline) nodeFields(s nodeShape) (class string, names map[string]string) {
+	for _, t := range slices.Backward(o.types) {
+		body := o.text[t.from:min(t.to, len(o.text))]
+		names = map[string]string{}
+		for _, field := range s.fields() {
+			for _, name := range fieldNames[field] {
+				if regexp.MustCompile(`(?i)\b` + name + `\b`).MatchString(body) {
+					names[field] = regexp.MustCompile(`(?i)\b` + name + `\b`).FindString(body)
+					break
+				}
+			}
+		}
+		forwardOnly := len(s.links) == 1 && regexp.MustCompile(`\bprev(?:ious)?\b`).MatchString(body)
+		if len(names) == len(s.fields()) && !forwardOnly && t.kind != "interface" && !o.holdsFunction(t) {
+			return t.name, names
+		}
+	}
+	names = map[string]string{}
+	for _, field := range s.fields() {
+		names[field] = field
+	}
+	return "", names
+}
+
+// holdsFunction reports that the function to be called lies in a class, which then is none of nodes.
+func (o *outline) holdsFunction(t *scope) bool {
+	return slices.ContainsFunc(o.sites, func(s site) bool { return s.at > t.from && s.at < t.to })
+}
+
+// cppNode declares a class of nodes in C++, as judges do.
+func cppNode(s nodeShape, held value.Kind) string {
+	kind := dialects["cpp"].kinds[held]
+	var fields, params, sets, bare strings.Builder
+	for _, link := range s.links {
+		fields.WriteString(s.class + " *" + link + "; ")
+		params.WriteString(", " + s.class + " *" + link)
+		sets.WriteString(", " + link + "(" + link + ")")
+		bare.WriteString(", " + link + "(nullptr)")
+	}
+	more := ""
+	if s.many != "" {
+		fields.WriteString("std::vector<" + s.class + " *> " + s.many + "; ")
+		more = s.class + "(" + kind + " val, std::vector<" + s.class + " *> " + s.many + ") : val(val), " + s.many + "(" + s.many + ") {} "
+	}
+	if len(s.links) > 0 {
+		more += s.class + "(" + kind + " val" + params.String() + ") : val(val)" + sets.String() + " {} "
+	}
+	return "struct " + s.class + " { " + kind + " val; " + fields.String() + s.class + "() : val()" + bare.String() + " {} " + s.class + "(" + kind + " val) : val(val)" + bare.String() + " {} " + more + "};\n"
+}
+
+// cppNodes puts the usual classes of nodes before the source, and returns what tells the driver where
+// their fields lie.
+func (f *fitting) cppNodes(o *outline) (string, error) {
+	f.words["NODES"] = ""
+	list := f.nodeKinds()
+	if len(list) == 0 {
+		return "", nil
+	}
+	text, err := drivers.ReadFile("drivers/cpp_nodes.cpp")
+	if err != nil {
+		return "", err
+	}
+	f.words["NODES"] = string(text)
+	f.words["PRELUDE"] += "\n" + f.nodeClasses(cppNode)
+	var all strings.Builder
+	done := map[string]bool{}
+	for _, t := range list {
+		s := nodeShapes[t.Kind]
+		class, names := o.nodeFields(s)
+		if class == "" {
+			class = s.class
+		}
+		if done[class] {
+			return "", refuse("%s is the class of two kinds of nodes", class)
+		}
+		done[class] = true
+		value := func(node string) string { return node + "->" + names["val"] }
+		bare, extra, json := "", "", "JsonTree"
+		for _, link := range s.links {
+			bare += " n->" + names[link] + " = nullptr;"
+		}
+		switch {
+		case s.many != "":
+			extra = "static constexpr bool many = true;\n    static void put(Node *n, int, Node *o) { n->" + names[s.many] + ".push_back(o); }\n    template <class F> static void each(Node *n, F f) { for (Node *o : n->" + names[s.many] + ") f(o); }"
+		case names["left"] != "":
+			extra = "static constexpr bool many = false;\n    static void put(Node *n, int side, Node *o) { (side ? n->" + names["right"] + " : n->" + names["left"] + ") = o; }\n    template <class F> static void each(Node *n, F f) { f(n->" + names["left"] + "); f(n->" + names["right"] + "); }"
+		default:
+			json = "JsonList"
+			link, backwards := "", "return true;"
+			if names["prev"] != "" {
+				link, backwards = " o->"+names["prev"]+" = n;", "return n->"+names["prev"]+" == before;"
+			}
+			extra = "static Node *next(Node *n) { return n->" + names["next"] + "; }\n    static void link(Node *n, Node *o) { n->" + names["next"] + " = o;" + link + " }\n    static bool backwards([[maybe_unused]] Node *n, [[maybe_unused]] Node *before) { " + backwards + " }"
+		}
+		if names["neighbors"] != "" {
+			json = "JsonGraph"
+		}
+		all.WriteString("struct cold_" + class + " {\n    typedef ::" + class + " Node;\n    typedef std::remove_reference<decltype(" + value("((Node *)0)") + ")>::type Value;\n    static Value &value(Node *n) { return " + value("n") + "; }\n    static void bare([[maybe_unused]] Node *n) {" + bare + " }\n    " + extra + "\n};\n")
+		all.WriteString("namespace cold_driver {\ntemplate <> struct Json< ::" + class + " *> : " + json + "<cold_" + class + "> {};\ntemplate <class P> struct Held<P, ::" + class + " *> {\n    ::" + class + " *value = nullptr;\n    void take() { cold_driver::take(value); }\n    ::" + class + " *&&pass() { return static_cast< ::" + class + " *&&>(value); }\n    void give(std::string &text) { cold_driver::give(text, value); }\n};\n}\n")
+	}
+	return all.String(), nil
+}

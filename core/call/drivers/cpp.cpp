@@ -452,7 +452,7 @@ template <class P, class V> struct Held<P, V *> {
     void give(std::string &text) { cold_driver::give(text, pass()); }
 };
 
-int streams[2];
+@NODES@int streams[2];
 std::string mark;
 
 void put(int fd, const std::string &text) {
@@ -535,7 +535,7 @@ template <class R, class F, class... P, size_t... i> void serve(F function, std:
                 int pick[] = {0, ((int)i + 1 == changes ? (std::get<i>(args).give(text), 0) : 0)...};
                 (void)pick;
             }
-            said = "done " + std::to_string(spent) + " " + text;
+            said = misfit.empty() ? "done " + std::to_string(spent) + " " + text : "misfit " + std::to_string(spent) + " " + misfit;
         } else {
             said = "misfit 0 " + misfit;
         }
