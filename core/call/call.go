@@ -173,7 +173,7 @@ func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, 
 		"FILE": file, "FILE_TEXT": strconv.Quote(file), "STEM_TEXT": strconv.Quote("./" + stem(file)),
 		"COUNT": strconv.Itoa(len(function.Takes)), "CHANGES": strconv.Itoa(function.Changes),
 		"NAMES": quoted(Spellings(function.Name), "[", "]"), "NAME_LIST": quoted(Spellings(function.Name), "", ""),
-		"TAKES": quoted(f.types(), "[", "]"), "RESULTS": quoted(f.resultTypes(), "[", "]"), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
+		"TAKES": quoted(f.types(), "[", "]"), "RESULTS": quoted(f.resultTypes(), "[", "]"), "RESULT_LIST": quoted(f.resultTypes(), "", ""), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
 	}
 	f.words["PRELUDE"], f.words["PRELUDE_TEXT"] = strings.Join(supplied, "\n"), strconv.Quote(strings.Join(supplied, "\n"))
 	var refused refusal

@@ -21,6 +21,7 @@ func fitJava(f *fitting) error {
 		return err
 	}
 	f.words["CLASS_LIST"] = quoted(o.typeNames(s, packagePrefix(f.source)), "", "")
+	f.behind(f.nodeClasses(javaNode))
 	return nil
 }
 
@@ -47,6 +48,7 @@ func fitKotlin(f *fitting) error {
 		classes = append([]string{prefix + file}, classes...)
 	}
 	f.words["CLASS_LIST"] = quoted(classes, "", "")
+	f.behind(f.nodeClasses(kotlinNode))
 	return nil
 }
 

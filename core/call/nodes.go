@@ -225,3 +225,64 @@ func (f *fitting) cppNodes(o *outline) (string, error) {
 	}
 	return all.String(), nil
 }
+
+// javaNode declares a class of nodes in Java, as judges do.
+func javaNode(s nodeShape, held value.Kind) string {
+	kind := dialects["java"].kinds[held]
+	if held == value.BigInt {
+		kind = "java.math.BigInteger"
+	}
+	var fields, params, sets strings.Builder
+	for _, link := range s.links {
+		fields.WriteString(" " + s.class + " " + link + ";")
+		params.WriteString(", " + s.class + " " + link)
+		sets.WriteString(" this." + link + " = " + link + ";")
+	}
+	begin := ""
+	if s.many != "" {
+		of := "java.util.List<" + s.class + ">"
+		fields.WriteString(" " + of + " " + s.many + ";")
+		params.WriteString(", " + of + " " + s.many)
+		sets.WriteString(" this." + s.many + " = " + s.many + ";")
+		begin = " " + s.many + " = new java.util.ArrayList<>();"
+	}
+	return "class " + s.class + " { " + kind + " val;" + fields.String() + " " + s.class + "() {" + begin + " } " + s.class + "(" + kind + " val) { this.val = val;" + begin + " } " +
+		s.class + "(" + kind + " val" + params.String() + ") { this.val = val;" + sets.String() + " } }\n"
+}
+
+// kotlinNode declares a class of nodes in Kotlin, as judges do.
+func kotlinNode(s nodeShape, held value.Kind) string {
+	kind := dialects["kotlin"].kinds[held]
+	if held == value.BigInt {
+		kind = "java.math.BigInteger"
+	}
+	text := "class " + s.class + "(var `val`: " + kind + ") {"
+	for _, link := range s.links {
+		text += " var " + link + ": " + s.class + "? = null;"
+	}
+	if s.many != "" {
+		text += " var " + s.many + ": List<" + s.class + "?> = java.util.ArrayList<" + s.class + "?>();"
+	}
+	return text + " }\n"
+}
+
+// csharpNode declares a class of nodes in C#, as judges do.
+func csharpNode(s nodeShape, held value.Kind) string {
+	kind := dialects["csharp"].kinds[held]
+	if held == value.BigInt {
+		kind = "System.Numerics.BigInteger"
+	}
+	var fields, params, sets strings.Builder
+	for _, link := range s.links {
+		fields.WriteString(" public " + s.class + " " + link + ";")
+		params.WriteString(", " + s.class + " " + link + " = null")
+		sets.WriteString(" this." + link + " = " + link + ";")
+	}
+	if s.many != "" {
+		of := "System.Collections.Generic.IList<" + s.class + ">"
+		fields.WriteString(" public " + of + " " + s.many + ";")
+		params.WriteString(", " + of + " " + s.many + " = null")
+		sets.WriteString(" this." + s.many + " = " + s.many + " ?? new System.Collections.Generic.List<" + s.class + ">();")
+	}
+	return "public class " + s.class + " { public " + kind + " val;" + fields.String() + " public " + s.class + "() : this(default(" + kind + ")) {} public " + s.class + "(" + kind + " val" + params.String() + ") { this.val = val;" + sets.String() + " } }\n"
+}

@@ -116,12 +116,223 @@ public final class ColdDriver {
 
     static boolean fits(Class<?> kind, String type) {
         if (kind == Object.class || kind == Optional.class) return true;
+        if (type.contains("(") && !type.contains("[]")) return !plain(kind);
         if (type.contains("[]")) return kind.isArray() || Iterable.class.isAssignableFrom(kind);
         if (kind == StringBuilder.class || kind == char[].class || CharSequence.class.isAssignableFrom(kind)) return type.startsWith("text") || type.startsWith("char");
         if (kind == char.class || kind == Character.class) return type.startsWith("char");
         if (kind == boolean.class || kind == Boolean.class) return type.startsWith("bool");
         if (kind.isPrimitive() || Number.class.isAssignableFrom(kind)) return !type.startsWith("text") && !type.startsWith("bool");
         return false;
+    }
+
+    static final String[] RESULTS = {@RESULT_LIST@}; // types of what is returned
+
+    /** How nodes of a shape are made: a class, and its fields by our names. */
+    static final class Nodes {
+        final String shape;
+        final Class<?> kind;
+        final Field value, next, prev, left, right, many;
+
+        Nodes(String shape, Class<?> kind) {
+            this.shape = shape;
+            this.kind = kind;
+            value = field("val", "value", "data", "key", "item");
+            boolean list = shape.startsWith("list"), tree = shape.equals("tree");
+            next = list ? field("next", "nxt") : null;
+            prev = shape.equals("list2") ? field("prev", "previous") : null;
+            left = tree ? field("left") : null;
+            right = tree ? field("right") : null;
+            many = list || tree ? null : shape.equals("nary") ? field("children", "kids") : field("neighbors", "neighbours", "adjacent");
+        }
+
+        Field field(String... names) {
+            for (String name : names)
+                for (Class<?> k = kind; k != null && k != Object.class; k = k.getSuperclass())
+                    for (Field f : k.getDeclaredFields())
+                        if (f.getName().equals(name)) {
+                            f.setAccessible(true);
+                            return f;
+                        }
+            throw new Misfit(kind.getSimpleName() + " is declared where the problem has nodes, and has no field " + names[0]);
+        }
+
+        Object made(Object v) throws IOException {
+            try {
+                Object node = null;
+                for (Constructor<?> c : kind.getDeclaredConstructors()) {
+                    c.setAccessible(true);
+                    Class<?>[] kinds = c.getParameterTypes();
+                    Object[] args = new Object[kinds.length];
+                    for (int i = 0; i < kinds.length; i++) args[i] = kinds[i] == value.getType() && i == 0 ? v : kinds[i].isPrimitive() ? Array.get(Array.newInstance(kinds[i], 1), 0) : null;
+                    try {
+                        node = c.newInstance(args);
+                        break;
+                    } catch (InvocationTargetException | InstantiationException | IllegalArgumentException e) {
+                    }
+                }
+                if (node == null) throw new Misfit(kind.getSimpleName() + " has no constructor that makes a node");
+                if (!Modifier.isFinal(value.getModifiers())) value.set(node, v);
+                if (many != null) many.set(node, new ArrayList<Object>());
+                for (Field link : new Field[] {next, prev, left, right}) if (link != null) link.set(node, null);
+                return node;
+            } catch (IllegalAccessException e) {
+                throw new Misfit(kind.getSimpleName() + " cannot be used as a node: " + e.getMessage());
+            }
+        }
+
+        @SuppressWarnings("unchecked")
+        Collection<Object> of(Object node) throws IllegalAccessException {
+            Object all = many.get(node);
+            return all == null ? List.of() : (Collection<Object>) all;
+        }
+
+        Object take(Reader r, int n) throws IOException {
+            try {
+                long cycle = -1;
+                boolean object = r.peek() == '{';
+                if (object) r.pass("{\"list\":");
+                List<Object> values = new ArrayList<>();
+                Type held = shape.equals("graph") ? int[].class : value.getGenericType() instanceof TypeVariable ? Object.class : value.getGenericType();
+                r.expect('[');
+                while (r.peek() != ']') {
+                    if (!values.isEmpty()) r.expect(',');
+                    values.add(r.absent() ? null : r.value(held, n));
+                }
+                r.expect(']');
+                if (object) {
+                    r.pass(",\"cycle\":");
+                    cycle = (Long) r.value(long.class, n);
+                    r.expect('}');
+                }
+                return built(values, (int) cycle);
+            } catch (IllegalAccessException e) {
+                throw new Misfit(kind.getSimpleName() + " cannot be used as a node: " + e.getMessage());
+            }
+        }
+
+        Object built(List<Object> values, int cycle) throws IOException, IllegalAccessException {
+            if (values.isEmpty()) return null;
+            List<Object> nodes = new ArrayList<>();
+            if (next != null) {
+                for (Object v : values) nodes.add(made(v));
+                for (int i = 0; i < nodes.size(); i++) {
+                    Object other = i + 1 < nodes.size() ? nodes.get(i + 1) : cycle >= 0 ? nodes.get(cycle) : null;
+                    next.set(nodes.get(i), other);
+                    if (prev != null && other != null) prev.set(other, nodes.get(i));
+                }
+                return nodes.get(0);
+            }
+            if (shape.equals("graph")) {
+                for (int i = 1; i <= values.size(); i++) nodes.add(made(i));
+                for (int i = 0; i < nodes.size(); i++) for (int other : (int[]) values.get(i)) of(nodes.get(i)).add(nodes.get(other - 1));
+                return nodes.get(0);
+            }
+            nodes.add(made(values.get(0)));
+            int at = many == null ? 1 : 2;
+            for (int i = 0; i < nodes.size(); i++) {
+                if (many != null) {
+                    for (; at < values.size() && values.get(at) != null; at++) {
+                        Object child = made(values.get(at));
+                        nodes.add(child);
+                        of(nodes.get(i)).add(child);
+                    }
+                    at++;
+                } else for (Field side : new Field[] {left, right}) {
+                    if (at < values.size() && values.get(at) != null) {
+                        Object child = made(values.get(at));
+                        nodes.add(child);
+                        side.set(nodes.get(i), child);
+                    }
+                    at++;
+                }
+            }
+            return nodes.get(0);
+        }
+
+        /** What the nodes hold that a node leads to, as cases write it. */
+        Object given(Object node) throws IllegalAccessException {
+            Map<Object, Integer> seen = new IdentityHashMap<>();
+            List<Object> values = new ArrayList<>(), nodes = new ArrayList<>();
+            if (next != null) {
+                for (Object before = null; node != null; before = node, node = next.get(node)) {
+                    if (seen.containsKey(node)) {
+                        Map<String, Object> circle = new LinkedHashMap<>();
+                        circle.put("list", values);
+                        circle.put("cycle", seen.get(node));
+                        return circle;
+                    }
+                    if (prev != null && prev.get(node) != before) throw new Misfit("it returned a list in which the link backwards of node " + values.size() + ", counted from 0, does not lead to the node before it");
+                    seen.put(node, values.size());
+                    values.add(value.get(node));
+                }
+                return values;
+            }
+            nodes.add(node);
+            seen.put(node, 0);
+            if (shape.equals("graph")) {
+                for (int i = 0; i < nodes.size(); i++) for (Object other : of(nodes.get(i))) if (seen.putIfAbsent(other, 0) == null) nodes.add(other);
+                nodes.sort(Comparator.comparingLong(one -> {
+                    try {
+                        return ((Number) value.get(one)).longValue();
+                    } catch (IllegalAccessException e) {
+                        return 0;
+                    }
+                }));
+                for (int i = 0; i < nodes.size(); i++) seen.put(nodes.get(i), i + 1);
+                for (Object one : nodes) {
+                    List<Integer> others = new ArrayList<>();
+                    for (Object other : of(one)) others.add(seen.get(other));
+                    values.add(others);
+                }
+                return values;
+            }
+            values.add(value.get(node));
+            if (many != null) values.add(null);
+            for (int i = 0; i < nodes.size(); i++) {
+                Collection<Object> children = many != null ? of(nodes.get(i)) : Arrays.asList(left.get(nodes.get(i)), right.get(nodes.get(i)));
+                for (Object child : children) {
+                    values.add(child == null ? null : value.get(child));
+                    if (child == null) continue;
+                    if (seen.put(child, 0) != null) throw new Misfit("it returned a tree in which the node with the value " + value.get(child) + " has two parents");
+                    nodes.add(child);
+                }
+                if (many != null) values.add(null);
+            }
+            while (!values.isEmpty() && values.get(values.size() - 1) == null) values.remove(values.size() - 1);
+            return values;
+        }
+    }
+
+    static final Map<String, Nodes> known = new HashMap<>();
+
+    static Nodes nodes(String shape, Class<?> kind) { return known.computeIfAbsent(shape + kind.getName(), k -> new Nodes(shape, kind)); }
+
+    /** The shape of the nodes that a type of the problem is made of; null: it is not. */
+    static String shapeOf(String type) {
+        int end = type.indexOf('(');
+        return end < 0 ? null : type.substring(0, end);
+    }
+
+    static boolean plain(Class<?> kind) { return kind.isPrimitive() || kind.isArray() || kind.getName().startsWith("java.") || kind.getName().startsWith("kotlin."); }
+
+    /** Makes values of nodes in a result, whose type says where they are. */
+    static Object given(Object v, String type) {
+        String shape = shapeOf(type);
+        if (shape == null) return v;
+        if (v == null) return type.endsWith("?") ? null : type.endsWith("[]") ? v : List.of();
+        if (v.getClass().isArray() || v instanceof Iterable) {
+            List<Object> all = new ArrayList<>();
+            String inner = type.endsWith("[]") ? type.substring(0, type.length() - 2) : type;
+            if (v instanceof Iterable) for (Object one : (Iterable<?>) v) all.add(given(one, inner));
+            else for (int i = 0; i < Array.getLength(v); i++) all.add(given(Array.get(v, i), inner));
+            return all;
+        }
+        if (plain(v.getClass())) throw new Misfit("it returned a " + v.getClass().getSimpleName() + " where a node was expected");
+        try {
+            return nodes(shape, v.getClass()).given(v);
+        } catch (IllegalAccessException e) {
+            throw new Misfit("it returned a node that cannot be looked at: " + e.getMessage());
+        }
     }
 
     static Object receiver(Method m) throws Exception {
@@ -204,7 +415,7 @@ public final class ColdDriver {
             spent = Math.max(spent, system.getProcessCpuTime() - process);
         StringBuilder text = new StringBuilder("done ").append(spent).append(' ');
         try {
-            write(text, CHANGES > 0 ? args[CHANGES - 1] : result, 0);
+            write(text, CHANGES > 0 ? given(args[CHANGES - 1], TYPES[CHANGES - 1]) : RESULTS.length == 1 ? given(result, RESULTS[0]) : result, 0);
         } catch (Misfit e) {
             return "misfit " + spent + " " + e.getMessage();
         }
@@ -385,6 +596,10 @@ public final class ColdDriver {
             at++;
         }
 
+        void pass(String text) throws IOException {
+            for (int i = 0; i < text.length(); i++) expect(text.charAt(i));
+        }
+
         boolean absent() throws IOException {
             if (peek() != 'n') return false;
             for (int i = 0; i < 4; i++) { peek(); at++; }
@@ -395,6 +610,8 @@ public final class ColdDriver {
             if (t instanceof WildcardType) t = ((WildcardType) t).getUpperBounds()[0];
             Class<?> kind = t instanceof Class ? (Class<?>) t : t instanceof ParameterizedType ? (Class<?>) ((ParameterizedType) t).getRawType() : t instanceof GenericArrayType ? Object[].class : Object.class;
             if (kind == Optional.class) return absent() ? Optional.empty() : Optional.of(value(((ParameterizedType) t).getActualTypeArguments()[0], n));
+            String shape = n <= TAKES ? shapeOf(TYPES[n - 1]) : null;
+            if (shape != null && !plain(kind)) return absent() ? null : nodes(shape, kind).take(this, n);
             int c = peek();
             if (c == 'n') {
                 if (kind.isPrimitive()) throw new Misfit("parameter " + n + " is declared as " + kind.getName() + ", which cannot be null; Integer, Long or Double can");
