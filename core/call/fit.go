@@ -191,6 +191,7 @@ func fitGo(f *fitting) error {
 		text = text[:e.from] + e.text + text[e.to:]
 	}
 	f.source = []byte(text)
+	f.behind(f.nodeClasses(goNode))
 	return nil
 }
 

@@ -286,3 +286,16 @@ func csharpNode(s nodeShape, held value.Kind) string {
 	}
 	return "public class " + s.class + " { public " + kind + " val;" + fields.String() + " public " + s.class + "() : this(default(" + kind + ")) {} public " + s.class + "(" + kind + " val" + params.String() + ") { this.val = val;" + sets.String() + " } }\n"
 }
+
+// goNode declares a type of nodes in Go, as judges do.
+func goNode(s nodeShape, held value.Kind) string {
+	kind := dialects["go"].kinds[held]
+	text := "type " + s.class + " struct { Val " + kind
+	for _, link := range s.links {
+		text += "; " + strings.ToUpper(link[:1]) + link[1:] + " *" + s.class
+	}
+	if s.many != "" {
+		text += "; " + strings.ToUpper(s.many[:1]) + s.many[1:] + " []*" + s.class
+	}
+	return text + " }\n"
+}

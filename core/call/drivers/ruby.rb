@@ -5,10 +5,48 @@
 require 'json'
 require 'set'
 
+# What judges declare for nodes.
+class ListNode
+  attr_accessor :val, :next
+
+  def initialize(val = 0, _next = nil)
+    @val = val
+    @next = _next
+  end
+end
+
+class TreeNode
+  attr_accessor :val, :left, :right
+
+  def initialize(val = 0, left = nil, right = nil)
+    @val = val
+    @left = left
+    @right = right
+  end
+end
+
+class Node
+  attr_accessor :val, :prev, :next, :children, :neighbors
+
+  def initialize(val = 0, many = nil)
+    @val = val
+    @children = many || []
+    @neighbors = many || []
+  end
+end
+
 module ColdDriver
   NAMES = @NAMES@
   COUNT = @COUNT@ # arguments
   CHANGES = @CHANGES@ # the argument that is the result, from 1; 0: what is returned
+
+  TAKES = @TAKES@ # types of the arguments
+  RESULTS = @RESULTS@ # and of what is returned
+
+  # Fields of nodes, by the names that people give them.
+  FIELDS = { value: %w[val value data key item], next: %w[next nxt], prev: %w[prev previous], left: %w[left], right: %w[right],
+             children: %w[children kids], neighbors: %w[neighbors neighbours adjacent] }.freeze
+  SHAPES = { 'list' => %i[value next], 'list2' => %i[value prev next], 'tree' => %i[value left right], 'nary' => %i[value children], 'graph' => %i[value neighbors] }.freeze
 
   CALLS = $stdin.dup
   $stdin.reopen(File::NULL)
@@ -100,6 +138,148 @@ module ColdDriver
   end
   BigDecimalOrNone = defined?(BigDecimal) ? BigDecimal : Rational
 
+  # The class of the nodes of a shape, the source's own before the usual one, and the names of its fields.
+  def node_type(shape)
+    @node_types ||= {}
+    @node_types[shape] ||= begin
+      own = ObjectSpace.each_object(Class).reject { |k| BEFORE.include?(k) || k.name.nil? || k.singleton_class? }.sort_by { |k| place_of(k) }.reverse
+      usual = Object.const_get({ 'list' => :ListNode, 'tree' => :TreeNode }.fetch(shape, :Node))
+      found = nil
+      (own + [usual]).each do |kind|
+        names = SHAPES[shape].to_h { |f| [f, FIELDS[f].find { |n| kind.method_defined?(n) && kind.method_defined?("#{n}=") }] }
+        next if names.values.any?(&:nil?) || (shape == 'list' && FIELDS[:prev].any? { |n| kind.method_defined?(n) })
+
+        break found = [kind, names]
+      end
+      found || raise(ArgumentError, "the source has no class of nodes with the fields #{SHAPES[shape].map { |f| FIELDS[f][0] }.join(', ')}")
+    end
+  end
+
+  def new_node(shape, value)
+    kind, names = node_type(shape)
+    node = [[value], [value, nil], [value, nil, nil], []].each do |args|
+      break kind.new(*args)
+    rescue ArgumentError
+      next
+    end
+    node = kind.allocate if node.is_a?(Array)
+    node.send("#{names[:value]}=", value)
+    names.each { |f, name| node.send("#{name}=", %i[children neighbors].include?(f) ? [] : nil) unless f == :value }
+    node
+  end
+
+  # Makes nodes of a value, where its type says that it is made of them.
+  def taken(type, value)
+    return value if value.nil? || !type.include?('(')
+    return taken(type[0..-2], value) if type.end_with?('?')
+    return value.map { |v| taken(type[0..-3], v) } if type.end_with?('[]')
+
+    shape = type[/\A\w+/]
+    cycle = -1
+    value, cycle = value['list'], value['cycle'] if value.is_a?(Hash)
+    return nil if value.empty?
+
+    names = node_type(shape)[1]
+    set = ->(node, f, other) { node.send("#{names[f]}=", other) }
+    if %w[list list2].include?(shape)
+      nodes = value.map { |v| new_node(shape, v) }
+      nodes.each_with_index do |node, i|
+        other = nodes[i + 1] || (cycle >= 0 ? nodes[cycle] : nil)
+        set.call(node, :next, other)
+        set.call(other, :prev, node) if other && shape == 'list2'
+      end
+      return nodes[0]
+    end
+    if shape == 'graph'
+      nodes = (1..value.size).map { |i| new_node(shape, i) }
+      nodes.zip(value) { |node, others| set.call(node, :neighbors, others.map { |n| nodes[n - 1] }) }
+      return nodes[0]
+    end
+    nodes = [new_node(shape, value[0])]
+    at = shape == 'tree' ? 1 : 2
+    i = 0
+    while i < nodes.size
+      if shape == 'tree'
+        %i[left right].each do |side|
+          unless value[at].nil?
+            nodes << new_node(shape, value[at])
+            set.call(nodes[i], side, nodes[-1])
+          end
+          at += 1
+        end
+      else
+        until value[at].nil?
+          nodes << new_node(shape, value[at])
+          nodes[i].send(names[:children]) << nodes[-1]
+          at += 1
+        end
+        at += 1
+      end
+      i += 1
+    end
+    nodes[0]
+  end
+
+  # Makes values of nodes, where the type says that they are nodes.
+  def given(type, value)
+    return value unless type.include?('(')
+    return value.nil? ? nil : given(type[0..-2], value) if type.end_with?('?')
+    return value.respond_to?(:map) ? value.map { |v| given(type[0..-3], v) } : value if type.end_with?('[]')
+    return [] if value.nil?
+
+    shape = type[/\A\w+/]
+    names = node_type(shape)[1]
+    get = lambda do |node, f|
+      raise ArgumentError, "it returned a value of the class #{node.class} where a node was expected" unless node.respond_to?(names[f])
+
+      node.send(names[f])
+    end
+    seen = {}.compare_by_identity
+    values = []
+    if %w[list list2].include?(shape)
+      node = value
+      before = nil
+      until node.nil?
+        return { 'list' => values, 'cycle' => seen[node] } if seen.key?(node)
+        raise ArgumentError, "it returned a list in which the link backwards of node #{values.size}, counted from 0, does not lead to the node before it" if shape == 'list2' && !get.call(node, :prev).equal?(before)
+
+        seen[node] = values.size
+        values << get.call(node, :value)
+        node, before = get.call(node, :next), node
+      end
+      return values
+    end
+    nodes = [value]
+    seen[value] = 0
+    if shape == 'graph'
+      nodes.each { |one| get.call(one, :neighbors).each { |other| seen.key?(other) || (seen[other] = 0) && nodes << other } }
+      nodes.sort_by! { |one| get.call(one, :value) }
+      nodes.each_with_index { |one, i| seen[one] = i + 1 }
+      return nodes.map { |one| get.call(one, :neighbors).map { |other| seen[other] } }
+    end
+    values << get.call(value, :value)
+    values << nil if shape == 'nary'
+    nodes.each do |one|
+      (shape == 'nary' ? get.call(one, :children) || [] : [get.call(one, :left), get.call(one, :right)]).each do |child|
+        values << (child.nil? ? nil : get.call(child, :value))
+        next if child.nil?
+        raise ArgumentError, "it returned a tree in which the node with the value #{values[-1]} has two parents" if seen.key?(child)
+
+        seen[child] = 0
+        nodes << child
+      end
+      values << nil if shape == 'nary'
+    end
+    values.pop while values.any? && values[-1].nil?
+    values
+  end
+
+  def outcome(value)
+    return given(RESULTS[0], value) if RESULTS.size == 1
+
+    value.is_a?(Array) && RESULTS.any? { |t| t.include?('(') } ? value.each_with_index.map { |v, i| given(RESULTS[i].to_s, v) } : value
+  end
+
   def now
     Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID, :nanosecond)
   end
@@ -117,7 +297,7 @@ module ColdDriver
     end
     spent = now - began
     begin
-      "done #{spent} #{JSON.generate(plain(CHANGES.zero? ? result : args[CHANGES - 1]), allow_nan: true)}"
+      "done #{spent} #{JSON.generate(plain(CHANGES.zero? ? outcome(result) : given(TAKES[CHANGES - 1], args[CHANGES - 1])), allow_nan: true)}"
     rescue StandardError, SystemStackError => e
       "misfit #{spent} #{e.message.tr("\n", ' ')}"
     end
@@ -133,7 +313,7 @@ module ColdDriver
     answer('ready')
     count = 0
     while (line = CALLS.gets)
-      args = JSON.parse(line, max_nesting: false, allow_nan: true)
+      args = JSON.parse(line, max_nesting: false, allow_nan: true).each_with_index.map { |v, i| taken(TAKES[i], v) }
       answer('begin', count) if line.size > 100_000
       words = call(function, args)
       settle
