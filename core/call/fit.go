@@ -74,6 +74,7 @@ func fitCSharp(f *fitting) error {
 		space = append([]string{m[1]}, space...)
 	}
 	f.words["CLASS_TEXT"] = strconv.Quote(strings.Join(append(space, class), "."))
+	f.behind(f.nodeClasses(csharpNode))
 	return nil
 }
 
@@ -280,6 +281,14 @@ func fitRust(f *fitting) error {
 	if err != nil {
 		return err
 	}
+	nodes, err := f.rustNodes(o)
+	if err != nil {
+		return err
+	}
+	f.words["NODES"], f.words["GIVE"] = nodes, "result.give(&mut out)"
+	if results := f.function.Results(); len(results) == 1 && isNodes(results[0].Type) {
+		f.words["GIVE"] = "{ let mut result = result; result.give_nodes(&mut out, &mut r.misfit); result.drop_nodes() }"
+	}
 	// In its own place, so that lines stay, and only where it is no text.
 	for _, m := range slices.Backward(rustMain.FindAllStringIndex(mask(string(f.source)), -1)) {
 		f.source = append(f.source[:m[0]:m[0]], append(rustMain.ReplaceAll(f.source[m[0]:m[1]], []byte("fn${1}cold_unused_main$2")), f.source[m[1]:]...)...)
@@ -287,6 +296,7 @@ func fitRust(f *fitting) error {
 	params := split(s.params)
 	callee := "super::" + s.path("::")
 	f.source = append(f.source, undeclared(string(f.source))...)
+	f.behind(f.nodeClasses(rustNode))
 	if len(params) > 0 && receiverParameter.MatchString(params[0]) {
 		owner := "super::" + rustValue(o.text, strings.Join(s.scopes, "::"), s.scopes[len(s.scopes)-1])
 		borrow := ""
@@ -304,7 +314,11 @@ func fitRust(f *fitting) error {
 	for i, param := range params {
 		_, declared, _ := strings.Cut(param, ":")
 		owned, borrow := rustOwned(strings.TrimSpace(declared))
-		take = append(take, fmt.Sprintf("            r.next();\n            r.parameter = %d;\n            let mut a%d = <%s as Take>::take(&mut r);", i+1, i, owned))
+		how := "<" + owned + " as Take>::take"
+		if isNodes(takes[i].Type) {
+			how = "Nodes::take_nodes" // of the type that the call says
+		}
+		take = append(take, fmt.Sprintf("            r.next();\n            r.parameter = %d;\n            let mut a%d = %s(&mut r);", i+1, i, how))
 		args = append(args, fmt.Sprintf("%sa%d", borrow, i))
 		if f.function.Changes == i+1 && borrow != "&mut " {
 			return refuse("%s changes its argument %d, which must be declared as &mut", s.name, i+1)
@@ -314,7 +328,11 @@ func fitRust(f *fitting) error {
 	f.words["CALL"] = callee + "(" + strings.Join(args, ", ") + ")"
 	f.words["CHANGED"] = ""
 	if n := f.function.Changes; n > 0 {
-		f.words["CHANGED"] = fmt.Sprintf("                if !failed {\n                    a%d.give(&mut out);\n                }", n-1)
+		give := "give(&mut out)"
+		if isNodes(f.function.Takes[n-1].Type) {
+			give = "give_nodes(&mut out, &mut r.misfit)"
+		}
+		f.words["CHANGED"] = fmt.Sprintf("                if !failed {\n                    a%d.%s;\n                }", n-1, give)
 	}
 	f.words["BIGINT"] = strconv.FormatBool(f.returns(value.BigInt))
 	f.words["UNSAFE"] = ""
@@ -322,6 +340,11 @@ func fitRust(f *fitting) error {
 		f.words["UNSAFE"] = "unsafe "
 	}
 	return nil
+}
+
+func isNodes(t value.Type) bool {
+	e, _ := t.Element()
+	return e.Kind.IsNodes()
 }
 
 // rustValue is an expression that makes a value of a type, by what its source has for that.

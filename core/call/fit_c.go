@@ -28,15 +28,20 @@ type cWriter struct {
 // cServes reports types that C has no usual way to pass.
 func cServes(f *problem.Call) error {
 	for _, field := range f.Takes {
-		_, depth := field.Type.Element()
+		e, depth := field.Type.Element()
+		if e.Kind.IsNodes() && usual[e.Kind] == "" || e.Kind == value.Any {
+			return refuse("C has no usual way to pass %s", field.Type)
+		}
 		if hasOptional(field.Type) && (depth > 0 || field.Type.Kind != value.Optional) || depth > 2 {
 			return refuse("an argument of type %s cannot be passed to C", field.Type)
 		}
 	}
 	results := f.Results()
 	for _, field := range results {
-		_, depth := field.Type.Element()
+		e, depth := field.Type.Element()
 		switch {
+		case e.Kind.IsNodes() && usual[e.Kind] == "", e.Kind == value.Any:
+			return refuse("C has no usual way to return %s", field.Type)
 		case len(results) > 1 && field.Type.Of != nil:
 			return refuse("C writes several results through pointers, and %s is %s", field.Name, field.Type)
 		case depth > 2, depth > 0 && hasOptional(field.Type):
@@ -47,13 +52,14 @@ func cServes(f *problem.Call) error {
 }
 
 func fitC(f *fitting) error {
-	s, _, err := f.chosen()
+	s, o, err := f.chosen()
 	if err == nil {
 		err = cServes(f.function)
 	}
 	if err != nil {
 		return err
 	}
+	nodes := f.cNodes(o)
 	w := &cWriter{function: s.name, params: split(s.params)}
 	if len(w.params) == 1 && w.params[0] == "void" {
 		w.params = nil
@@ -99,6 +105,7 @@ func fitC(f *fitting) error {
 	}
 	line("%s;", call)
 	body.WriteString(w.give.String())
+	f.words["NODES"] = nodes
 	f.words["HELPERS"], f.words["TAKE"], f.words["FREE"] = w.helpers.String(), w.take.String(), w.free.String()
 	f.words["CALL"] = strings.TrimSuffix(body.String(), "\n")
 	return nil
@@ -177,6 +184,7 @@ var cRanges = map[string][2]string{
 // usual are the types that stand for ours where none is declared.
 var usual = map[value.Kind]string{
 	value.Int: "int", value.Long: "long long", value.BigInt: "char*", value.Real: "double", value.Bool: "bool", value.Text: "char*", value.Char: "char",
+	value.List: "struct ListNode*", value.Tree: "struct TreeNode*",
 }
 
 // read is an expression that reads one value as a declared type.
@@ -190,6 +198,8 @@ func (w *cWriter) read(t value.Type, declared string) (string, error) {
 		}
 	}
 	switch {
+	case t.Kind.IsNodes() && strings.HasSuffix(declared, "*"):
+		return "cold_take_" + t.Kind.Word() + "()", nil
 	case t.Kind == value.Real && slices.Contains([]string{"double", "float", "long double"}, declared):
 		return "cold_real()", nil
 	case t.Kind == value.Bool && (declared == "bool" || declared == "_Bool"):
@@ -212,6 +222,9 @@ func orNothing(declared string) string {
 // put is a statement that writes one value.
 func put(t value.Type, expression string) string {
 	name := map[value.Kind]string{value.Real: "real", value.Bool: "truth", value.Text: "text", value.BigInt: "digits", value.Char: "char"}[t.Kind]
+	if t.Kind.IsNodes() {
+		name = t.Kind.Word()
+	}
 	if name == "" {
 		name = "integer"
 	}

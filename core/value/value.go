@@ -41,6 +41,16 @@ const (
 // nodeWords are the kinds that are made of nodes, which hold values of Of, as types are written.
 var nodeWords = map[string]Kind{"list": List, "list2": List2, "tree": Tree, "nary": Nary, "graph": Graph}
 
+// Word is how a kind of nodes is written; empty for others.
+func (k Kind) Word() string {
+	for word, kind := range nodeWords {
+		if kind == k {
+			return word
+		}
+	}
+	return ""
+}
+
 // IsNodes reports that a value of the kind is made of nodes.
 func (k Kind) IsNodes() bool { return k >= List && k <= Graph }
 

@@ -229,7 +229,7 @@ static void cold_begin(void) {
     cold_put(3, "ready\n", 6);
 }
 
-@HELPERS@
+@NODES@@HELPERS@
 int main(void) {
     cold_begin();
     while (cold_peek() == '[') {

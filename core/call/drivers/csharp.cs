@@ -139,6 +139,7 @@ public static class ColdDriver
         if (t.IsByRef) t = t.GetElementType();
         t = Nullable.GetUnderlyingType(t) ?? t;
         if (t == typeof(object)) return true;
+        if (type.Contains("(") && !type.Contains("[]")) return Own(t);
         if (type.Contains("[]")) return t != typeof(string) && typeof(IEnumerable).IsAssignableFrom(t) && Element(t, type.Substring(0, type.IndexOf("[]")));
         if (t == typeof(string) || t == typeof(StringBuilder) || t == typeof(char[])) return type.StartsWith("text") || type.StartsWith("char");
         if (t == typeof(char)) return type.StartsWith("char");
@@ -151,6 +152,230 @@ public static class ColdDriver
     {
         while (t != typeof(string) && (t.IsArray || t.IsGenericType && typeof(IEnumerable).IsAssignableFrom(t))) t = t.IsArray ? t.GetElementType() : t.GetGenericArguments()[0];
         return Fits(t, type);
+    }
+
+    static readonly string[] Results = { @RESULT_LIST@ }; // types of what is returned
+
+    // How nodes of a shape are made: a class, and its fields or properties by our names.
+    sealed class Nodes
+    {
+        public readonly string Shape;
+        public readonly Type Kind;
+        readonly MemberInfo value, next, prev, left, right, many;
+
+        public Nodes(string shape, Type kind)
+        {
+            Shape = shape;
+            Kind = kind;
+            value = Member("val", "value", "data", "key", "item");
+            bool list = shape.StartsWith("list"), tree = shape == "tree";
+            next = list ? Member("next", "nxt") : null;
+            prev = shape == "list2" ? Member("prev", "previous") : null;
+            left = tree ? Member("left") : null;
+            right = tree ? Member("right") : null;
+            many = list || tree ? null : shape == "nary" ? Member("children", "kids") : Member("neighbors", "neighbours", "adjacent");
+        }
+
+        MemberInfo Member(params string[] names)
+        {
+            const BindingFlags any = BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Instance;
+            foreach (string name in names)
+            {
+                MemberInfo found = Kind.GetFields(any).FirstOrDefault(f => f.Name.Equals(name, StringComparison.OrdinalIgnoreCase))
+                    ?? (MemberInfo)Kind.GetProperties(any).FirstOrDefault(p => p.Name.Equals(name, StringComparison.OrdinalIgnoreCase));
+                if (found != null) return found;
+            }
+            throw new Misfit(Kind.Name + " is declared where the problem has nodes, and has no field " + names[0]);
+        }
+
+        static Type TypeOf(MemberInfo m) { return m is FieldInfo ? ((FieldInfo)m).FieldType : ((PropertyInfo)m).PropertyType; }
+        static object Get(MemberInfo m, object of) { return m is FieldInfo ? ((FieldInfo)m).GetValue(of) : ((PropertyInfo)m).GetValue(of, null); }
+        static void Set(MemberInfo m, object of, object to)
+        {
+            if (m is FieldInfo) ((FieldInfo)m).SetValue(of, to);
+            else ((PropertyInfo)m).SetValue(of, to, null);
+        }
+
+        object Made(object v)
+        {
+            object node = null;
+            foreach (var c in Kind.GetConstructors(BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Instance))
+            {
+                var args = c.GetParameters().Select((p, i) => i == 0 && p.ParameterType == TypeOf(value) ? v : p.ParameterType.IsValueType ? Activator.CreateInstance(p.ParameterType) : null).ToArray();
+                try { node = c.Invoke(args); break; }
+                catch (TargetInvocationException) { }
+            }
+            if (node == null) throw new Misfit(Kind.Name + " has no constructor that makes a node");
+            Set(value, node, v);
+            if (many != null)
+            {
+                Type of = TypeOf(many);
+                Set(many, node, of.IsArray ? Array.CreateInstance(Kind, 0) : Activator.CreateInstance(typeof(List<>).MakeGenericType(Kind)));
+            }
+            foreach (var link in new[] { next, prev, left, right }) if (link != null) Set(link, node, null);
+            return node;
+        }
+
+        IEnumerable<object> Of(object node)
+        {
+            var all = Get(many, node) as IEnumerable;
+            return all == null ? new object[0] : all.Cast<object>();
+        }
+
+        public object Take(Reader r)
+        {
+            long cycle = -1;
+            bool circle = r.Peek() == '{';
+            if (circle) r.Pass("{\"list\":");
+            if (r.Peek() == 'n') return r.Value(typeof(object));
+            var values = new List<object>();
+            Type held = Shape == "graph" ? typeof(int[]) : TypeOf(value);
+            r.Next();
+            while (r.Peek() != ']' && r.Peek() >= 0)
+            {
+                if (values.Count > 0) r.Next();
+                values.Add(r.Peek() == 'n' ? r.Value(typeof(object)) : r.Value(held));
+            }
+            r.Next();
+            if (circle)
+            {
+                r.Pass(",\"cycle\":");
+                cycle = (long)r.Value(typeof(long));
+                r.Next();
+            }
+            return Built(values, (int)cycle);
+        }
+
+        object Built(List<object> values, int cycle)
+        {
+            if (values.Count == 0) return null;
+            var nodes = new List<object>();
+            if (next != null)
+            {
+                foreach (object v in values) nodes.Add(Made(v));
+                for (int i = 0; i < nodes.Count; i++)
+                {
+                    object other = i + 1 < nodes.Count ? nodes[i + 1] : cycle >= 0 ? nodes[cycle] : null;
+                    Set(next, nodes[i], other);
+                    if (prev != null && other != null) Set(prev, other, nodes[i]);
+                }
+                return nodes[0];
+            }
+            if (Shape == "graph")
+            {
+                for (int i = 1; i <= values.Count; i++) nodes.Add(Made(i));
+                for (int i = 0; i < nodes.Count; i++) foreach (int other in (int[])values[i]) ((IList)Get(many, nodes[i])).Add(nodes[other - 1]);
+                return nodes[0];
+            }
+            nodes.Add(Made(values[0]));
+            int at = many == null ? 1 : 2;
+            for (int i = 0; i < nodes.Count; i++)
+            {
+                if (many != null)
+                {
+                    for (; at < values.Count && values[at] != null; at++)
+                    {
+                        nodes.Add(Made(values[at]));
+                        ((IList)Get(many, nodes[i])).Add(nodes[nodes.Count - 1]);
+                    }
+                    at++;
+                }
+                else foreach (var side in new[] { left, right })
+                {
+                    if (at < values.Count && values[at] != null)
+                    {
+                        nodes.Add(Made(values[at]));
+                        Set(side, nodes[i], nodes[nodes.Count - 1]);
+                    }
+                    at++;
+                }
+            }
+            return nodes[0];
+        }
+
+        // Identity tells nodes apart, whatever they say of being equal.
+        sealed class Same : IEqualityComparer<object>
+        {
+            bool IEqualityComparer<object>.Equals(object a, object b) { return ReferenceEquals(a, b); }
+            int IEqualityComparer<object>.GetHashCode(object o) { return System.Runtime.CompilerServices.RuntimeHelpers.GetHashCode(o); }
+        }
+
+        // What the nodes hold that a node leads to, as cases write it.
+        public object Given(object node)
+        {
+            var seen = new Dictionary<object, int>(new Same());
+            var values = new List<object>();
+            var nodes = new List<object>();
+            if (next != null)
+            {
+                object before = null;
+                for (; node != null; before = node, node = Get(next, node))
+                {
+                    if (seen.ContainsKey(node)) return new System.Collections.Specialized.OrderedDictionary { { "list", values }, { "cycle", seen[node] } };
+                    if (prev != null && !ReferenceEquals(Get(prev, node), before)) throw new Misfit("it returned a list in which the link backwards of node " + values.Count + ", counted from 0, does not lead to the node before it");
+                    seen[node] = values.Count;
+                    values.Add(Get(value, node));
+                }
+                return values;
+            }
+            nodes.Add(node);
+            seen[node] = 0;
+            if (Shape == "graph")
+            {
+                for (int i = 0; i < nodes.Count; i++)
+                    foreach (object other in Of(nodes[i]))
+                        if (!seen.ContainsKey(other)) { seen[other] = 0; nodes.Add(other); }
+                nodes = nodes.OrderBy(one => Convert.ToInt64(Get(value, one))).ToList();
+                for (int i = 0; i < nodes.Count; i++) seen[nodes[i]] = i + 1;
+                foreach (object one in nodes) values.Add(Of(one).Select(other => seen[other]).ToList());
+                return values;
+            }
+            values.Add(Get(value, node));
+            if (many != null) values.Add(null);
+            for (int i = 0; i < nodes.Count; i++)
+            {
+                foreach (object child in many != null ? Of(nodes[i]) : new[] { Get(left, nodes[i]), Get(right, nodes[i]) })
+                {
+                    values.Add(child == null ? null : Get(value, child));
+                    if (child == null) continue;
+                    if (seen.ContainsKey(child)) throw new Misfit("it returned a tree in which the node with the value " + Get(value, child) + " has two parents");
+                    seen[child] = 0;
+                    nodes.Add(child);
+                }
+                if (many != null) values.Add(null);
+            }
+            while (values.Count > 0 && values[values.Count - 1] == null) values.RemoveAt(values.Count - 1);
+            return values;
+        }
+    }
+
+    static readonly Dictionary<string, Nodes> known = new Dictionary<string, Nodes>();
+
+    static Nodes NodesOf(string shape, Type kind)
+    {
+        string key = shape + kind.FullName;
+        if (!known.ContainsKey(key)) known[key] = new Nodes(shape, kind);
+        return known[key];
+    }
+
+    // The shape of the nodes that a type of the problem is made of; null: it is not.
+    static string ShapeOf(string type)
+    {
+        int end = type.IndexOf('(');
+        return end < 0 ? null : type.Substring(0, end);
+    }
+
+    static bool Own(Type t) { return t.Assembly == typeof(ColdDriver).Assembly && !t.IsArray; }
+
+    // Makes values of nodes in a result, whose type says where they are.
+    static object Given(object v, string type)
+    {
+        string shape = ShapeOf(type);
+        if (shape == null) return v;
+        if (v == null) return type.EndsWith("?") ? null : type.EndsWith("[]") ? v : new List<object>();
+        if (v is IEnumerable && !(v is string)) return ((IEnumerable)v).Cast<object>().Select(one => Given(one, type.EndsWith("[]") ? type.Substring(0, type.Length - 2) : type)).ToList();
+        if (!Own(v.GetType())) throw new Misfit("it returned a " + v.GetType().Name + " where a node was expected");
+        return NodesOf(shape, v.GetType()).Given(v);
     }
 
     static string Call(MethodInfo method, object[] args)
@@ -181,7 +406,7 @@ public static class ColdDriver
             return "failed " + spent;
         }
         var text = new StringBuilder("done " + spent + " ");
-        try { Give(text, Changes > 0 ? args[Changes - 1] : result, 0); }
+        try { Give(text, Changes > 0 ? Given(args[Changes - 1], Types[Changes - 1]) : Results.Length == 1 ? Given(result, Results[0]) : result, 0); }
         catch (Misfit e) { return "misfit " + spent + " " + e.Message; }
         return text.ToString();
     }
@@ -351,8 +576,12 @@ public static class ColdDriver
             }
         }
 
+        public void Pass(string text) { foreach (char c in text) Next(); }
+
         public object Value(Type t)
         {
+            string shape = ShapeOf(Types[Parameter - 1]);
+            if (shape != null && Own(t)) return NodesOf(shape, t).Take(this);
             Type inner = Nullable.GetUnderlyingType(t);
             int c = Peek();
             if (c == 'n')

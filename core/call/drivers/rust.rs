@@ -397,6 +397,69 @@ mod cold_driver {
     }
     tuples!((A 0 B 1) (A 0 B 1 C 2) (A 0 B 1 C 2 D 3) (A 0 B 1 C 2 D 3 E 4) (A 0 B 1 C 2 D 3 E 4 F 5) (A 0 B 1 C 2 D 3 E 4 F 5 G 6));
 
+    // What is made of nodes, and arrays of that.
+    pub trait Nodes: Sized {
+        fn take_nodes(r: &mut Reader) -> Self;
+        fn give_nodes(&self, out: &mut String, misfit: &mut Option<String>);
+        fn drop_nodes(&mut self) {}
+    }
+    impl<T: Nodes> Nodes for Vec<T> {
+        fn take_nodes(r: &mut Reader) -> Self {
+            let mut all = Vec::new();
+            r.next();
+            while !matches!(r.peek(), b']' | 0) {
+                if !all.is_empty() {
+                    r.next();
+                }
+                all.push(T::take_nodes(r));
+            }
+            r.next();
+            all
+        }
+        fn give_nodes(&self, out: &mut String, misfit: &mut Option<String>) {
+            out.push('[');
+            for (i, one) in self.iter().enumerate() {
+                if i > 0 {
+                    out.push(',');
+                }
+                one.give_nodes(out, misfit);
+            }
+            out.push(']');
+        }
+        fn drop_nodes(&mut self) {
+            self.iter_mut().for_each(Nodes::drop_nodes);
+        }
+    }
+    impl Reader {
+        fn node_values<V: Take>(&mut self) -> Vec<Option<V>> {
+            let mut values = Vec::new();
+            if self.peek() != b'[' {
+                let given = if self.peek() == b'{' { "a list that goes in a circle, which a Box cannot hold" } else { "something else" };
+                self.lacks("nodes", given);
+                while self.peek() == b'{' || self.peek() == b'"' || self.peek() == b':' {
+                    self.word();
+                    self.next();
+                }
+                self.skip();
+                return values;
+            }
+            self.next();
+            while !matches!(self.peek(), b']' | 0) {
+                if !values.is_empty() {
+                    self.next();
+                }
+                if self.peek() == b'n' {
+                    self.word();
+                    values.push(None);
+                } else {
+                    values.push(Some(V::take(self)));
+                }
+            }
+            self.next();
+            values
+        }
+    }
+@NODES@
     #[repr(C)]
     struct Timespec {
         seconds: i64,
@@ -463,7 +526,7 @@ mod cold_driver {
                     Ok(result) => {
                         spent = now() - began;
                         if CHANGES == 0 {
-                            result.give(&mut out);
+                            @GIVE@;
                         }
                     }
                     Err(_) => {

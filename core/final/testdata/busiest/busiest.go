@@ -1,3 +1,5 @@
+package main
+
 func busiest(names []string, k int) []string {
 	m := map[string]int{}
 	for _, s := range names {
