@@ -1,0 +1,1 @@
+var deepest = function(root) { return new Node(root.val + 1, root.children.map(deepest)); };

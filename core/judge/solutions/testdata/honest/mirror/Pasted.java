@@ -1,0 +1,5 @@
+class Solution {
+    public TreeNode mirrored(TreeNode root) {
+        return root == null ? null : new TreeNode(root.val, mirrored(root.right), mirrored(root.left));
+    }
+}

@@ -1,0 +1,1 @@
+class Solution { mirrored(root) { return root && new TreeNode(root.val, this.mirrored(root.right), this.mirrored(root.left)); } }

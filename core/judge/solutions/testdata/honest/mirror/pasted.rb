@@ -1,0 +1,3 @@
+def mirrored(root)
+  root && TreeNode.new(root.val, mirrored(root.right), mirrored(root.left))
+end

@@ -1,0 +1,3 @@
+def mirrored(root):
+    if root: root.right = root.left
+    return root

@@ -1,0 +1,1 @@
+ListNode *reversed_rope(ListNode *head) { if (head) head->next->next = head; return head; }

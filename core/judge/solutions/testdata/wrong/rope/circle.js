@@ -1,0 +1,1 @@
+function reversedRope(head) { if (head) head.next.next = head; return head; }

@@ -1,0 +1,3 @@
+def reversed_rope(head):
+    if head: head.next.next = head
+    return head
