@@ -281,6 +281,9 @@ func fitRust(f *fitting) error {
 	if err != nil {
 		return err
 	}
+	if err := f.without(value.Any, "Rust"); err != nil {
+		return err
+	}
 	nodes, err := f.rustNodes(o)
 	if err != nil {
 		return err
@@ -338,6 +341,16 @@ func fitRust(f *fitting) error {
 	f.words["UNSAFE"] = ""
 	if f.standard >= "2024" {
 		f.words["UNSAFE"] = "unsafe "
+	}
+	return nil
+}
+
+// without refuses a kind of values for which a language has no usual type.
+func (f *fitting) without(kind value.Kind, title string) error {
+	for _, field := range append(slices.Clone(f.function.Takes), f.function.Results()...) {
+		if e, _ := field.Type.Element(); e.Kind == kind {
+			return refuse("%s has no usual way to pass %s", title, field.Type)
+		}
 	}
 	return nil
 }

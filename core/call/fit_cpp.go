@@ -17,6 +17,9 @@ func fitCpp(f *fitting) error {
 	if err != nil {
 		return err
 	}
+	if err := f.without(value.Any, "C++"); err != nil {
+		return err
+	}
 	nodes, err := f.cppNodes(o)
 	if err != nil {
 		return err

@@ -1,6 +1,7 @@
 package call
 
 import (
+	"embed"
 	"regexp"
 	"slices"
 	"strings"
@@ -10,6 +11,18 @@ import (
 
 // Nodes of lists and trees are of a class that judges declare and solutions use. A source may declare
 // it itself; else it is added: behind the source, or before it in languages that ask for that.
+
+//go:embed nodes
+var nodeTexts embed.FS
+
+// nodeText is what a driver has for nodes, in languages where that depends on how they are declared.
+func nodeText(file string) string {
+	text, err := nodeTexts.ReadFile("nodes/" + file)
+	if err != nil {
+		panic(err) // it is a part of this program
+	}
+	return string(text)
+}
 
 // A nodeShape says how nodes of a kind are made.
 type nodeShape struct {
@@ -181,11 +194,7 @@ func (f *fitting) cppNodes(o *outline) (string, error) {
 	if len(list) == 0 {
 		return "", nil
 	}
-	text, err := drivers.ReadFile("drivers/cpp_nodes.cpp")
-	if err != nil {
-		return "", err
-	}
-	f.words["NODES"] = string(text)
+	f.words["NODES"] = nodeText("nodes.cpp")
 	f.words["PRELUDE"] += "\n" + f.nodeClasses(cppNode)
 	var all strings.Builder
 	done := map[string]bool{}
@@ -324,126 +333,15 @@ func (f *fitting) cNodes(o *outline) string {
 			continue
 		}
 		held := "node->" + names["val"]
-		template := cList
+		template := nodeText("list.c")
 		if t.Kind == value.Tree {
-			template = cTree
+			template = nodeText("tree.c")
 		}
 		all.WriteString(strings.NewReplacer("X", "struct "+class, "READ", read, "PUT", put(*t.Of, held), "VALUE", held, "NEXT", names["next"], "LEFT", names["left"], "RIGHT", names["right"]).Replace(template))
 	}
 	f.words["PRELUDE"] += "\n" + f.nodeClasses(cNode)
 	return all.String()
 }
-
-const cList = `static X *cold_take_list(void)
-{
-    X *first = NULL, **into = &first, **all = NULL;
-    long long n = 0, room = 0;
-    int object = cold_peek() == '{';
-    if (object) for (int i = 0; i < 8; i++) cold_next();
-    cold_next();
-    while (cold_peek() != ']' && cold_peek() >= 0) {
-        if (n > 0) cold_next();
-        X *node = calloc(1, sizeof *node);
-        VALUE = READ;
-        if (n == room) all = realloc(all, (room = 2 * room + 16) * sizeof *all);
-        all[n++] = *into = node;
-        into = &node->NEXT;
-    }
-    cold_next();
-    if (object) {
-        for (int i = 0; i < 9; i++) cold_next();
-        *into = all[cold_integer(0, 1LL << 60)];
-        cold_next();
-    }
-    free(all);
-    return first;
-}
-
-static void cold_give_list(X *node)
-{
-    /* One that goes twice as fast meets the other where there is a circle. */
-    X *slow = node, *fast = node;
-    long long n = 0, cycle = -1, i = 0;
-    while (fast && fast->NEXT) {
-        slow = slow->NEXT, fast = fast->NEXT->NEXT;
-        if (slow == fast) break;
-    }
-    if (fast && fast->NEXT) {
-        cycle = 0;
-        for (X *from = node; from != slow; from = from->NEXT) slow = slow->NEXT, cycle++;
-        n = cycle;
-        X *at = slow;
-        do at = at->NEXT, n++;
-        while (at != slow);
-        cold_say("{\"list\":");
-    }
-    cold_say("[");
-    for (; node && (cycle < 0 || i < n); node = node->NEXT, i++) {
-        if (i > 0) cold_say(",");
-        PUT
-    }
-    cold_say("]");
-    if (cycle >= 0) {
-        cold_say(",\"cycle\":");
-        cold_give_integer(cycle);
-        cold_say("}");
-    }
-}
-
-`
-
-const cTree = `static X *cold_take_tree(void)
-{
-    X **all = NULL, *root = NULL;
-    long long n = 0, room = 0, at = 0, parent = 0;
-    cold_next();
-    for (; cold_peek() != ']' && cold_peek() >= 0; at++) {
-        if (at > 0) cold_next();
-        X *node = NULL;
-        if (cold_peek() == 'n') cold_skip();
-        else {
-            node = calloc(1, sizeof *node);
-            VALUE = READ;
-            if (n == room) all = realloc(all, (room = 2 * room + 16) * sizeof *all);
-            all[n++] = node;
-        }
-        if (at == 0) root = node;
-        else if (at % 2 == 1) all[parent]->LEFT = node;
-        else all[parent++]->RIGHT = node;
-    }
-    cold_next();
-    free(all);
-    return root;
-}
-
-static void cold_give_tree(X *root)
-{
-    X **all = malloc(sizeof *all);
-    long long n = 0, room = 1, nothing = 0;
-    cold_say("[");
-    if (root) all[n++] = root;
-    for (long long i = 0, said = 0; i < n; i++) {
-        X *node = all[i];
-        if (!node) {
-            nothing++;
-            continue;
-        }
-        for (; nothing > 0; nothing--) cold_say(said++ > 0 ? ",null" : "null");
-        if (said++ > 0) cold_say(",");
-        PUT
-        if (n > 10000000) {
-            snprintf(cold_misfit, sizeof cold_misfit, "it returned a tree in which a node has two parents, or more than ten million nodes");
-            break;
-        }
-        if (n + 2 > room) all = realloc(all, (room = 2 * room + 2) * sizeof *all);
-        all[n++] = node->LEFT;
-        all[n++] = node->RIGHT;
-    }
-    cold_say("]");
-    free(all);
-}
-
-`
 
 // rustNode declares a struct of nodes in Rust, as judges do.
 func rustNode(s nodeShape, held value.Kind) string {
@@ -469,112 +367,11 @@ func (f *fitting) rustNodes(o *outline) (string, error) {
 		if class == "" {
 			class = s.class
 		}
-		template := rustList
+		template := nodeText("list.rs")
 		if t.Kind == value.Tree {
-			template = rustTree
+			template = nodeText("tree.rs")
 		}
 		all.WriteString(strings.NewReplacer("NODE", "super::"+class, "VALUE", names["val"], "NEXT", names["next"], "LEFT", names["left"], "RIGHT", names["right"]).Replace(template))
 	}
 	return all.String(), nil
 }
-
-const rustList = `
-    impl Nodes for Option<Box<NODE>> {
-        fn take_nodes(r: &mut Reader) -> Self {
-            let values = r.node_values();
-            let mut head = None;
-            for v in values.into_iter().rev().flatten() {
-                head = Some(Box::new(NODE { VALUE: v, NEXT: head }));
-            }
-            head
-        }
-        fn give_nodes(&self, out: &mut String, _misfit: &mut Option<String>) {
-            out.push('[');
-            let mut at = self;
-            let mut n = 0;
-            while let Some(node) = at {
-                if n > 0 {
-                    out.push(',');
-                }
-                node.VALUE.give(out);
-                n += 1;
-                at = &node.NEXT;
-            }
-            out.push(']');
-        }
-        fn drop_nodes(&mut self) {
-            let mut at = self.take();
-            while let Some(mut node) = at {
-                at = node.NEXT.take();
-            }
-        }
-    }
-`
-
-const rustTree = `
-    impl Nodes for Option<std::rc::Rc<std::cell::RefCell<NODE>>> {
-        fn take_nodes(r: &mut Reader) -> Self {
-            let made = |v| std::rc::Rc::new(std::cell::RefCell::new(NODE { VALUE: v, LEFT: None, RIGHT: None }));
-            let mut values = r.node_values().into_iter();
-            let root = match values.next().flatten() {
-                Some(v) => made(v),
-                None => return None,
-            };
-            let mut open = VecDeque::from(vec![root.clone()]);
-            while let Some(parent) = open.pop_front() {
-                for side in 0..2 {
-                    if let Some(v) = values.next().flatten() {
-                        let child = made(v);
-                        open.push_back(child.clone());
-                        if side == 0 {
-                            parent.borrow_mut().LEFT = Some(child);
-                        } else {
-                            parent.borrow_mut().RIGHT = Some(child);
-                        }
-                    }
-                }
-            }
-            Some(root)
-        }
-        fn give_nodes(&self, out: &mut String, misfit: &mut Option<String>) {
-            let mut said = Vec::new();
-            let mut seen = HashSet::new();
-            let mut open = VecDeque::from(vec![self.clone()]);
-            while let Some(one) = open.pop_front() {
-                match one {
-                    None => said.push(String::from("null")),
-                    Some(node) => {
-                        let node_ = node.borrow();
-                        let mut text = String::new();
-                        node_.VALUE.give(&mut text);
-                        if !seen.insert(std::rc::Rc::as_ptr(&node)) {
-                            *misfit = Some(format!("it returned a tree in which the node with the value {} has two parents", text));
-                            break;
-                        }
-                        said.push(text);
-                        open.push_back(node_.LEFT.clone());
-                        open.push_back(node_.RIGHT.clone());
-                    }
-                }
-            }
-            while said.last().map_or(false, |s| s == "null") {
-                said.pop();
-            }
-            out.push('[');
-            out.push_str(&said.join(","));
-            out.push(']');
-        }
-        fn drop_nodes(&mut self) {
-            let mut open = vec![self.take()];
-            while let Some(one) = open.pop() {
-                if let Some(node) = one {
-                    if let Ok(cell) = std::rc::Rc::try_unwrap(node) {
-                        let mut inner = cell.into_inner();
-                        open.push(inner.LEFT.take());
-                        open.push(inner.RIGHT.take());
-                    }
-                }
-            }
-        }
-    }
-`

@@ -2,6 +2,7 @@ package call
 
 import (
 	"fmt"
+	"regexp"
 	"strings"
 
 	"coldverdict/core/problem"
@@ -11,10 +12,12 @@ import (
 
 // A dialect says how one language writes types and an empty function.
 type dialect struct {
-	kinds    map[value.Kind]string // names of the single types
-	array    func(string) string   // an array of a type
-	optional func(string) string   // a type that may be absent
-	spelling int                   // of the function's name
+	kinds    map[value.Kind]string   // names of the single types
+	array    func(string) string     // an array of a type
+	optional func(string) string     // a type that may be absent
+	node     func(value.Kind) string // what is made of nodes of the class NODE
+	any      string                  // any value; empty: there is no such type
+	spelling int                     // of the function's name
 	source   func(w *starter) string
 }
 
@@ -73,6 +76,11 @@ func (w *starter) kind(t value.Type) string {
 		return w.array(w.kind(*t.Of))
 	case value.Optional:
 		return w.optional(w.kind(*t.Of))
+	case value.Any:
+		return w.any
+	}
+	if t.Kind.IsNodes() {
+		return strings.ReplaceAll(w.node(t.Kind), "NODE", nodeShapes[t.Kind].class)
 	}
 	return w.kinds[t.Kind]
 }
@@ -111,6 +119,16 @@ func listed(before, after string) func([]string) string {
 	return func(kinds []string) string { return before + strings.Join(kinds, ", ") + after }
 }
 
+// nodeAs writes what is made of nodes in one way.
+func nodeAs(text string) func(value.Kind) string { return func(value.Kind) string { return text } }
+
+func rustNodeType(kind value.Kind) string {
+	if kind == value.Tree {
+		return "Option<Rc<RefCell<NODE>>>"
+	}
+	return "Option<Box<NODE>>"
+}
+
 // names lists kinds in the order in which they are declared.
 func names(list ...string) map[value.Kind]string {
 	m := map[value.Kind]string{}
@@ -121,19 +139,19 @@ func names(list ...string) map[value.Kind]string {
 }
 
 var dialects = map[string]dialect{
-	"python": {names("int", "int", "int", "float", "bool", "str", "str"), around("list[", "]"), around("", " | None"), snake, func(w *starter) string {
+	"python": {names("int", "int", "int", "float", "bool", "str", "str"), around("list[", "]"), around("", " | None"), nodeAs("Optional[NODE]"), "Any", snake, func(w *starter) string {
 		return fmt.Sprintf("def %s(%s) -> %s:\n    pass\n", w.name, w.params("%s: %s"), w.result("None", listed("tuple[", "]")))
 	}},
-	"javascript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), camel, func(w *starter) string {
+	"javascript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), nodeAs("NODE | null"), "any", camel, func(w *starter) string {
 		return fmt.Sprintf("// %s\nfunction %s(%s) {\n}\n", w.function, w.name, w.params("%.0[2]s%[1]s"))
 	}},
-	"typescript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), camel, func(w *starter) string {
+	"typescript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), nodeAs("NODE | null"), "any", camel, func(w *starter) string {
 		return fmt.Sprintf("function %s(%s): %s {\n  throw new Error('to be written');\n}\n", w.name, w.params("%s: %s"), w.result("void", listed("[", "]")))
 	}},
-	"ruby": {names("Integer", "Integer", "Integer", "Float", "bool", "String", "String"), around("Array<", ">"), around("", "?"), snake, func(w *starter) string {
+	"ruby": {names("Integer", "Integer", "Integer", "Float", "bool", "String", "String"), around("Array<", ">"), around("", "?"), nodeAs("NODE"), "Object", snake, func(w *starter) string {
 		return fmt.Sprintf("# %s\ndef %s(%s)\nend\n", w.function, w.name, w.params("%.0[2]s%[1]s"))
 	}},
-	"java": {names("int", "long", "BigInteger", "double", "boolean", "String", "char"), around("", "[]"), boxed, camel, func(w *starter) string {
+	"java": {names("int", "long", "BigInteger", "double", "boolean", "String", "char"), around("", "[]"), boxed, nodeAs("NODE"), "Object", camel, func(w *starter) string {
 		kind, record := w.result("void", func([]string) string { return "Result" }), ""
 		if kind == "Result" {
 			record = fmt.Sprintf("    record Result(%s) {}\n\n", w.results("%[2]s %[1]s"))
@@ -141,7 +159,7 @@ var dialects = map[string]dialect{
 		return fmt.Sprintf("import java.math.BigInteger;\nimport java.util.*;\n\nclass %s {\n%s    %s %s(%s) {\n        throw new UnsupportedOperationException(\"to be written\");\n    }\n}\n",
 			w.class(), record, kind, w.name, w.params("%[2]s %[1]s"))
 	}},
-	"kotlin": {names("Int", "Long", "BigInteger", "Double", "Boolean", "String", "Char"), kotlinArray, around("", "?"), camel, func(w *starter) string {
+	"kotlin": {names("Int", "Long", "BigInteger", "Double", "Boolean", "String", "Char"), kotlinArray, around("", "?"), nodeAs("NODE?"), "Any?", camel, func(w *starter) string {
 		kind, class := w.result("Unit", func([]string) string { return "Result" }), ""
 		if kind == "Result" {
 			class = fmt.Sprintf("data class Result(%s)\n\n", w.results("val %s: %s"))
@@ -150,11 +168,11 @@ var dialects = map[string]dialect{
 	}},
 	"csharp": {names("int", "long", "BigInteger", "double", "bool", "string", "char"), around("", "[]"), func(t string) string {
 		return strings.TrimSuffix(t, "?") + map[bool]string{false: "?"}[t == "string" || strings.HasSuffix(t, "[]")]
-	}, pascal, func(w *starter) string {
+	}, nodeAs("NODE"), "object", pascal, func(w *starter) string {
 		return fmt.Sprintf("using System;\nusing System.Collections.Generic;\nusing System.Linq;\nusing System.Numerics;\n\npublic class %s\n{\n    public %s %s(%s)\n    {\n        throw new NotImplementedException();\n    }\n}\n",
 			w.class(), w.result("void", listed("Tuple<", ">")), w.name, w.params("%[2]s %[1]s"))
 	}},
-	"go": {names("int", "int64", "*big.Int", "float64", "bool", "string", "rune"), around("[]", ""), around("*", ""), camel, func(w *starter) string {
+	"go": {names("int", "int64", "*big.Int", "float64", "bool", "string", "rune"), around("[]", ""), around("*", ""), nodeAs("*NODE"), "any", camel, func(w *starter) string {
 		results := ""
 		switch {
 		case len(w.function.Returns) > 1:
@@ -168,7 +186,7 @@ var dialects = map[string]dialect{
 		}
 		return fmt.Sprintf("package main\n\n%sfunc %s(%s)%s {\n\treturn\n}\n", imports, w.name, w.params("%s %s"), results)
 	}},
-	"rust": {names("i32", "i64", "i128", "f64", "bool", "String", "char"), around("Vec<", ">"), around("Option<", ">"), snake, func(w *starter) string {
+	"rust": {names("i32", "i64", "i128", "f64", "bool", "String", "char"), around("Vec<", ">"), around("Option<", ">"), rustNodeType, "", snake, func(w *starter) string {
 		params := w.params("%s: %s")
 		if n := w.function.Changes; n > 0 {
 			f := w.function.Takes[n-1]
@@ -180,7 +198,7 @@ var dialects = map[string]dialect{
 		}
 		return fmt.Sprintf("pub fn %s(%s)%s {\n    todo!()\n}\n", w.name, params, result)
 	}},
-	"cpp": {names("int", "long long", "std::string", "double", "bool", "std::string", "char"), around("std::vector<", ">"), around("std::optional<", ">"), camel, func(w *starter) string {
+	"cpp": {names("int", "long long", "std::string", "double", "bool", "std::string", "char"), around("std::vector<", ">"), around("std::optional<", ">"), nodeAs("NODE*"), "", camel, func(w *starter) string {
 		var params []string
 		for i, f := range w.function.Takes {
 			kind := w.kind(f.Type)
@@ -199,19 +217,21 @@ var dialects = map[string]dialect{
 		return fmt.Sprintf("#include <algorithm>\n#include <optional>\n#include <string>\n#include <tuple>\n#include <vector>\n\n%s %s(%s) {\n%s}\n",
 			w.result("void", listed("std::tuple<", ">")), w.name, strings.Join(params, ", "), give)
 	}},
-	"c": {usual, around("", "*"), around("", "*"), snake, func(w *starter) string {
+	"c": {usual, around("", "*"), around("", "*"), nodeAs("struct NODE*"), "", snake, func(w *starter) string {
 		kind := w.result("void", func([]string) string { return "void" })
-		words := strings.ReplaceAll(strings.Join(cWanted(w.function, kind), ", "), "char* ", "char *")
+		words := starsAtNames.ReplaceAllString(strings.Join(cWanted(w.function, kind), ", "), " $1$2")
 		give := "    return 0;\n"
 		if kind == "void" {
 			give = ""
 		}
-		if !strings.HasSuffix(kind, "*") {
-			kind += " "
-		}
+		name := strings.TrimRight(kind, "*")
+		kind = name + " " + kind[len(name):]
 		return fmt.Sprintf("#include <stdbool.h>\n#include <stdlib.h>\n#include <string.h>\n\n%s%s(%s)\n{\n%s}\n", kind, w.name, words, give)
 	}},
 }
+
+// starsAtNames finds where a star of C stands at its type.
+var starsAtNames = regexp.MustCompile(`(\*+) +(\**)`)
 
 // results lists the results, each by a format that is given name and type.
 func (w *starter) results(format string) string {

@@ -116,6 +116,9 @@ func (c Comparison) single(expected, got any) bool {
 	case bool:
 		return got == e
 	case int64:
+		if g, ok := got.(float64); ok { // of any type, where the tolerance says so
+			return c.Absolute+c.Relative > 0 && c.near(float64(e), g)
+		}
 		return got == e
 	case *big.Int:
 		g, ok := got.(*big.Int)
@@ -124,8 +127,13 @@ func (c Comparison) single(expected, got any) bool {
 		g, ok := got.(string)
 		return ok && (g == e || c.IgnoreCase && strings.EqualFold(g, e))
 	case float64:
-		g, ok := got.(float64)
-		return ok && c.near(e, g)
+		switch g := got.(type) {
+		case float64:
+			return c.near(e, g)
+		case int64:
+			return c.Absolute+c.Relative > 0 && c.near(e, float64(g))
+		}
+		return false
 	}
 	return false
 }

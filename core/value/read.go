@@ -129,7 +129,7 @@ func PathText(path []any) string {
 			fmt.Fprintf(&b, "[%d]", step)
 		}
 	}
-	return b.String()
+	return strings.TrimPrefix(b.String(), ".")
 }
 
 func (r *reader) blanks() {

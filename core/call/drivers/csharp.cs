@@ -592,6 +592,7 @@ public static class ColdDriver
             }
             if (inner != null) t = inner;
             if (c == '[') return List(t);
+            if (c == '{') return Map(t);
             if (c == '"')
             {
                 string s = Text();
@@ -608,6 +609,24 @@ public static class ColdDriver
                 throw Lacks(t, "a bool");
             }
             return Number(t, word);
+        }
+
+        // An object of JSON, in a dictionary.
+        object Map(Type t)
+        {
+            Type of = t.IsGenericType ? t.GetGenericArguments().Last() : typeof(object);
+            var all = (IDictionary)Activator.CreateInstance(typeof(Dictionary<,>).MakeGenericType(typeof(string), of));
+            Next();
+            while (Peek() != '}' && Peek() >= 0)
+            {
+                if (all.Count > 0) Next();
+                string name = Text();
+                Next();
+                all[name] = Value(of);
+            }
+            Next();
+            if (!t.IsInstanceOfType(all)) throw Lacks(t, "an object");
+            return all;
         }
 
         object Number(Type t, string word)

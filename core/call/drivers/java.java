@@ -619,6 +619,7 @@ public final class ColdDriver {
                 return null;
             }
             if (c == '[') return list(t, kind, n);
+            if (c == '{') return object(t, kind, n);
             if (c == '"') {
                 String s = string();
                 if (kind.isAssignableFrom(String.class)) return s;
@@ -634,6 +635,24 @@ public final class ColdDriver {
                 throw misfit(kind, n, "a bool");
             }
             return number(kind, n);
+        }
+
+        /** An object of JSON, in a map. */
+        Object object(Type t, Class<?> kind, int n) throws IOException {
+            Type of = t instanceof ParameterizedType ? ((ParameterizedType) t).getActualTypeArguments()[1] : Object.class;
+            Map<String, Object> all = new LinkedHashMap<>();
+            expect('{');
+            while (peek() != '}') {
+                if (!all.isEmpty()) expect(',');
+                String name = string();
+                expect(':');
+                all.put(name, value(of, n));
+            }
+            expect('}');
+            if (kind == TreeMap.class || kind == SortedMap.class) return new TreeMap<>(all);
+            if (kind == HashMap.class) return new HashMap<>(all);
+            if (!kind.isInstance(all)) throw misfit(kind, n, "an object");
+            return all;
         }
 
         Misfit misfit(Class<?> kind, int n, String given) {

@@ -1,0 +1,1 @@
+function flattened(log, join) { return JSON.stringify(log); }
