@@ -171,7 +171,7 @@ func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, 
 	f := &fitting{function: function, standard: l.Standards[standard], file: file, source: bytes.Clone(source)}
 	f.words = map[string]string{
 		"FILE": file, "FILE_TEXT": strconv.Quote(file), "STEM_TEXT": strconv.Quote("./" + stem(file)),
-		"COUNT": strconv.Itoa(len(function.Takes)), "CHANGES": strconv.Itoa(function.Changes),
+		"COUNT": strconv.Itoa(len(function.Takes)), "CHANGES": strconv.Itoa(function.Changes), "BOTH": strconv.Itoa(b2i(function.UpTo)),
 		"NAMES": quoted(Spellings(function.Name), "[", "]"), "NAME_LIST": quoted(Spellings(function.Name), "", ""),
 		"TAKES": quoted(f.types(), "[", "]"), "RESULTS": quoted(f.resultTypes(), "[", "]"), "RESULT_LIST": quoted(f.resultTypes(), "", ""), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
 	}

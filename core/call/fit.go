@@ -335,7 +335,7 @@ func fitRust(f *fitting) error {
 		if isNodes(f.function.Takes[n-1].Type) {
 			give = "give_nodes(&mut out, &mut r.misfit)"
 		}
-		f.words["CHANGED"] = fmt.Sprintf("                if !failed {\n                    a%d.%s;\n                }", n-1, give)
+		f.words["CHANGED"] = fmt.Sprintf("                if !failed {\n                    a%d.%s;\n                    if BOTH {\n                        out.push(']');\n                    }\n                }", n-1, give)
 	}
 	f.words["BIGINT"] = strconv.FormatBool(f.returns(value.BigInt))
 	f.words["UNSAFE"] = ""

@@ -37,6 +37,9 @@ func cServes(f *problem.Call) error {
 		}
 	}
 	results := f.Results()
+	if f.UpTo {
+		results = f.Returns
+	}
 	for _, field := range results {
 		e, depth := field.Type.Element()
 		switch {
@@ -76,7 +79,12 @@ func fitC(f *fitting) error {
 		}
 	}
 	var call string
-	if f.function.Changes > 0 || len(results) > 1 {
+	if f.function.UpTo && returned == "void" {
+		return refuse("%s returns nothing, and the problem asks for %s", s.name, f.function.Returns[0])
+	}
+	if f.function.UpTo {
+		call, err = w.result(results[0].Type, returned)
+	} else if f.function.Changes > 0 || len(results) > 1 {
 		call = "(void)0"
 		if f.function.Changes == 0 {
 			err = w.several(results)
@@ -90,7 +98,14 @@ func fitC(f *fitting) error {
 	invoke := fmt.Sprintf("%s(%s)", s.name, strings.Join(w.args, ", "))
 	var body strings.Builder
 	line := func(format string, args ...any) { fmt.Fprintf(&body, "            "+format+"\n", args...) }
-	if returned == "void" || f.function.Changes > 0 || len(results) > 1 {
+	if f.function.UpTo {
+		line("cold_began = cold_now();")
+		line("%s cold_result = %s;", returned, invoke)
+		line("cold_spent = cold_now() - cold_began;")
+		line("cold_say(\"[\");")
+		call += " cold_say(\",\")"
+		w.give.WriteString("            cold_say(\"]\");\n")
+	} else if returned == "void" || f.function.Changes > 0 || len(results) > 1 {
 		line("cold_began = cold_now();")
 		line("%s;", invoke)
 		line("cold_spent = cold_now() - cold_began;")

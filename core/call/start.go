@@ -96,7 +96,7 @@ func (w *starter) params(format string) string {
 
 // result is the type that is returned; nothing where an argument is changed.
 func (w *starter) result(nothing string, several func([]string) string) string {
-	if w.function.Changes > 0 {
+	if w.function.Changes > 0 && !w.function.UpTo {
 		return nothing
 	}
 	var kinds []string
@@ -177,7 +177,7 @@ var dialects = map[string]dialect{
 		switch {
 		case len(w.function.Returns) > 1:
 			results = " (" + w.results("%s %s") + ")"
-		case w.function.Changes == 0:
+		case w.function.Changes == 0 || w.function.UpTo:
 			results = " (result " + w.kind(w.function.Returns[0].Type) + ")"
 		}
 		imports := ""
@@ -211,7 +211,7 @@ var dialects = map[string]dialect{
 			params = append(params, kind+" "+spelled(f.Name, camel))
 		}
 		give := "    return {};\n"
-		if w.function.Changes > 0 {
+		if w.function.Changes > 0 && !w.function.UpTo {
 			give = ""
 		}
 		return fmt.Sprintf("#include <algorithm>\n#include <optional>\n#include <string>\n#include <tuple>\n#include <vector>\n\n%s %s(%s) {\n%s}\n",

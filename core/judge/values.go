@@ -22,6 +22,14 @@ func (r *caseRun) byValue(ctx context.Context, o *verdict.Outcome, text string) 
 	results := r.run.judge.problem.Call.Results()
 	got, err := value.ReadResults(text, results)
 	o.Returned = text
+	if err == nil {
+		counted, wrong := r.run.judge.problem.Call.Counted(got)
+		if wrong != nil {
+			o.Verdict, o.Message = verdict.WrongAnswer, wrong.Error()
+			return nil
+		}
+		got = counted
+	}
 	if err != nil {
 		why := err.Error()
 		if strings.HasPrefix(why, "expected ") { // of the whole, which is shown already

@@ -16,14 +16,18 @@ import (
 type Call struct {
 	Name    string        // as verdict.toml spells it; each language has its own spelling
 	Takes   []value.Field // the arguments, in order
-	Returns []value.Field // one without a name, or several; none if Changes is set
+	Returns []value.Field // one without a name, or several; none if Changes is set, but for UpTo
 	Changes int           // the argument, from 1, that holds the result afterwards; 0: none does
+	UpTo    bool          // what is returned is how many elements of that argument count
 	Bare    bool          // the solution has all that it needs, and gets nothing of what judges supply
 }
 
 // Results are what a call leaves: what is returned, or the argument that was
 // changed.
 func (c *Call) Results() []value.Field {
+	if c.UpTo {
+		return []value.Field{c.Returns[0], c.Takes[c.Changes-1]}
+	}
 	if c.Changes > 0 {
 		return []value.Field{{Type: c.Takes[c.Changes-1].Type}}
 	}
@@ -41,6 +45,8 @@ func (c *Call) String() string {
 	}
 	returns := list(c.Returns)
 	switch {
+	case c.UpTo:
+		returns = "(" + returns + ", " + changesWord + strconv.Itoa(c.Changes) + upToWord + c.Returns[0].Name + ")"
 	case c.Changes > 0:
 		returns = changesWord + strconv.Itoa(c.Changes)
 	case len(c.Returns) > 1:
@@ -49,8 +55,12 @@ func (c *Call) String() string {
 	return fmt.Sprintf("%s(%s) -> %s", c.Name, list(c.Takes), returns)
 }
 
-// changesWord stands before the number of an argument that the function changes.
-const changesWord = "argument "
+// changesWord stands before the number of an argument that the function changes, and upToWord before
+// the name of the result that says how many of its elements count.
+const (
+	changesWord = "argument "
+	upToWord    = " up to "
+)
 
 // ParseCall reads a function as String writes it.
 func ParseCall(text string) (*Call, error) {
@@ -115,11 +125,11 @@ func (c *Call) set(takes, returns []string) error {
 	if c.Takes, err = fields(takes); err != nil {
 		return err
 	}
-	if len(c.Takes) == 0 {
-		return errors.New("it takes no argument; a function of nothing has one case")
-	}
 	if len(returns) == 0 {
 		return errors.New("say what it returns: a type, or \"argument 1\" if it changes that")
+	}
+	if len(returns) == 2 && strings.HasPrefix(strings.TrimSpace(returns[1]), changesWord) {
+		return c.setUpTo(returns)
 	}
 	if number, ok := strings.CutPrefix(strings.TrimSpace(returns[0]), changesWord); ok && len(returns) == 1 {
 		n, err := strconv.Atoi(strings.TrimSpace(number))
@@ -139,6 +149,44 @@ func (c *Call) set(takes, returns []string) error {
 	}
 	c.Returns, err = fields(returns)
 	return err
+}
+
+// setUpTo takes a result that says how many elements of an argument count: "k: int" and "argument 1 up to
+// k".
+func (c *Call) setUpTo(returns []string) error {
+	count, err := value.ParseField(returns[0])
+	if err != nil {
+		return err
+	}
+	number, name, ok := strings.Cut(strings.TrimPrefix(strings.TrimSpace(returns[1]), changesWord), upToWord)
+	n, err := strconv.Atoi(strings.TrimSpace(number))
+	switch {
+	case !ok || err != nil || strings.TrimSpace(name) != count.Name:
+		return fmt.Errorf("%q does not say how much of an argument counts; write \"%s1%s%s\"", returns[1], changesWord, upToWord, count.Name)
+	case n < 1 || n > len(c.Takes):
+		return fmt.Errorf("there is no argument %d; there are 1 to %d", n, len(c.Takes))
+	case c.Takes[n-1].Type.Kind != value.Array:
+		return fmt.Errorf("%s is %s; only of an array the first elements can count", c.Takes[n-1].Name, c.Takes[n-1].Type)
+	case count.Type.Kind != value.Int && count.Type.Kind != value.Long:
+		return fmt.Errorf("%s is %s, and says how many elements count; it is int or long", count.Name, count.Type)
+	}
+	c.Returns, c.Changes, c.UpTo = []value.Field{count}, n, true
+	return nil
+}
+
+// Counted leaves of results what counts. The error says that a result counts elements that are not
+// there.
+func (c *Call) Counted(results any) (any, error) {
+	list, ok := results.([]any)
+	if !c.UpTo || !ok || len(list) != 2 {
+		return results, nil
+	}
+	n, _ := list[0].(int64)
+	elements, _ := list[1].([]any)
+	if n < 0 || n > int64(len(elements)) {
+		return nil, fmt.Errorf("it returned %d, and argument %d has %d elements", n, c.Changes, len(elements))
+	}
+	return []any{list[0], elements[:n]}, nil
 }
 
 // call reads the table of a function problem.

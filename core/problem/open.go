@@ -165,6 +165,8 @@ func (f Fresh) callTable() string {
 	}
 	returns := list(f.Call.Returns)
 	switch {
+	case f.Call.UpTo:
+		returns = "[" + returns + ", " + settings.Quoted(changesWord+strconv.Itoa(f.Call.Changes)+upToWord+f.Call.Returns[0].Name) + "]"
 	case f.Call.Changes > 0:
 		returns = settings.Quoted(changesWord + strconv.Itoa(f.Call.Changes))
 	case len(f.Call.Returns) > 1:

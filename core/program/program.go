@@ -43,6 +43,9 @@ func NewPlan(function *problem.Call, arguments *shape.Shape) (*Plan, error) {
 	if err != nil {
 		return nil, fmt.Errorf("input.shape cannot be read by a program around the function: %w", err)
 	}
+	if function.UpTo {
+		return nil, fmt.Errorf("%s returns how much of an argument counts, which a program has no usual way to print", function.Name)
+	}
 	for _, field := range append(slices.Clone(function.Takes), function.Results()...) {
 		if t := field.Type; strings.Contains(t.String(), "?") {
 			return nil, fmt.Errorf("%s may be absent, which a program has no usual way to read and to print", t)

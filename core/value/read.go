@@ -176,6 +176,9 @@ func (r *reader) found() string {
 func (r *reader) argument(takes []Field) (int, error) {
 	began := r.at
 	end := strings.IndexAny(r.text[began:], ":=\n")
+	if len(takes) == 0 {
+		return 0, r.wrong("the function takes no arguments, and here is %s", r.found())
+	}
 	if end < 0 || r.text[began+end] == '\n' {
 		return 0, r.wrong("expected an argument such as %s: …, found %s", takes[0].Name, r.found())
 	}

@@ -38,6 +38,7 @@
 namespace cold_driver {
 
 constexpr int changes = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+constexpr bool both = @BOTH@;      // what is returned says how much of that argument counts, and is a result, too
 constexpr int takes = @COUNT@;     // arguments
 
 // What is wrong with a declaration is told once the line has been read.
@@ -504,7 +505,7 @@ template <class R> struct Timed {
         long long began = now();
         typename std::remove_cv<typename std::remove_reference<R>::type>::type result = call();
         spent = now() - began;
-        if (!changes) give(text, result);
+        if (!changes || both) give(text, result);
     }
 };
 template <> struct Timed<void> {
@@ -531,10 +532,12 @@ template <class R, class F, class... P, size_t... i> void serve(F function, std:
         if (misfit.empty()) {
             if (total - from > 100000) answer("begin");
             Timed<R>::run([&]() -> R { return function(std::get<i>(args).pass()...); }, text, spent);
+            if (both) text = "[" + text + ",";
             if (changes) {
                 int pick[] = {0, ((int)i + 1 == changes ? (std::get<i>(args).give(text), 0) : 0)...};
                 (void)pick;
             }
+            if (both) text += "]";
             said = misfit.empty() ? "done " + std::to_string(spent) + " " + text : "misfit " + std::to_string(spent) + " " + misfit;
         } else {
             said = "misfit 0 " + misfit;

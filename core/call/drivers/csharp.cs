@@ -18,6 +18,7 @@ public static class ColdDriver
     static readonly string[] Names = { @NAME_LIST@ };
     const int Takes = @COUNT@;     // arguments
     const int Changes = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+    static readonly bool both = @BOTH@ > 0; // what is returned says how much of that argument counts, and is a result, too
 
     struct Timespec { public long Seconds, Nanoseconds; }
     [DllImport("libc", EntryPoint = "clock_gettime")] static extern int ClockGettime(int clock, out Timespec t);
@@ -406,7 +407,7 @@ public static class ColdDriver
             return "failed " + spent;
         }
         var text = new StringBuilder("done " + spent + " ");
-        try { Give(text, Changes > 0 ? Given(args[Changes - 1], Types[Changes - 1]) : Results.Length == 1 ? Given(result, Results[0]) : result, 0); }
+        try { Give(text, both ? new[] { result, args[Changes - 1] } : Changes > 0 ? Given(args[Changes - 1], Types[Changes - 1]) : Results.Length == 1 ? Given(result, Results[0]) : result, 0); }
         catch (Misfit e) { return "misfit " + spent + " " + e.Message; }
         return text.ToString();
     }

@@ -15,6 +15,7 @@ public final class ColdDriver {
     static final String[] CLASSES = {@CLASS_LIST@}; // where the function may be, the likeliest first
     static final int TAKES = @COUNT@; // arguments
     static final int CHANGES = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+    static final int BOTH = @BOTH@; // 1: what is returned says how much of that argument counts, and is a result, too
 
     static final InputStream in = System.in;
     static final OutputStream out = new FileOutputStream(FileDescriptor.out), err = new FileOutputStream(FileDescriptor.err);
@@ -415,7 +416,7 @@ public final class ColdDriver {
             spent = Math.max(spent, system.getProcessCpuTime() - process);
         StringBuilder text = new StringBuilder("done ").append(spent).append(' ');
         try {
-            write(text, CHANGES > 0 ? given(args[CHANGES - 1], TYPES[CHANGES - 1]) : RESULTS.length == 1 ? given(result, RESULTS[0]) : result, 0);
+            write(text, BOTH > 0 ? new Object[] {result, args[CHANGES - 1]} : CHANGES > 0 ? given(args[CHANGES - 1], TYPES[CHANGES - 1]) : RESULTS.length == 1 ? given(result, RESULTS[0]) : result, 0);
         } catch (Misfit e) {
             return "misfit " + spent + " " + e.getMessage();
         }

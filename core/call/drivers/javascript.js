@@ -10,6 +10,7 @@ const TAKES = @TAKES@; // types of the arguments
 const CLASSES = @CLASSES@; // that the source declares, the last first
 const NODES = @NODES@; // classes that may be those of nodes
 const CHANGES = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+const BOTH = @BOTH@ !== 0; // what is returned says how much of that argument counts, and is a result, too
 
 const RESULTS = @RESULTS@; // and of what is returned
 
@@ -301,7 +302,7 @@ async function call(f, args) {
   }
   const spent = now() - began;
   try {
-    return `done ${spent} ${written(CHANGES ? given(TAKES[CHANGES - 1], args[CHANGES - 1]) : outcome(result), 0)}`;
+    return `done ${spent} ${written(BOTH ? [result, args[CHANGES - 1]] : CHANGES ? given(TAKES[CHANGES - 1], args[CHANGES - 1]) : outcome(result), 0)}`;
   } catch (error) {
     return `misfit ${spent} ${error instanceof Misfit ? error.message : String(error).replace(/\n/g, ' ')}`;
   }

@@ -7,6 +7,7 @@ import importlib.util, json, os, sys, time, traceback, typing
 NAMES = @NAMES@
 COUNT = @COUNT@  # arguments
 CHANGES = @CHANGES@  # the argument that is the result, from 1; 0: what is returned
+BOTH = @BOTH@ != 0  # what is returned says how much of that argument counts, and is a result, too
 TAKES = @TAKES@  # types of the arguments
 RESULTS = @RESULTS@  # and of what is returned
 
@@ -337,7 +338,11 @@ def call(function, args):
         return "failed %d" % spent
     spent = clock() - began
     try:
-        result = given(TAKES[CHANGES - 1], args[CHANGES - 1]) if CHANGES else results(result)
+        if CHANGES:
+            changed = given(TAKES[CHANGES - 1], args[CHANGES - 1])
+            result = [result, changed] if BOTH else changed
+        else:
+            result = results(result)
         return "done %d %s" % (spent, json.dumps(result, default=plain, ensure_ascii=False))
     except Misfit as error:
         return "misfit %d %s" % (spent, error)

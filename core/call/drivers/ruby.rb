@@ -39,6 +39,7 @@ module ColdDriver
   NAMES = @NAMES@
   COUNT = @COUNT@ # arguments
   CHANGES = @CHANGES@ # the argument that is the result, from 1; 0: what is returned
+  BOTH = @BOTH@ != 0 # what is returned says how much of that argument counts, and is a result, too
 
   TAKES = @TAKES@ # types of the arguments
   RESULTS = @RESULTS@ # and of what is returned
@@ -297,7 +298,7 @@ module ColdDriver
     end
     spent = now - began
     begin
-      "done #{spent} #{JSON.generate(plain(CHANGES.zero? ? outcome(result) : given(TAKES[CHANGES - 1], args[CHANGES - 1])), allow_nan: true)}"
+      "done #{spent} #{JSON.generate(plain(CHANGES.zero? ? outcome(result) : BOTH ? [result, args[CHANGES - 1]] : given(TAKES[CHANGES - 1], args[CHANGES - 1])), allow_nan: true)}"
     rescue StandardError, SystemStackError => e
       "misfit #{spent} #{e.message.tr("\n", ' ')}"
     end

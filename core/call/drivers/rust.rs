@@ -12,6 +12,7 @@ mod cold_driver {
     use std::os::unix::io::FromRawFd;
 
     const CHANGES: usize = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
+    const BOTH: bool = @BOTH@ > 0; // what is returned says how much of that argument counts, and is a result, too
 
     pub struct Reader {
         file: std::fs::File,
@@ -525,6 +526,11 @@ mod cold_driver {
                 match std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| @CALL@)) {
                     Ok(result) => {
                         spent = now() - began;
+                        if BOTH {
+                            out.push('[');
+                            result.give(&mut out);
+                            out.push(',');
+                        }
                         if CHANGES == 0 {
                             @GIVE@;
                         }

@@ -1,0 +1,1 @@
+class Solution { List<String> stationNames() { return List.of("Hoarfrost", "Rime"); } }

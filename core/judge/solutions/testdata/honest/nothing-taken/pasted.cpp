@@ -1,0 +1,1 @@
+vector<string> stationNames() { return {"Hoarfrost", "Rime"}; }

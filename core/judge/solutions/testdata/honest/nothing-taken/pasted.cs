@@ -1,0 +1,1 @@
+public class Solution { public string[] StationNames() { return new[] { "Hoarfrost", "Rime" }; } }

@@ -1,0 +1,3 @@
+package main
+
+func stationNames() []string { return []string{"Hoarfrost", "Rime"} }

@@ -1,0 +1,1 @@
+const stationNames = () => ['Hoarfrost', 'Rime'];

@@ -1,0 +1,1 @@
+fun stationNames() = listOf("Hoarfrost", "Rime")

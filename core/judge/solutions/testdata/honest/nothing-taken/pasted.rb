@@ -1,0 +1,1 @@
+def station_names = %w[Hoarfrost Rime]

@@ -1,0 +1,1 @@
+fn station_names() -> Vec<String> { vec!["Hoarfrost".into(), "Rime".into()] }

@@ -1,0 +1,4 @@
+def packed(temps, missing)
+  temps.reject! { |t| t == missing }
+  temps.size
+end

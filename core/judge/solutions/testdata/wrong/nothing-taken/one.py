@@ -1,0 +1,2 @@
+def station_names():
+    return ["Hoarfrost"]

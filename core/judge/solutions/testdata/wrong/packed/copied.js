@@ -1,0 +1,1 @@
+function packed(temps, missing) { temps = temps.filter(t => t !== missing); return temps.length; }

@@ -1,0 +1,2 @@
+def packed(temps, missing):
+    return len(temps) + 1
