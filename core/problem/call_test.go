@@ -20,6 +20,7 @@ const oneThaw = "## one\nA spring.\n```call\ntemps = [4, -2]\nlimit = 7\n```\n\n
 func TestAFunctionIsWrittenInOneLine(t *testing.T) {
 	for _, text := range []string{
 		"longest_thaw(temps: int[], limit: long) -> int", "f(a: text?) -> (least: int, mean: real)", "thin(temps: int[], n: int) -> argument 1",
+		"f() -> int", "f(head: list(int), roots: tree(long)[]) -> nary(text)", "f(v: any) -> any", "packed(temps: int[], missing: int) -> (k: int, argument 1 up to k)",
 	} {
 		c, err := ParseCall(text)
 		require.NoError(t, err, text)
@@ -29,9 +30,11 @@ func TestAFunctionIsWrittenInOneLine(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, []value.Field{{Type: c.Takes[0].Type}}, c.Results())
 	for text, words := range map[string]string{
-		"longest_thaw": "is no function", "f(a: int)": "is no function", "1st(a: int) -> int": "cannot name a function", "f() -> int": "takes no argument",
+		"longest_thaw": "is no function", "f(a: int)": "is no function", "1st(a: int) -> int": "cannot name a function",
 		"f(a: int, a: int) -> int": `two are named "a"`, "f(a) -> int": "no name with a type", "f(a: int) -> integer": "is no type", "f(a: int) ->": "say what it returns",
-		"f(a: int) -> argument 1": "only an array can be changed", "f(a: int[]) -> argument 2": "there is no argument 2", "f(a: int) -> (b: int, c)": "no name with a type",
+		"f(a: int) -> argument 1": "only an array, or what is made of nodes, can be changed",
+		"f(a: int[]) -> (k: int, argument 1 up to n)": "does not say how much", "f(a: int[]) -> (k: text, argument 1 up to k)": "it is int or long", "f(a: int) -> (k: int, argument 1 up to k)": "only of an array",
+		"f(a: int[]) -> (k: int, argument 3 up to k)": "there is no argument 3", "f(a: list(int[])) -> int": "nodes hold single values", "f(a: list(int) -> int": "is no function", "f(a: int[]) -> argument 2": "there is no argument 2", "f(a: int) -> (b: int, c)": "no name with a type",
 	} {
 		_, err := ParseCall(text)
 		require.Error(t, err, text)
