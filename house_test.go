@@ -22,10 +22,12 @@ var floors = [][]string{
 	{"core/cross", "core/final", "core/growth", "core/intake", "core/judge/solutions", "core/rank"},
 	{"core/coverage", "core/edges"},
 	{"core/judge"},
+	{"core/program"},
 	{"core/call"},
 	{"core/toolchain", "core/script"},
 	{"core/box", "core/compare", "core/problem"},
 	{"core/shape"},
+	{"core/prelude"},
 	{"core/settings", "core/source", "core/value", "core/verdict", "demo"},
 	{"internal/lazy", "internal/quiet", "internal/testenv"},
 }

@@ -57,10 +57,10 @@ func (b *bench) ready() error {
 	return b.readyKinds(list)
 }
 
-// readyKinds looks at the wrong solutions in bench/wrong. Each says in its first line what is wrong with
+// readyKinds looks at the wrong solutions in bench/testdata/wrong. Each says in its first line what is wrong with
 // it, and whether that shows alone or only beside a reference.
 func (b *bench) readyKinds(list []tried) error {
-	paths, err := filepath.Glob("bench/wrong/*/*")
+	paths, err := filepath.Glob("bench/testdata/wrong/*/*")
 	if err != nil {
 		return err
 	}

@@ -10,6 +10,7 @@ import (
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // A Found says how other code in the same file calls a person's function.
@@ -70,7 +71,7 @@ func Find(function *problem.Call, l *toolchain.Language, file string, source []b
 	return found, nil
 }
 
-var staticWord = regexp.MustCompile(`\bstatic\b`)
+var staticWord = lazy.New(`\bstatic\b`)
 
 // method is how a method of a machine's language is called: on its class where it is static, and
 // otherwise on a new object, of a class that is made from its own where there is one.
@@ -85,7 +86,7 @@ func (o *outline) method(s site, kotlin bool) string {
 		return s.name
 	}
 	last := s.kinds[len(s.kinds)-1]
-	if kotlin && last == "object" || staticWord.MatchString(s.before) {
+	if kotlin && last == "object" || staticWord().MatchString(s.before) {
 		return strings.Join(owners, ".") + "." + s.name
 	}
 	own := regexp.MustCompile(`(?::|\bextends\b|\bimplements\b).*\b` + regexp.QuoteMeta(owners[len(owners)-1]) + `\b`)

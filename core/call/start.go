@@ -2,12 +2,12 @@ package call
 
 import (
 	"fmt"
-	"regexp"
 	"strings"
 
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // A dialect says how one language writes types and an empty function.
@@ -219,7 +219,7 @@ var dialects = map[string]dialect{
 	}},
 	"c": {usual, around("", "*"), around("", "*"), nodeAs("struct NODE*"), "", snake, func(w *starter) string {
 		kind := w.result("void", func([]string) string { return "void" })
-		words := starsAtNames.ReplaceAllString(strings.Join(cWanted(w.function, kind), ", "), " $1$2")
+		words := starsAtNames().ReplaceAllString(strings.Join(cWanted(w.function, kind), ", "), " $1$2")
 		give := "    return 0;\n"
 		if kind == "void" {
 			give = ""
@@ -231,7 +231,7 @@ var dialects = map[string]dialect{
 }
 
 // starsAtNames finds where a star of C stands at its type.
-var starsAtNames = regexp.MustCompile(`(\*+) +(\**)`)
+var starsAtNames = lazy.New(`(\*+) +(\**)`)
 
 // results lists the results, each by a format that is given name and type.
 func (w *starter) results(format string) string {

@@ -12,7 +12,7 @@ import (
 	"strings"
 	"sync"
 
-	"github.com/BurntSushi/toml"
+	"github.com/pelletier/go-toml/v2"
 
 	"coldverdict/core/source"
 	"coldverdict/internal/lazy"
@@ -59,7 +59,7 @@ type use struct {
 // uses are the rows of the tables, by the family and the name.
 var uses = sync.OnceValue(func() map[string]map[string][]use {
 	var raw map[string]map[string]string
-	if _, err := toml.Decode(table, &raw); err != nil {
+	if err := toml.Unmarshal([]byte(table), &raw); err != nil {
 		panic(err) // the tests read it
 	}
 	all := map[string]map[string][]use{}

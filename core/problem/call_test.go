@@ -32,7 +32,7 @@ func TestAFunctionIsWrittenInOneLine(t *testing.T) {
 	for text, words := range map[string]string{
 		"longest_thaw": "is no function", "f(a: int)": "is no function", "1st(a: int) -> int": "cannot name a function",
 		"f(a: int, a: int) -> int": `two are named "a"`, "f(a) -> int": "no name with a type", "f(a: int) -> integer": "is no type", "f(a: int) ->": "say what it returns",
-		"f(a: int) -> argument 1": "only an array, or what is made of nodes, can be changed",
+		"f(a: int) -> argument 1":                     "only an array, or what is made of nodes, can be changed",
 		"f(a: int[]) -> (k: int, argument 1 up to n)": "does not say how much", "f(a: int[]) -> (k: text, argument 1 up to k)": "it is int or long", "f(a: int) -> (k: int, argument 1 up to k)": "only of an array",
 		"f(a: int[]) -> (k: int, argument 3 up to k)": "there is no argument 3", "f(a: list(int[])) -> int": "nodes hold single values", "f(a: list(int) -> int": "is no function", "f(a: int[]) -> argument 2": "there is no argument 2", "f(a: int) -> (b: int, c)": "no name with a type",
 	} {

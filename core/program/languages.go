@@ -9,6 +9,7 @@ import (
 	"coldverdict/core/call"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // A form is how programs are written in one language. In its templates {name}, {type}, {value},
@@ -519,27 +520,27 @@ func init() {
 }
 
 var (
-	jsExport   = regexp.MustCompile(`(?m)^export\s+(?:default\s+)?`)
-	identifier = regexp.MustCompile(`\s*\b\w+\s*(?:=.*)?$`)
-	generic    = regexp.MustCompile(`^[\w.:]+\s*<(.*)>$`)
-	noType     = regexp.MustCompile(`\bauto\b|\bspan\b|\bstring_view\b|[*\[]|\.\.\.`)
+	jsExport   = lazy.New(`(?m)^export\s+(?:default\s+)?`)
+	identifier = lazy.New(`\s*\b\w+\s*(?:=.*)?$`)
+	generic    = lazy.New(`^[\w.:]+\s*<(.*)>$`)
+	noType     = lazy.New(`\bauto\b|\bspan\b|\bstring_view\b|[*\[]|\.\.\.`)
 )
 
 func withoutExport(source []byte, _ string) []byte {
-	return jsExport.ReplaceAll(source, nil)
+	return jsExport().ReplaceAll(source, nil)
 }
 
 // between is what stands between the outermost angle brackets of a type.
 func between(declared string) string {
-	if m := generic.FindStringSubmatch(strings.TrimSpace(declared)); m != nil {
+	if m := generic().FindStringSubmatch(strings.TrimSpace(declared)); m != nil {
 		return strings.TrimSpace(m[1])
 	}
 	return ""
 }
 
 func cppParam(param string) string {
-	param = strings.TrimSpace(identifier.ReplaceAllString(strings.NewReplacer("&", " ", "const ", " ").Replace(param), ""))
-	if noType.MatchString(param) {
+	param = strings.TrimSpace(identifier().ReplaceAllString(strings.NewReplacer("&", " ", "const ", " ").Replace(param), ""))
+	if noType().MatchString(param) {
 		return ""
 	}
 	return param
@@ -547,10 +548,10 @@ func cppParam(param string) string {
 
 func cppElement(declared string) string { return between(declared) }
 
-var cDeclared = regexp.MustCompile(`^(.*?)\w+\s*((?:\[[^\]]*\]\s*)*)$`)
+var cDeclared = lazy.New(`^(.*?)\w+\s*((?:\[[^\]]*\]\s*)*)$`)
 
 func cParam(param string) string {
-	m := cDeclared.FindStringSubmatch(strings.TrimSpace(strings.ReplaceAll(param, "const ", "")))
+	m := cDeclared().FindStringSubmatch(strings.TrimSpace(strings.ReplaceAll(param, "const ", "")))
 	if m == nil {
 		return ""
 	}
@@ -614,7 +615,7 @@ func cResults(w *writer, invoked string) error {
 // lastWordOff takes the name off a parameter, with what else may stand around its type.
 func lastWordOff(param string) string {
 	param = regexp.MustCompile(`@\w+\s*|\b(?:final|params|ref|in|this)\s+`).ReplaceAllString(param, "")
-	return strings.ReplaceAll(strings.TrimSpace(identifier.ReplaceAllString(param, "")), "...", "[]")
+	return strings.ReplaceAll(strings.TrimSpace(identifier().ReplaceAllString(param, "")), "...", "[]")
 }
 
 func javaElement(declared string) string {
@@ -651,11 +652,11 @@ func javaBecome(declared string) string {
 	return ""
 }
 
-var publicTop = regexp.MustCompile(`(?m)^public\s+((?:final\s+|abstract\s+|sealed\s+)*(?:class|record|interface|enum)\b)`)
+var publicTop = lazy.New(`(?m)^public\s+((?:final\s+|abstract\s+|sealed\s+)*(?:class|record|interface|enum)\b)`)
 
 // javaAround makes the person's classes such as may stand beside the program's.
 func javaAround(source []byte, class string) []byte {
-	source = publicTop.ReplaceAll(source, []byte("$1"))
+	source = publicTop().ReplaceAll(source, []byte("$1"))
 	return regexp.MustCompile(`\b`+class+`\b`).ReplaceAll(source, []byte(class+"Function"))
 }
 
@@ -729,12 +730,12 @@ func goParam(param string) string {
 // programImports are what a program imports, under names that nobody has.
 const programImports = "import (\n\tprogramBufio \"bufio\"\n\tprogramFmt \"fmt\"\n\tprogramOS \"os\"\n\tprogramStrconv \"strconv\"\n\tprogramStrings \"strings\"\n)\n"
 
-var goHead = regexp.MustCompile(`(?m)^package\s+\w+`)
+var goHead = lazy.New(`(?m)^package\s+\w+`)
 
 // goAround makes the source a package with a program.
 func goAround(source []byte, _ string) []byte {
 	head := []byte("package main\n\n" + programImports)
-	if at := goHead.FindIndex(source); at != nil {
+	if at := goHead().FindIndex(source); at != nil {
 		return append(append(append([]byte{}, source[:at[0]]...), head...), source[at[1]:]...)
 	}
 	return append(head, source...)
@@ -776,11 +777,11 @@ func goResults(w *writer, call string) error {
 	return nil
 }
 
-var rustLent = regexp.MustCompile(`^&\s*(?:'\w+\s+)?(mut\s+)?`)
+var rustLent = lazy.New(`^&\s*(?:'\w+\s+)?(mut\s+)?`)
 
 func rustParam(param string) string {
 	_, declared, _ := strings.Cut(param, ":")
-	declared = strings.TrimSpace(rustLent.ReplaceAllString(strings.TrimSpace(declared), ""))
+	declared = strings.TrimSpace(rustLent().ReplaceAllString(strings.TrimSpace(declared), ""))
 	switch {
 	case declared == "str":
 		return "String"
@@ -792,7 +793,7 @@ func rustParam(param string) string {
 
 func rustArgument(_ *writer, name, param string, _ []string) string {
 	_, declared, _ := strings.Cut(param, ":")
-	if m := rustLent.FindStringSubmatch(strings.TrimSpace(declared)); m != nil {
+	if m := rustLent().FindStringSubmatch(strings.TrimSpace(declared)); m != nil {
 		return "&" + strings.TrimSpace(m[1]) + " " + name
 	}
 	return name

@@ -13,7 +13,6 @@ package program
 import (
 	"cmp"
 	"fmt"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -23,6 +22,7 @@ import (
 	"coldverdict/core/shape"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // A Plan is what a program reads and calls.
@@ -228,14 +228,14 @@ func (w *writer) line(template string, pairs ...string) {
 	}
 }
 
-var sizeName = regexp.MustCompile(`[A-Za-z_]\w*`)
+var sizeName = lazy.New(`[A-Za-z_]\w*`)
 
 // size is an expression for how many there are.
 func (w *writer) size(size string) string {
 	if size == "" {
 		return w.form.left
 	}
-	return sizeName.ReplaceAllStringFunc(size, func(name string) string {
+	return sizeName().ReplaceAllStringFunc(size, func(name string) string {
 		return fmt.Sprintf(w.form.sizeName, w.names[name])
 	})
 }
