@@ -1,11 +1,15 @@
 package call
 
 import (
+	"fmt"
+	"maps"
 	"regexp"
 	"slices"
 	"strings"
 
+	"coldverdict/core/settings"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // A source may declare several functions of the name: helpers, overloads, methods of other
@@ -24,7 +28,7 @@ func (f *fitting) chosen() (site, *outline, error) {
 	names := Spellings(f.function.Name)
 	o := outlined(f.source, names)
 	if len(o.sites) == 0 {
-		return site{}, o, refuse("there is no function %s in %s", strings.Join(names, " or "), f.file)
+		return site{}, o, f.absent()
 	}
 	rank := make(map[int][]int, len(o.sites))
 	for _, s := range o.sites {
@@ -32,6 +36,29 @@ func (f *fitting) chosen() (site, *outline, error) {
 	}
 	best := slices.MinFunc(o.sites, func(a, b site) int { return slices.Compare(rank[a.at], rank[b.at]) })
 	return best, o, nil
+}
+
+// absent refuses a source that has no function of the name.
+func (f *fitting) absent() error {
+	return refuse("there is no function %s in %s%s", strings.Join(Spellings(f.function.Name), " or "), f.file, f.nearly())
+}
+
+// functionNames finds what is declared as a function, in any language.
+var functionNames = lazy.New(`\b(?:def|fun|func|fn|function)\s+(?:\([^)]*\)\s*)?(?:self\.)?(\w+)|\b(\w+)\s*\([^;{}()]*\)\s*(?:const\s*|throws\s+[\w, .]+)?\{|\b(?:const|let|var)\s+(\w+)\s*=`)
+
+// nearly suggests a function that is nearly named as the one that is lacking; "" where none is.
+func (f *fitting) nearly() string {
+	plainly := func(name string) string { return strings.ToLower(strings.ReplaceAll(name, "_", "")) }
+	named := map[string]string{}
+	for _, m := range functionNames().FindAllStringSubmatch(mask(string(f.source)), -1) {
+		if name := strings.Join(m[1:], ""); !slices.Contains([]string{"if", "for", "while", "switch", "catch", "main", "constructor", "initialize"}, name) {
+			named[plainly(name)] = name
+		}
+	}
+	if near := settings.Near(plainly(f.function.Name), slices.Collect(maps.Keys(named))); near != "" {
+		return fmt.Sprintf("; is it %s? 'name' in [call] is what it is called", named[near])
+	}
+	return ""
 }
 
 // rank is smaller for what is likelier to be called.

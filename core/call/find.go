@@ -113,7 +113,7 @@ func (f *fitting) inGo() (found Found, err error) {
 	}
 	function, params := f.goFunction(file, source)
 	if function == "" {
-		return found, refuse("there is no function %s in %s", strings.Join(Spellings(f.function.Name), " or "), f.file)
+		return found, f.absent()
 	}
 	found.Callee, found.Name = function, function
 	if strings.HasPrefix(function, "func(") {
@@ -167,7 +167,7 @@ func (f *fitting) scripted(form scriptedForm) (found Found, err error) {
 		if m := regexp.MustCompile(`(?m)^(` + strings.Join(Spellings(f.function.Name), "|") + `)[ \t]*=`).FindStringSubmatch(text); m != nil {
 			return Found{Callee: m[1], Name: m[1]}, nil
 		}
-		return found, refuse("there is no function %s in %s", strings.Join(Spellings(f.function.Name), " or "), f.file)
+		return found, f.absent()
 	}
 	return found, nil
 }
@@ -228,7 +228,11 @@ func TypeIn(l *toolchain.Language, t value.Type) string {
 func Main(source []byte) (from, open int, ok bool) {
 	o := outlined(source, []string{"main", "Main"})
 	for _, s := range o.sites {
-		from = s.at - len(strings.TrimLeft(s.before, " \t\r\n"))
+		// It begins with its line, unless other code does; what is before may have no end of its own.
+		from = strings.LastIndexByte(o.text[:s.at], '\n') + 1
+		if rest := strings.TrimLeft(s.before, " \t\r\n"); s.at-len(rest) > from && strings.TrimSpace(o.text[from:s.at-len(rest)]) != "" {
+			from = s.at - len(rest)
+		}
 		if at := strings.IndexByte(o.text[s.at:], '{'); at >= 0 {
 			return from, s.at + at, true
 		}

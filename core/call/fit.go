@@ -183,7 +183,7 @@ func fitGo(f *fitting) error {
 	}
 	function, _ := f.goFunction(file, source)
 	if function == "" {
-		return refuse("there is no function %s in %s", strings.Join(Spellings(f.function.Name), " or "), f.file)
+		return f.absent()
 	}
 	f.words["FUNCTION"] = function
 	f.words["CHAR"] = strconv.FormatBool(f.returns(value.Char))

@@ -68,6 +68,11 @@ func TestADeclarationThatCannotBeServedIsRefusedInWords(t *testing.T) {
 		{thawSignature, "go", "package p\n\nfunc other() { if true {", "there is no function longest_thaw"},
 		{thawSignature, "java", "class A { int other() {", "there is no function longest_thaw or longestThaw or LongestThaw in a.x"},
 		{thawSignature, "kotlin", "fun other() = 1", "there is no function longest_thaw"},
+		{thawSignature, "cpp", "int longest_thow(int a) {", "in a.x; is it longest_thow? 'name' in [call]"},
+		{thawSignature, "go", "package p\n\nfunc (s *S) LongThaw() { if true {", "is it LongThaw?"},
+		{"f(a: any) -> int", "cpp", "int f(int a) {", "C++ has no usual way to pass any"},
+		{"f(a: nary(int)) -> int", "c", "int f(int a) {", "C has no usual way to pass nary(int)"},
+		{"f(a: int) -> list2(int)", "rust", "fn f(a: i32) {", "Rust has no usual way to pass list2(int)"},
 	} {
 		w := fitted(t, tt.signature, tt.language, "a.x", tt.source+" } }")
 		assert.Contains(t, w.Refused, tt.words, tt.source)

@@ -310,7 +310,7 @@ async function call(f, args) {
 
 async function serve() {
   const f = load();
-  if (!f) return answer('unserved there is no function ' + NAMES[0] + ' in @FILE@');
+  if (!f) return answer('unserved there is no function ' + NAMES[0] + ' in @FILE@' + @NEARLY_TEXT@);
   settle();
   answer('ready');
   for (let line = take(); line !== null; line = take()) {

@@ -75,7 +75,7 @@ def find(module):
             break
     best = min(found, key=lambda f: f[:3], default=None)
     if best is None:
-        return None, "there is no function " + NAMES[0] + " in @FILE@"
+        return None, "there is no function " + NAMES[0] + " in @FILE@" + @NEARLY_TEXT@
     if best[0]:
         return None, "the function in @FILE@ cannot be called with %d arguments, which it has in this problem" % COUNT
     return best[3], ""

@@ -305,7 +305,7 @@ module ColdDriver
   end
 
   def serve(found)
-    return answer("unserved there is no function #{NAMES[0]} in @FILE@") unless found
+    return answer("unserved there is no function #{NAMES[0]} in @FILE@" + @NEARLY_TEXT@) unless found
 
     fits, function = found
     return answer("unserved the function in @FILE@ cannot be called with #{COUNT} arguments, which it has in this problem") unless fits
