@@ -173,8 +173,15 @@ func placeOf(item node) Pos {
 	return Pos{1, 1}
 }
 
-// plainType is a type as it is written, without what may be absent.
-func plainType(t value.Type) string { return strings.ReplaceAll(t.String(), "?", "") }
+// plainType is a type as it is written, without what may be absent. A list of nodes is written as an
+// array.
+func plainType(t value.Type) string {
+	element, depth := t.Element()
+	if element.Kind == value.List || element.Kind == value.List2 {
+		return plainType(*element.Of) + strings.Repeat("[]", depth+1)
+	}
+	return strings.ReplaceAll(t.String(), "?", "")
+}
 
 // types are those of arguments that a value can be.
 func (v *valueNode) types() []string {
@@ -199,6 +206,9 @@ func (in *Input) Arguments() (args []any) {
 
 func (f *fieldNode) argument(top *frame, t value.Type) any {
 	element, _ := t.Element()
+	if element.Kind.IsNodes() {
+		element = *element.Of
+	}
 	return f.assembled(top, func(f *fieldNode, d *datum, i int) any {
 		if len(d.texts) > 0 {
 			return argumentOf(d.texts[i], element.Kind)

@@ -22,7 +22,7 @@ func takes(t *testing.T, list ...string) (fields []value.Field) {
 	return fields
 }
 
-var everyArgument = []string{"temps: int[]", "limit: long", "names: text[]", "map: text[]", "table: long[][]", "way: text", "x: real[]", "p: int[]", "n: int", "roads: int[][]", "mark: char", "open: bool", "note: text"}
+var everyArgument = []string{"temps: int[]", "limit: long", "names: text[]", "map: text[]", "table: long[][]", "way: text", "x: real[]", "p: int[]", "n: int", "roads: int[][]", "mark: char", "open: bool", "note: text", "rope: list(int)", "ropes: list2(real)[]"}
 
 const everyArgumentShape = `temps: int[1..1000] -50..50, limit: int -1e15..1e15
 names: word(1..8, "a-z")[0..20] distinct
@@ -33,6 +33,8 @@ n: int 1..50
 roads: tree(n) with (metres: int 1..99)
 mark: word(1, "xo"), open: pick("true", "false")
 note: text(0..20, "a-z ,\"")
+rope: int[0..9] 1..9
+ropes: real[1..3][0..4] 0..9 places 1
 require max(temps) - min(temps) <= 90`
 
 func TestArgumentsAreMadeAndHeldAgainstAShape(t *testing.T) {
