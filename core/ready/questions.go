@@ -12,20 +12,56 @@ import (
 
 // A property is something that all known answers may have in common.
 type property struct {
-	holds func(answer []byte) bool
+	holds func(input, answer []byte) bool
 	words string // of an answer that has it not
+	least int    // how many known answers must have it, so that it is no chance
 }
 
 var properties = []property{
-	{func(answer []byte) bool { return !anyNumber(answer, func(x float64) bool { return x < 0 }) }, "a number below 0"},
-	{func(answer []byte) bool {
-		return !anyNumber(answer, func(x float64) bool { return math.IsNaN(x) || math.IsInf(x, 0) })
-	}, "a number that is none, or infinite"},
-	{func(answer []byte) bool {
-		return !anyNumber(answer, func(x float64) bool { return x != math.Trunc(x) })
-	}, "a number that is not whole"},
-	{func(answer []byte) bool { return len(bytes.TrimSpace(answer)) > 0 }, "nothing"},
-	{func(answer []byte) bool { return bytes.Count(bytes.TrimSpace(answer), []byte("\n")) == 0 }, "more than one line"},
+	{ofNumbers(func(x float64) bool { return x < 0 }), "a number below 0", 1},
+	{ofNumbers(func(x float64) bool { return math.IsNaN(x) || math.IsInf(x, 0) }), "a number that is none, or infinite", 1},
+	{ofNumbers(func(x float64) bool { return x != math.Trunc(x) }), "a number that is not whole", 1},
+	{func(_, answer []byte) bool { return len(bytes.TrimSpace(answer)) > 0 }, "nothing", 1},
+	{func(_, answer []byte) bool { return bytes.Count(bytes.TrimSpace(answer), []byte("\n")) == 0 }, "more than one line", 1},
+	{func(_, answer []byte) bool { return isPermutation(answer) }, "something else than each of the numbers from 1 on once", 2},
+	{func(input, answer []byte) bool {
+		most := largest(input)
+		return !anyNumber(answer, func(x float64) bool { return x > most })
+	}, "a number larger than all in the input", 4},
+}
+
+// ofNumbers is a property of answers no number of which is something.
+func ofNumbers(is func(float64) bool) func(input, answer []byte) bool {
+	return func(_, answer []byte) bool { return !anyNumber(answer, is) }
+}
+
+// isPermutation reports that a text has at least two numbers, and each from 1 to how many they are.
+func isPermutation(text []byte) bool {
+	words := bytes.Fields(text)
+	seen := make([]bool, len(words)+1)
+	for _, word := range words {
+		n, err := strconv.Atoi(string(word))
+		if err != nil || n < 1 || n > len(words) || seen[n] {
+			return false
+		}
+		seen[n] = true
+	}
+	return len(words) > 1
+}
+
+// largest is the largest number in a text; without one, nothing is larger.
+func largest(text []byte) float64 {
+	most, found := 0.0, false
+	anyNumber(text, func(x float64) bool {
+		if !found || x > most {
+			most, found = x, true
+		}
+		return false
+	})
+	if !found {
+		return math.Inf(1)
+	}
+	return most
 }
 
 // anyNumber reports that a word of a text is a number for which something holds.
@@ -54,6 +90,10 @@ func newQuestioner(cases []problem.Case) *questioner {
 		if c.Sealed {
 			continue
 		}
+		input, err := c.Input.Head(mostAsked)
+		if err != nil {
+			continue
+		}
 		for _, data := range c.Accepted {
 			answer, err := data.Head(mostAsked)
 			if err != nil {
@@ -61,14 +101,14 @@ func newQuestioner(cases []problem.Case) *questioner {
 			}
 			known++
 			for i, p := range properties {
-				if p.holds(answer) {
+				if p.holds(input, answer) {
 					held[i]++
 				}
 			}
 		}
 	}
 	for i, p := range properties {
-		if known > 0 && held[i] == known {
+		if known >= p.least && held[i] == known {
 			q.open = append(q.open, p)
 		}
 	}
@@ -77,8 +117,12 @@ func newQuestioner(cases []problem.Case) *questioner {
 
 // ask looks at the answer to a case.
 func (q *questioner) ask(c problem.Case, answer []byte) {
+	input, err := c.Input.Head(mostAsked + 1)
+	if err != nil || len(input) > mostAsked {
+		return // too much of it is not seen
+	}
 	q.open = slices.DeleteFunc(q.open, func(p property) bool {
-		if p.holds(answer) {
+		if p.holds(input, answer) {
 			return false
 		}
 		q.list = append(q.list, Finding{Text: fmt.Sprintf("it answers %s on %s, and no case expects that: can it be?", p.words, c.Name)})

@@ -11,7 +11,7 @@ import (
 func TestAnswersUnlikeAllKnownOnesAreAskedAbout(t *testing.T) {
 	known := func(answers ...string) (cases []problem.Case) {
 		for _, answer := range answers {
-			cases = append(cases, problem.Case{Accepted: []problem.Data{{Text: []byte(answer)}}})
+			cases = append(cases, problem.Case{Input: problem.Data{Text: []byte("9 -3\n")}, Accepted: []problem.Data{{Text: []byte(answer)}}})
 		}
 		return cases
 	}
@@ -29,10 +29,15 @@ func TestAnswersUnlikeAllKnownOnesAreAskedAbout(t *testing.T) {
 		{[]string{"3\n"}, "\n", []string{"it answers nothing"}},
 		{[]string{"yes\n"}, "no\n", nil},
 		{nil, "-5\n", nil},
+		{[]string{"1 2\n", "3 1 2\n"}, "2 2\n", []string{"each of the numbers from 1 on once"}},
+		{[]string{"1 2\n", "3 1 2\n"}, "2 4 1 3\n", nil},
+		{[]string{"1 2\n"}, "2 2\n", nil},
+		{[]string{"3\n", "9\n", "0\n", "1\n"}, "10\n", []string{"larger than all in the input"}},
+		{[]string{"3\n", "9\n", "0\n", "10\n"}, "11\n", nil},
 	} {
 		q := newQuestioner(known(tt.known...))
-		q.ask(problem.Case{Name: "edges/a"}, []byte(tt.answer))
-		q.ask(problem.Case{Name: "edges/b"}, []byte(tt.answer))
+		q.ask(problem.Case{Name: "edges/a", Input: problem.Data{Text: []byte("9\n")}}, []byte(tt.answer))
+		q.ask(problem.Case{Name: "edges/b", Input: problem.Data{Text: []byte("9\n")}}, []byte(tt.answer))
 		assert.Len(t, q.list, len(tt.says), "%q %q", tt.known, tt.answer)
 		for i, words := range tt.says {
 			assert.Contains(t, q.list[i].Text, words)
