@@ -288,7 +288,7 @@ func fitRust(f *fitting) error {
 	if err != nil {
 		return err
 	}
-	f.words["NODES"], f.words["GIVE"] = nodes, "result.give(&mut out)"
+	f.words["NODES"], f.words["GIVE"] = nodes, "if let Some(words) = result.fails() { eprintln!(\"Error: {}\", words); failed = true; } else { result.give(&mut out) }"
 	if results := f.function.Results(); len(results) == 1 && isNodes(results[0].Type) {
 		f.words["GIVE"] = "{ let mut result = result; result.give_nodes(&mut out, &mut r.misfit); result.drop_nodes() }"
 	}

@@ -129,11 +129,37 @@ func (r *caseRun) ofAnswer(ctx context.Context, of answered) verdict.Outcome {
 			o.Verdict, o.Message = verdict.Fault, err.Error()
 		}
 	}
+	if r.test.Raises != nil {
+		r.byRaised(&o, a.Kind == call.Failed)
+	}
 	r.remarkCall(&o, m)
 	if of.close && o.Verdict.Passing() && !o.Close {
 		markClose(&o, share(of.memory, r.limits.Memory), "memory")
 	}
 	return r.kept(o)
+}
+
+// byRaised judges a call that must fail.
+func (r *caseRun) byRaised(o *verdict.Outcome, threw bool) {
+	words := *r.test.Raises
+	wanted := "something"
+	if words != "" {
+		wanted = words
+	}
+	switch o.Verdict {
+	case verdict.RuntimeError:
+		if !threw {
+			return
+		}
+		if strings.Contains(string(o.Stderr.Bytes), words) || strings.Contains(o.Message, words) {
+			o.Verdict, o.Message, o.ExitCode = verdict.Accepted, "", 0
+			return
+		}
+		o.Message = fmt.Sprintf("it raised something else than %s: %s", wanted, o.Message)
+	case verdict.Accepted, verdict.Unjudged, verdict.WrongAnswer, verdict.Partial:
+		o.Verdict, o.Hints = verdict.WrongAnswer, nil
+		o.Message = fmt.Sprintf("it returned %s, where it must raise %s", shownValue(o.Returned), wanted)
+	}
 }
 
 // callOutcome begins the outcome of a call.
@@ -181,6 +207,9 @@ func (r *caseRun) ofEnd(last lastCall) verdict.Outcome {
 	}
 	if !last.ready {
 		o.Message = strings.TrimSuffix("before the first call: "+o.Message, ": ")
+	}
+	if r.test.Raises != nil && last.ready { // an exception of C++ that nobody catches ends the process
+		r.byRaised(&o, strings.Contains(string(o.Stderr.Bytes), "terminate called after throwing"))
 	}
 	r.remarkCall(&o, m)
 	noteDepth(&o, m, r.limits)

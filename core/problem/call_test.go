@@ -55,6 +55,10 @@ func TestCasesOfAFunctionHoldArgumentsAndResults(t *testing.T) {
 	assert.NotEmpty(t, p.Cases[1].Kept)
 	assert.Equal(t, SoughtSmaller, p.Cases[1].Refused[0].Sought)
 	assert.Equal(t, value.Comparison{Absolute: 0.5, AnyOrder: "all"}, p.Cases[0].Compare.Values())
+	raising := load(t, map[string]string{"verdict.toml": thawCall + "prelude = false\n", "a.py": "", "cases.md": "## x\n```call\nlimit = 1\ntemps = []\n```\n```raises\n too cold \n```\n"})
+	require.NotNil(t, raising.Cases[0].Raises)
+	assert.Equal(t, "too cold", *raising.Cases[0].Raises)
+	assert.True(t, raising.Call.Bare)
 	assert.Equal(t, 1e-6, load(t, map[string]string{"verdict.toml": thawCall + "[compare]\nignore_case = true\n", "a.py": ""}).Compare.Relative)
 }
 
@@ -72,6 +76,10 @@ func TestMistakesInAFunctionProblemAreToldWithTheirPlace(t *testing.T) {
 		{"orders of values without a function", map[string]string{"verdict.toml": "[compare]\nany_order = \"outer\"\n"}, []string{"any_order"}},
 		{"files beside it", map[string]string{"verdict.toml": thawCall + "[files]\ninput = \"a.in\"\n"}, []string{"a function neither talks nor reads files"}},
 		{"blocks of another kind", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n```input\n1\n```\n"}, []string{"cases.md:2: verdict.toml has [call], so a case has a block call"}},
+		{"it returns and raises", map[string]string{"verdict.toml": thawCall, "cases.md": oneThaw + "```raises\ncold\n```\n"}, []string{"has another block that says what must come of it"}},
+		{"it raises and returns", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n```call\nlimit = 1\ntemps = []\n```\n```raises\n```\n```returns\n1\n```\n"}, []string{"has a block raises: a function returns, or raises something"}},
+		{"a program raises nothing", map[string]string{"cases.md": "## x\n```input\n1\n```\n```raises\n```\n"}, []string{"the block raises belongs to a function problem"}},
+		{"what stands behind raises", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n```call\nlimit = 1\ntemps = []\n```\n```raises kept\n```\n"}, []string{"nothing stands behind raises"}},
 		{"no arguments", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n```returns\n1\n```\n"}, []string{`the case "x" has returns and no call`}},
 		{"an argument of another type", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n\n```call\nlimit = 1\ntemps = [1,\n  2.5]\n```\n"}, []string{"cases.md:6: temps[1]: expected an int, found the real 2.5"}},
 		{"an argument past its type", map[string]string{"verdict.toml": thawCall, "cases.md": "## x\n```call\nlimit = 1\ntemps = [2147483648]\n```\n"}, []string{"cases.md:4: temps[0]: 2147483648 is outside of what an int holds"}},

@@ -51,6 +51,7 @@ type openCase struct {
 	kept    string
 	refused []Refused
 	trials  []Trial
+	raises  *string
 	faulty  bool // a mistake in it was reported; others may only follow from that
 }
 
@@ -212,6 +213,8 @@ func (r *casesReader) block(line string) {
 		r.input(b, data)
 	case output:
 		r.output(b, data)
+	case "raises":
+		r.raises(b, data)
 	case "input", "output":
 		r.wrong(began, "verdict.toml has [call], so a case has a block call, with an argument a line, and a block returns")
 	case "call", "returns":
@@ -399,8 +402,27 @@ func (r *casesReader) input(b *blockOptions, text []byte) {
 	}
 }
 
+// raises reads how a function must fail.
+func (r *casesReader) raises(b *blockOptions, text []byte) {
+	switch {
+	case r.problem.Call == nil:
+		r.wrong(b.line, "the block raises belongs to a function problem; describe the function by [call] in verdict.toml")
+	case b.or || b.kept || b.refused || b.trial != "":
+		r.wrong(b.line, "nothing stands behind raises; the block holds words that the exception must have")
+	case r.open.raises != nil || len(r.open.outputs) > 0:
+		r.wrong(b.line, "%q has another block that says what must come of it: a function returns, or raises one thing", r.open.name)
+	default:
+		words := strings.TrimSpace(string(text))
+		r.open.raises = &words
+	}
+}
+
 func (r *casesReader) output(b *blockOptions, text []byte) {
 	outputs := r.open.outputs
+	if r.open.raises != nil && !b.refused {
+		r.wrong(b.line, "%q has a block raises: a function returns, or raises something", r.open.name)
+		return
+	}
 	if b.trial != "" {
 		if data, ok := b.result(text); ok {
 			r.open.trials = append(r.open.trials, Trial{data, b.trial == mustAccept, b.line})
@@ -468,7 +490,7 @@ func (r *casesReader) close() {
 	r.problem.Cases = append(r.problem.Cases, Case{
 		Name: r.group + "/" + c.name, Group: r.group,
 		Reason: c.reasonText(),
-		Input:  *c.input, Accepted: c.outputs, Kept: c.kept, Refused: c.refused, Trials: c.trials,
+		Input:  *c.input, Accepted: c.outputs, Kept: c.kept, Refused: c.refused, Trials: c.trials, Raises: c.raises,
 		Where: where(CasesFile, c.line),
 	})
 }

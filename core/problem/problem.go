@@ -241,6 +241,9 @@ type Case struct {
 	// verdict.toml says, its group's, or the problem's.
 	Compare Comparison
 	Trials  []Trial // answers to try the checker on
+	// Raises says that a function must fail on it: with an exception that has these words, or is of this
+	// kind; empty words: with any. Nil: it must return.
+	Raises *string
 	// Kept says that the first accepted output is what a solution printed, and
 	// which and when: "kept on 2026-11-23: brute.py printed it". Empty: it is
 	// known from elsewhere.

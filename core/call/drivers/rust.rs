@@ -91,6 +91,20 @@ mod cold_driver {
     }
     pub trait Give {
         fn give(&self, out: &mut String);
+        // What it says of a failure that is a value.
+        fn fails(&self) -> Option<String> {
+            None
+        }
+    }
+    impl<T: Give, E: std::fmt::Debug> Give for Result<T, E> {
+        fn give(&self, out: &mut String) {
+            if let Ok(value) = self {
+                value.give(out);
+            }
+        }
+        fn fails(&self) -> Option<String> {
+            self.as_ref().err().map(|e| format!("{:?}", e))
+        }
     }
 
     macro_rules! integers {

@@ -1,0 +1,8 @@
+package main
+
+func ration(food, team int) int {
+	if team <= 0 {
+		panic("nobody to feed")
+	}
+	return food / team
+}

@@ -1,0 +1,1 @@
+const ration = async (food, team) => { if (team <= 0) throw new RangeError('nobody to feed'); return Math.floor(food / team); };

@@ -1,0 +1,2 @@
+def ration(food, team):
+    return food // team
