@@ -175,6 +175,11 @@ func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, 
 		"NAMES": quoted(Spellings(function.Name), "[", "]"), "NAME_LIST": quoted(Spellings(function.Name), "", ""),
 		"TAKES": quoted(f.types(), "[", "]"), "RESULTS": quoted(f.resultTypes(), "[", "]"), "RESULT_LIST": quoted(f.resultTypes(), "", ""), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
 	}
+	f.words["CLASS"] = "\"\""
+	f.words["METHODS"], f.words["METHODS_TEXT"], f.words["NEW"] = "{}", "\"{}\"", "[]"
+	if class := function.Class; class != nil {
+		f.ofClass(class)
+	}
 	f.words["NEARLY_TEXT"] = strconv.Quote(f.nearly())
 	f.words["PRELUDE"], f.words["PRELUDE_TEXT"] = strings.Join(supplied, "\n"), strconv.Quote(strings.Join(supplied, "\n"))
 	var refused refusal

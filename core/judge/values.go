@@ -73,7 +73,7 @@ func (r *caseRun) byKnown(o *verdict.Outcome, got any) error {
 		if err != nil {
 			return err
 		}
-		d := r.test.Compare.Values().Compare(known, got)
+		d := r.test.Compare.Values().Compare(known, r.run.judge.problem.Call.Compared(known, got))
 		if d == nil {
 			o.Verdict = verdict.Accepted
 			return nil
@@ -87,8 +87,32 @@ func (r *caseRun) byKnown(o *verdict.Outcome, got any) error {
 		o.Difference = valueDifference(best, expected, got)
 		o.Message = valueWords(best, r.run.judge.problem.Call.Results())
 		o.Hints = valueHints(expected, got)
+		if r.run.judge.problem.Call.Class != nil {
+			o.Message, o.Hints = r.sequenceWords(best), nil
+		}
 	}
 	return nil
+}
+
+// sequenceWords says at which call of a sequence what was returned differs: "call 5, get(2): expected
+// -1, got 20".
+func (r *caseRun) sequenceWords(d *value.Difference) string {
+	results := r.run.judge.problem.Call.Results()
+	i, ok := -1, false
+	if len(d.Path) > 0 {
+		i, ok = d.Path[0].(int)
+	}
+	text, err := dataText(r.test.Input)
+	if !ok || err != nil {
+		return valueWords(d, results)
+	}
+	args, err := value.ReadCall(text, r.run.judge.problem.Call.Takes)
+	if err != nil {
+		return valueWords(d, results)
+	}
+	inner := *d
+	inner.Path = d.Path[1:]
+	return fmt.Sprintf("call %d, %s: %s", i+1, shownValue(problem.Sequence(args[0], i)), valueWords(&inner, results))
 }
 
 func (r *caseRun) result(data problem.Data) (any, error) {

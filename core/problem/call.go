@@ -19,6 +19,7 @@ type Call struct {
 	Returns []value.Field // one without a name, or several; none if Changes is set, but for UpTo
 	Changes int           // the argument, from 1, that holds the result afterwards; 0: none does
 	UpTo    bool          // what is returned is how many elements of that argument count
+	Class   *Class        // the calls are those of its objects, in a sequence; nil: it is a function
 	Bare    bool          // the solution has all that it needs, and gets nothing of what judges supply
 }
 

@@ -8,6 +8,7 @@ import (
 	"unicode"
 
 	"coldverdict/core/settings"
+	"coldverdict/core/value"
 )
 
 // cases.md is Markdown of which only a little means something: headings that
@@ -209,6 +210,8 @@ func (r *casesReader) block(line string) {
 		return
 	}
 	switch input, output := r.problem.dataWords(); words[0] {
+	case "calls":
+		r.calls(b, data)
 	case input:
 		r.input(b, data)
 	case output:
@@ -399,6 +402,29 @@ func (r *casesReader) input(b *blockOptions, text []byte) {
 		}
 	} else {
 		r.open.input = &Data{} // reported already
+	}
+}
+
+// calls reads a sequence of calls of a class, and what each must return.
+func (r *casesReader) calls(b *blockOptions, text []byte) {
+	if r.problem.Call == nil || r.problem.Call.Class == nil {
+		r.wrong(b.line, "the block calls belongs to a problem that asks for a class; describe it by [class] in verdict.toml")
+		return
+	}
+	if r.open.input != nil {
+		r.wrong(b.line, "a second block calls under %q; give it a heading of its own", r.open.name)
+		return
+	}
+	calls, results, line, err := r.problem.Call.ParseCalls(string(text))
+	if err != nil {
+		r.wrong(b.line+line, "%v", err)
+		r.open.input = &Data{}
+		return
+	}
+	r.open.input = &Data{Text: []byte(calls), Size: int64(len(calls))}
+	if results != nil {
+		expected := value.Write(results) + "\n"
+		r.open.outputs = append(r.open.outputs, Data{Text: []byte(expected), Size: int64(len(expected))})
 	}
 }
 

@@ -42,6 +42,7 @@ func (l *loader) config() {
 		"judge":       readJudge(&p.Judge, c.Reader, c.words.LimitNames),
 		"same":        c.same,
 		"call":        c.call,
+		"class":       c.class,
 		"interactive": c.interactive,
 		"group":       c.groups,
 		"case":        c.caseRules,

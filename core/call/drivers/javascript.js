@@ -14,6 +14,10 @@ const BOTH = @BOTH@ !== 0; // what is returned says how much of that argument co
 
 const RESULTS = @RESULTS@; // and of what is returned
 
+const CLASS = @CLASS@; // whose objects are made and called; empty: it is a function
+const METHODS = @METHODS@; // of the class, by our names
+const NEW = @NEW@; // types of what an object is made with
+
 const take = lines();
 const token = take().split(' ')[2];
 const mark = Buffer.from('\0' + token + '\n');
@@ -71,6 +75,10 @@ function load() {
   module_._compile(`${source}\n;{ const cold_own = module.exports; module.exports = { own: cold_own, look: (name) => { try { return eval(name); } catch { return undefined; } } }; }`, file);
   const { own, look } = module_.exports;
   lookUp = look;
+  if (CLASS) {
+    const kind = [...NAMES.map(look), ...NAMES.map((n) => own && own[n]), own, own && own.default].find((k) => typeof k === 'function' && k.prototype);
+    return kind ? sequence(kind) : null;
+  }
   const found = [];
   const offer = (f, belongs, place, fits) => found.push({ f, rank: [fits ? 0 : 1, belongs, place] });
   const exported = own && typeof own === 'object' ? Object.values(own) : [];
@@ -86,6 +94,28 @@ function load() {
     }
   found.sort((a, b) => a.rank[0] - b.rank[0] || a.rank[1] - b.rank[1] || a.rank[2] - b.rank[2]);
   return found.length ? found[0].f : null;
+}
+
+// sequence is a function that makes objects of a class and calls their methods, one after the other.
+function sequence(kind) {
+  return async (calls) => {
+    const results = [];
+    let object = null;
+    for (const [name, args] of calls) {
+      if (name === 'new') {
+        object = new kind(...args.map((v, i) => taken(NEW[i], v)));
+        results.push(null);
+        continue;
+      }
+      const method = METHODS[name];
+      const found = method.names.find((n) => typeof object[n] === 'function');
+      if (!found) throw new Misfit(`${kind.name} has no method ${name}`);
+      let result = object[found](...args.map((v, i) => taken(method.takes[i], v)));
+      if (result && typeof result.then === 'function') result = await result;
+      results.push(method.returns ? given(method.returns, gathered(result, 0)) : null);
+    }
+    return results;
+  };
 }
 
 // made is a method that objects of a class get only when they are made; null: they have none.
@@ -296,6 +326,7 @@ async function call(f, args) {
     if (result && typeof result.then === 'function') result = await result;
     result = gathered(result, 0);
   } catch (error) {
+    if (error instanceof Misfit) return `misfit 0 ${error.message}`;
     const spent = now() - began;
     put(2, Buffer.from((error instanceof Error ? error.stack : 'Uncaught ' + String(error)).split('\n').filter((line) => !line.includes('cold_driver')).join('\n') + '\n'));
     return `failed ${spent}`;

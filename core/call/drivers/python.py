@@ -8,6 +8,9 @@ NAMES = @NAMES@
 COUNT = @COUNT@  # arguments
 CHANGES = @CHANGES@  # the argument that is the result, from 1; 0: what is returned
 BOTH = @BOTH@ != 0  # what is returned says how much of that argument counts, and is a result, too
+CLASS = @CLASS@  # whose objects are made and called; empty: it is a function
+METHODS = @METHODS@  # of the class, by our names
+NEW = @NEW@  # types of what an object is made with
 TAKES = @TAKES@  # types of the arguments
 RESULTS = @RESULTS@  # and of what is returned
 
@@ -316,6 +319,25 @@ def plain(value):
     raise TypeError("it returned a value of type " + type(value).__name__ + ", which is none of the problem's")
 
 
+def sequence(kind):
+    """Returns a function that makes objects of a class and calls their methods, one after the other."""
+    def run(calls):
+        node, results = None, []
+        for name, args in calls:
+            if name == "new":
+                node = kind(*[taken(t, v) for t, v in zip(NEW, args)])
+                results.append(None)
+                continue
+            method = METHODS[name]
+            function = next((getattr(node, n) for n in method["names"] if hasattr(node, n)), None)
+            if function is None:
+                raise Misfit("%s has no method %s" % (kind.__name__, name))
+            result = gathered(function(*[taken(t, v) for t, v in zip(method["takes"], args)]))
+            results.append(given(method["returns"], result) if method["returns"] else None)
+        return results
+    return run
+
+
 def load():
     place = importlib.util.spec_from_file_location("solution", os.path.join(os.path.dirname(os.path.abspath(__file__)), @FILE_TEXT@))
     module = importlib.util.module_from_spec(place)
@@ -324,6 +346,9 @@ def load():
     exec(@PRELUDE_TEXT@, vars(module))  # what judges supply
     sys.modules["solution"] = module
     place.loader.exec_module(module)
+    if CLASS:
+        kind = next((vars(module)[n] for n in NAMES if isinstance(vars(module).get(n), type)), None)
+        return (sequence(kind), "") if kind else (None, "there is no class " + NAMES[0] + " in @FILE@")
     return find(module)
 
 
@@ -331,6 +356,8 @@ def call(function, args):
     began = clock()
     try:
         result = gathered(function(*args))
+    except Misfit as error:
+        return "misfit 0 %s" % error
     except Exception as error:
         spent = clock() - began
         error.__traceback__ = error.__traceback__.tb_next

@@ -41,6 +41,9 @@ module ColdDriver
   CHANGES = @CHANGES@ # the argument that is the result, from 1; 0: what is returned
   BOTH = @BOTH@ != 0 # what is returned says how much of that argument counts, and is a result, too
 
+  CLASS = @CLASS@ # whose objects are made and called; empty: it is a function
+  METHODS = JSON.parse(@METHODS_TEXT@) # of the class, by our names
+  NEW = @NEW@ # types of what an object is made with
   TAKES = @TAKES@ # types of the arguments
   RESULTS = @RESULTS@ # and of what is returned
 
@@ -81,6 +84,10 @@ module ColdDriver
   # Solution, one of the file, one of another class, the last before the first. What takes other
   # arguments, or cannot be made without any, comes behind all others.
   def find(before)
+    unless CLASS.empty?
+      name = NAMES.find { |n| n =~ /\A[A-Z]/ && Object.const_defined?(n) }
+      return name && [true, sequence(Object.const_get(name))]
+    end
     found = []
     top = Object.new
     NAMES.each do |name|
@@ -104,6 +111,25 @@ module ColdDriver
     end
     best = found.min_by { |f| f.first(3) }
     best && [best[0].zero?, best[3]]
+  end
+
+  # A function that makes objects of a class and calls their methods, one after the other.
+  def sequence(kind)
+    lambda do |calls|
+      object = nil
+      calls.map do |name, args|
+        if name == 'new'
+          object = kind.new(*args.each_with_index.map { |v, i| taken(NEW[i], v) })
+          next nil
+        end
+        method = METHODS[name]
+        found = method['names'].find { |n| object.respond_to?(n) }
+        raise NoMethodError, "#{kind.name} has no method #{name}" unless found
+
+        result = gathered(object.send(found, *args.each_with_index.map { |v, i| taken(method['takes'][i], v) }))
+        method['returns'].empty? ? nil : given(method['returns'], result)
+      end
+    end
   end
 
   # The line on which a class begins, as far as that is known.
