@@ -29,7 +29,8 @@ func apart(paths []string) (list []string) {
 	return list
 }
 
-// beside lists what lies in a folder for temporary files, files first.
+// beside lists what lies in a folder for temporary files: the first by their names, of files and of
+// folders half each where there are too many of both.
 func beside(folder string) (paths []string) {
 	entries, err := os.ReadDir(folder)
 	if err != nil || filepath.Clean(folder) == "/" {
@@ -38,14 +39,19 @@ func beside(folder string) (paths []string) {
 	shown := func(e os.DirEntry) bool {
 		return !strings.HasPrefix(e.Name(), ".") && !strings.HasPrefix(e.Name(), "cold-") && (e.IsDir() || e.Type().IsRegular())
 	}
-	for _, folders := range []bool{false, true} {
-		for _, e := range entries {
-			if e.IsDir() == folders && shown(e) && len(paths) < mostBeside {
-				paths = append(paths, filepath.Join(folder, e.Name()))
-			}
+	var files, folders []string
+	for _, e := range entries {
+		switch path := filepath.Join(folder, e.Name()); {
+		case !shown(e):
+		case e.IsDir():
+			folders = append(folders, path)
+		default:
+			files = append(files, path)
 		}
 	}
-	return paths
+	folders = folders[:min(len(folders), max(mostBeside/2, mostBeside-len(files)))]
+	files = files[:min(len(files), mostBeside-len(folders))]
+	return append(files, folders...)
 }
 
 // holdsTemporary reports that a path is a place for temporary files, or above one.
