@@ -48,6 +48,8 @@ type driver struct {
 	// wide says that integers past 2^53 are passed as texts, since a number of
 	// the language does not hold them.
 	wide bool
+	// classes says that it serves sequences of calls of a class, too.
+	classes bool
 }
 
 // table has an entry for each language that can serve function problems, by the
@@ -57,16 +59,16 @@ var table = map[string]driver{
 	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp},
 	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitCSharp},
 	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo},
-	"java":       {text: "java.java", file: "ColdDriver.java", build: map[string][]string{"{source}": {"{source}", "ColdDriver.java"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitJava},
-	"javascript": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true},
+	"java":       {text: "java.java", file: "ColdDriver.java", build: map[string][]string{"{source}": {"{source}", "ColdDriver.java"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitJava, classes: true},
+	"javascript": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true},
 	"kotlin": {text: "java.java", file: "ColdDriver.java",
 		then: []toolchain.Command{{"javac", "-J-XX:TieredStopAtLevel=1", "-encoding", "UTF-8", "-cp", "program.jar", "-d", ".", "ColdDriver.java"}},
-		run:  map[string][]string{"-jar": {"-cp"}, "{build}/program.jar": {"{build}/program.jar:{build}", "ColdDriver"}}, fit: fitKotlin},
-	"python":          {text: "python.py", file: "cold_driver.py", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.py"}}, fit: fitNothing},
-	"ruby":            {text: "ruby.rb", file: "cold_driver.rb", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.rb"}}, fit: fitNothing},
+		run:  map[string][]string{"-jar": {"-cp"}, "{build}/program.jar": {"{build}/program.jar:{build}", "ColdDriver"}}, fit: fitKotlin, classes: true},
+	"python":          {text: "python.py", file: "cold_driver.py", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.py"}}, fit: fitNothing, classes: true},
+	"ruby":            {text: "ruby.rb", file: "cold_driver.rb", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.rb"}}, fit: fitNothing, classes: true},
 	"rust":            {text: "rust.rs", fit: fitRust},
-	"typescript":      {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true},
-	"typescript-node": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true},
+	"typescript":      {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true},
+	"typescript-node": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true},
 }
 
 // of returns the driver for a language, or for the one that it was made from.
@@ -177,7 +179,11 @@ func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, 
 	}
 	f.words["CLASS"] = "\"\""
 	f.words["METHODS"], f.words["METHODS_TEXT"], f.words["NEW"] = "{}", "\"{}\"", "[]"
+	f.words["METHOD_ROWS"], f.words["NEW_LIST"] = "", ""
 	if class := function.Class; class != nil {
+		if !d.classes {
+			return w, "", fmt.Errorf("problems that ask for a class cannot be served in %s", l.Title)
+		}
 		f.ofClass(class)
 	}
 	f.words["NEARLY_TEXT"] = strconv.Quote(f.nearly())

@@ -16,6 +16,9 @@ import (
 )
 
 func fitJava(f *fitting) error {
+	if f.function.Class != nil {
+		return f.machineClass(javaNode)
+	}
 	s, o, err := f.chosen()
 	if err != nil {
 		return err
@@ -25,9 +28,23 @@ func fitJava(f *fitting) error {
 	return nil
 }
 
+// machineClass names the class that is asked for as its machine does.
+func (f *fitting) machineClass(node func(nodeShape, value.Kind) string) error {
+	class, err := f.classNamed(outlined(f.source, nil))
+	if err != nil {
+		return err
+	}
+	f.words["CLASS_LIST"] = quoted([]string{packagePrefix(f.source) + class.path}, "", "")
+	f.behind(f.nodeClasses(node))
+	return nil
+}
+
 // fitKotlin has to know that functions outside of any class belong to one that
 // is named after the file.
 func fitKotlin(f *fitting) error {
+	if f.function.Class != nil {
+		return f.machineClass(kotlinNode)
+	}
 	s, o, err := f.chosen()
 	if err != nil {
 		return err

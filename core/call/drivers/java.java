@@ -49,6 +49,11 @@ public final class ColdDriver {
         Reader r = new Reader();
         token = r.line().split(" ")[2];
         mark = ("\0" + token + "\n").getBytes(StandardCharsets.UTF_8);
+        if (!CLASS.isEmpty()) {
+            serveSequences(Class.forName(CLASSES[0], false, ColdDriver.class.getClassLoader()), r);
+            out.flush();
+            Runtime.getRuntime().halt(0);
+        }
         Method method = find();
         if (method == null) {
             answer("unserved there is no method " + NAMES[0] + " with " + TAKES + " parameters in @FILE@");
@@ -60,7 +65,10 @@ public final class ColdDriver {
         Runtime.getRuntime().halt(0);
     }
 
-    static final String[] TYPES = {@TAKE_LIST@}; // of the arguments
+    static String[] TYPES = {@TAKE_LIST@}; // of the arguments
+    static final String CLASS = @CLASS@; // whose objects are made and called; empty: it is a function
+    static final String[] NEW = {@NEW_LIST@}; // types of what an object is made with
+    static final String[][] METHODS = {@METHOD_ROWS@}; // of the class: our name, its names, types of the arguments, and of the result
     static Class<?> owner; // whose object the method is called on
     static Method defaults; // what Kotlin calls where parameters have defaults; null: the method itself
 
@@ -390,6 +398,119 @@ public final class ColdDriver {
         }
     }
 
+    /** One call of a sequence: a method, or the constructor of the class. */
+    static final class Step {
+        final Executable called;
+        final Object[] args;
+        final String returns; // empty: nothing
+
+        Step(Executable called, Object[] args, String returns) {
+            this.called = called;
+            this.args = args;
+            this.returns = returns;
+        }
+    }
+
+    static Step step(Class<?> kind, Reader r) throws IOException {
+        r.expect('[');
+        String name = r.string(), returns = "";
+        r.expect(',');
+        List<Executable> all = new ArrayList<>();
+        TYPES = NEW;
+        if (name.equals("new")) all.addAll(Arrays.asList(kind.getDeclaredConstructors()));
+        else
+            for (String[] row : METHODS) {
+                if (!row[0].equals(name)) continue;
+                TYPES = row[2].isEmpty() ? new String[0] : row[2].split(",");
+                returns = row[3];
+                for (Class<?> k = kind; k != null && k != Object.class; k = k.getSuperclass())
+                    for (Method m : k.getDeclaredMethods()) if (Arrays.asList(row[1].split(",")).contains(m.getName())) all.add(m);
+            }
+        Executable best = null;
+        int least = Integer.MAX_VALUE;
+        for (Executable e : all) {
+            if (e.getParameterCount() != TYPES.length || e.isSynthetic()) continue;
+            int rank = 0;
+            for (int i = 0; i < TYPES.length; i++) if (!fits(e.getParameterTypes()[i], TYPES[i])) rank++;
+            if (rank < least) {
+                least = rank;
+                best = e;
+            }
+        }
+        if (best == null) throw new Misfit(kind.getSimpleName() + " has no " + (name.equals("new") ? "constructor" : "method " + name) + " with " + TYPES.length + " parameters");
+        best.setAccessible(true);
+        Type[] types = best.getGenericParameterTypes();
+        if (types.length != TYPES.length) types = best.getParameterTypes();
+        Object[] args = new Object[TYPES.length];
+        r.expect('[');
+        for (int i = 0; i < args.length; i++) {
+            if (i > 0) r.expect(',');
+            args[i] = r.value(types[i], i + 1);
+        }
+        r.expect(']');
+        r.expect(']');
+        return new Step(best, args, returns);
+    }
+
+    static void serveSequences(Class<?> kind, Reader r) throws Exception {
+        gathered(new ArrayList<>(List.of(1)), 0);
+        settle();
+        answer("ready");
+        while (r.more()) {
+            long from = r.read;
+            List<Step> steps = new ArrayList<>();
+            String words = null;
+            r.expect('[');
+            r.expect('[');
+            try {
+                while (r.peek() != ']') {
+                    if (!steps.isEmpty()) r.expect(',');
+                    steps.add(step(kind, r));
+                }
+            } catch (Misfit e) {
+                words = "misfit 0 " + e.getMessage();
+            }
+            r.endLine();
+            if (words == null) {
+                if (r.read - from > 100000) answer("begin");
+                words = sequence(steps);
+            }
+            settle();
+            answer(words);
+            count++;
+        }
+    }
+
+    static String sequence(List<Step> steps) throws Exception {
+        Object object = null;
+        List<Object> results = new ArrayList<>();
+        long began = threads.getCurrentThreadCpuTime(), spent;
+        try {
+            for (Step s : steps) {
+                Object result = null;
+                if (s.called instanceof Constructor) object = ((Constructor<?>) s.called).newInstance(s.args);
+                else result = gathered(((Method) s.called).invoke(object, s.args), 0);
+                results.add(s.returns.isEmpty() ? null : given(result, s.returns));
+            }
+            spent = threads.getCurrentThreadCpuTime() - began;
+        } catch (InvocationTargetException | Late e) {
+            spent = threads.getCurrentThreadCpuTime() - began;
+            trace(e.getCause());
+            return "failed " + spent;
+        } catch (Misfit e) {
+            return "misfit 0 " + e.getMessage();
+        } catch (InstantiationException e) {
+            return "misfit 0 no object can be made of an abstract class";
+        }
+        StringBuilder text = new StringBuilder("done ").append(spent).append(' ');
+        try {
+            write(text, results, 0);
+        } catch (Misfit e) {
+            return "misfit " + spent + " " + e.getMessage();
+        }
+        return text.toString();
+    }
+
     static String call(Method method, Object[] args) throws Exception {
         Object target;
         try {
@@ -611,7 +732,7 @@ public final class ColdDriver {
             if (t instanceof WildcardType) t = ((WildcardType) t).getUpperBounds()[0];
             Class<?> kind = t instanceof Class ? (Class<?>) t : t instanceof ParameterizedType ? (Class<?>) ((ParameterizedType) t).getRawType() : t instanceof GenericArrayType ? Object[].class : Object.class;
             if (kind == Optional.class) return absent() ? Optional.empty() : Optional.of(value(((ParameterizedType) t).getActualTypeArguments()[0], n));
-            String shape = n <= TAKES ? shapeOf(TYPES[n - 1]) : null;
+            String shape = n <= TYPES.length ? shapeOf(TYPES[n - 1]) : null;
             if (shape != null && !plain(kind)) return absent() ? null : nodes(shape, kind).take(this, n);
             int c = peek();
             if (c == 'n') {
