@@ -57,8 +57,8 @@ type driver struct {
 var table = map[string]driver{
 	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"cold_driver.c"}}, fit: fitC},
 	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp},
-	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitCSharp},
-	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo},
+	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitCSharp, classes: true},
+	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo, classes: true},
 	"java":       {text: "java.java", file: "ColdDriver.java", build: map[string][]string{"{source}": {"{source}", "ColdDriver.java"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitJava, classes: true},
 	"javascript": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true},
 	"kotlin": {text: "java.java", file: "ColdDriver.java",
@@ -179,7 +179,8 @@ func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, 
 	}
 	f.words["CLASS"] = "\"\""
 	f.words["METHODS"], f.words["METHODS_TEXT"], f.words["NEW"] = "{}", "\"{}\"", "[]"
-	f.words["METHOD_ROWS"], f.words["NEW_LIST"] = "", ""
+	f.words["METHOD_ROWS"], f.words["NEW_LIST"], f.words["METHOD_ARRAYS"] = "", "", "new string[0][]"
+	f.words["GO_METHODS"], f.words["GO_TYPES"] = "", ""
 	if class := function.Class; class != nil {
 		if !d.classes {
 			return w, "", fmt.Errorf("problems that ask for a class cannot be served in %s", l.Title)

@@ -2,11 +2,14 @@ package call
 
 import (
 	"encoding/json"
+	"fmt"
+	"go/ast"
 	"slices"
 	"strconv"
 	"strings"
 
 	"coldverdict/core/problem"
+	"coldverdict/core/value"
 )
 
 // A wireMethod is a method of a class as drivers are told of it.
@@ -71,5 +74,82 @@ func (f *fitting) methodRows() {
 	for _, field := range f.function.Class.New {
 		made = append(made, field.Type.String())
 	}
+	f.words["METHOD_ARRAYS"] = "new string[][] { new[] " + strings.Join(rows, ", new[] ") + " }"
 	f.words["METHOD_ROWS"], f.words["NEW_LIST"] = strings.Join(rows, ", "), quoted(made, "", "")
+}
+
+// goClass fills in what makes an object of a class in Go, and its methods: what makes one is a function
+// that returns it, named Constructor, New or New and the class's name, or else its zero value.
+func (f *fitting) goClass(file *ast.File) error {
+	names := Spellings(f.function.Name)
+	typeOf := func(e ast.Expr) (name string, pointer bool) {
+		if star, ok := e.(*ast.StarExpr); ok {
+			e, pointer = star.X, true
+		}
+		ident, ok := e.(*ast.Ident)
+		if !ok {
+			return "", false
+		}
+		return ident.Name, pointer
+	}
+	class, maker := "", ""
+	methods := map[string]string{} // how they are called, by their names
+	for _, d := range file.Decls {
+		switch d := d.(type) {
+		case *ast.GenDecl:
+			for _, spec := range d.Specs {
+				if t, ok := spec.(*ast.TypeSpec); ok && slices.Contains(names, t.Name.Name) {
+					class = t.Name.Name
+				}
+			}
+		case *ast.FuncDecl:
+			if d.Recv != nil {
+				if name, _ := typeOf(d.Recv.List[0].Type); slices.Contains(names, name) {
+					methods[d.Name.Name] = "(*" + name + ")." + d.Name.Name
+				}
+				continue
+			}
+			if d.Type.Results == nil || len(d.Type.Results.List) != 1 {
+				continue
+			}
+			name, _ := typeOf(d.Type.Results.List[0].Type)
+			if slices.Contains(names, name) && (maker == "" || strings.HasPrefix(strings.ToLower(d.Name.Name), "new") || d.Name.Name == "Constructor") {
+				maker = d.Name.Name
+			}
+		}
+	}
+	if class == "" {
+		return refuse("there is no type %s in %s", strings.Join(names, " or "), f.file)
+	}
+	if maker == "" {
+		maker = "func() *" + class + " { return new(" + class + ") }"
+	}
+	types := func(fields []value.Field) string {
+		var list []string
+		for _, field := range fields {
+			list = append(list, field.Type.String())
+		}
+		return quoted(list, "{", "}")
+	}
+	rows, kinds := []string{`"new": ` + maker}, []string{`"new": {` + types(f.function.Class.New) + `, nil}`}
+	for _, m := range f.function.Class.Methods {
+		found := ""
+		for _, name := range Spellings(m.Name) {
+			if found == "" {
+				found = methods[name]
+			}
+		}
+		if found == "" {
+			return refuse("%s has no method %s", class, m.Name)
+		}
+		returns := "nil"
+		if m.Returns != nil {
+			returns = quoted([]string{m.Returns.String()}, "{", "}")
+		}
+		rows = append(rows, fmt.Sprintf("%q: %s", m.Name, found))
+		kinds = append(kinds, fmt.Sprintf("%q: {%s, %s}", m.Name, types(m.Takes), returns))
+	}
+	f.words["GO_METHODS"], f.words["GO_TYPES"] = strings.Join(rows, ", "), strings.Join(kinds, ", ")
+	f.words["FUNCTION"] = "func() {}" // which nobody calls
+	return nil
 }

@@ -71,6 +71,15 @@ func fitKotlin(f *fitting) error {
 
 // fitCSharp names the class, too: the driver looks for the method among its own.
 func fitCSharp(f *fitting) error {
+	if f.function.Class != nil {
+		class, err := f.classNamed(outlined(f.source, nil))
+		if err != nil {
+			return err
+		}
+		f.words["CLASS_TEXT"] = strconv.Quote(strings.ReplaceAll(class.path, "$", "+"))
+		f.behind(f.nodeClasses(csharpNode))
+		return nil
+	}
 	s, _, err := f.chosen()
 	if err != nil {
 		return err
@@ -198,7 +207,15 @@ func fitGo(f *fitting) error {
 			edits = append(edits, edit{from, to, "coldUnusedMain"})
 		}
 	}
-	function, _ := f.goFunction(file, source)
+	function := ""
+	if f.function.Class != nil {
+		if err := f.goClass(file); err != nil {
+			return err
+		}
+		function = f.words["FUNCTION"]
+	} else {
+		function, _ = f.goFunction(file, source)
+	}
 	if function == "" {
 		return f.absent()
 	}

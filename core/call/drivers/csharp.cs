@@ -69,6 +69,11 @@ public static class ColdDriver
         Dup2(Open("/dev/null", 0), 0);
         token = r.Line().Split(' ')[2];
         mark = Encoding.UTF8.GetBytes("\0" + token + "\n");
+        if (Class != "")
+        {
+            ServeSequences(typeof(ColdDriver).Assembly.GetType(@CLASS_TEXT@), r);
+            Environment.Exit(0);
+        }
         MethodInfo method = Find();
         if (method == null)
         {
@@ -106,7 +111,10 @@ public static class ColdDriver
         Environment.Exit(0);
     }
 
-    static readonly string[] Types = { @TAKE_LIST@ }; // of the arguments
+    static string[] Types = { @TAKE_LIST@ }; // of the arguments
+    const string Class = @CLASS@; // whose objects are made and called; empty: it is a function
+    static readonly string[] New = { @NEW_LIST@ }; // types of what an object is made with
+    static readonly string[][] Methods = @METHOD_ARRAYS@; // of the class: our name, its names, types of the arguments, and of the result
     static Type owner; // whose object the method is called on
 
     // Finds the method that takes the arguments with the fewest contradictions; a public one before
@@ -379,6 +387,109 @@ public static class ColdDriver
         return NodesOf(shape, v.GetType()).Given(v);
     }
 
+    // One call of a sequence: a method, or the constructor of the class.
+    sealed class Step
+    {
+        public MethodBase Called;
+        public object[] Args;
+        public string Returns; // empty: nothing
+    }
+
+    static Step StepOf(Type kind, Reader r)
+    {
+        const BindingFlags any = BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Instance;
+        r.Next();
+        string name = r.Text(), returns = "";
+        r.Next();
+        var all = new List<MethodBase>();
+        Types = New;
+        if (name == "new") all.AddRange(kind.GetConstructors(any));
+        else
+            foreach (string[] row in Methods.Where(row => row[0] == name))
+            {
+                Types = row[2] == "" ? new string[0] : row[2].Split(',');
+                returns = row[3];
+                all.AddRange(kind.GetMethods(any).Where(m => row[1].Split(',').Contains(m.Name)));
+            }
+        var best = all.Where(m => m.GetParameters().Length == Types.Length).OrderBy(m => m.GetParameters().Where((p, i) => !Fits(p.ParameterType, Types[i])).Count()).FirstOrDefault();
+        if (best == null) throw new Misfit(kind.Name + " has no " + (name == "new" ? "constructor" : "method " + name) + " with " + Types.Length + " parameters");
+        var args = new object[Types.Length];
+        r.Next();
+        for (int i = 0; i < args.Length; i++)
+        {
+            if (i > 0) r.Next();
+            r.Parameter = i + 1;
+            args[i] = r.Value(best.GetParameters()[i].ParameterType);
+        }
+        r.Next();
+        r.Next();
+        return new Step { Called = best, Args = args, Returns = returns };
+    }
+
+    static void ServeSequences(Type kind, Reader r)
+    {
+        Settle();
+        Answer("ready");
+        while (r.Peek() == '[')
+        {
+            long from = r.Total;
+            string words = null;
+            var steps = new List<Step>();
+            r.Next();
+            r.Next();
+            try
+            {
+                while (r.Peek() != ']' && r.Peek() >= 0)
+                {
+                    if (steps.Count > 0) r.Next();
+                    steps.Add(StepOf(kind, r));
+                }
+            }
+            catch (Misfit e) { words = "misfit 0 " + e.Message; }
+            r.EndLine();
+            if (words == null)
+            {
+                if (r.Total - from > 100000) Answer("begin");
+                words = Sequence(steps);
+            }
+            Settle();
+            Answer(words);
+            count++;
+        }
+    }
+
+    static string Sequence(List<Step> steps)
+    {
+        object made = null;
+        var results = new List<object>();
+        long began = Now(), spent;
+        try
+        {
+            foreach (Step s in steps)
+            {
+                object result = null;
+                if (s.Called is ConstructorInfo) made = ((ConstructorInfo)s.Called).Invoke(s.Args);
+                else result = Gathered(s.Called.Invoke(made, s.Args), 0);
+                results.Add(s.Returns == "" ? null : Given(result, s.Returns));
+            }
+            spent = Now() - began;
+        }
+        catch (Misfit e) { return "misfit 0 " + e.Message; }
+        catch (Exception e) { return Failed(e, Now() - began); }
+        var text = new StringBuilder("done " + spent + " ");
+        try { Give(text, results, 0); }
+        catch (Misfit e) { return "misfit " + spent + " " + e.Message; }
+        return text.ToString();
+    }
+
+    static string Failed(Exception e, long spent)
+    {
+        if (e is TargetInvocationException) e = e.InnerException;
+        var lines = e.ToString().Split('\n').Where(line => !line.Contains("ColdDriver") && !line.Contains("System.Reflection") && !line.Contains("(wrapper"));
+        Put(streams[1], Encoding.UTF8.GetBytes("Unhandled Exception:\n" + string.Join("\n", lines.Take(40)) + "\n"));
+        return "failed " + spent;
+    }
+
     static string Call(MethodInfo method, object[] args)
     {
         object target = null, result;
@@ -398,14 +509,7 @@ public static class ColdDriver
             spent = Now() - began;
         }
         catch (Misfit e) { return "misfit 0 " + e.Message; }
-        catch (Exception e)
-        {
-            spent = Now() - began;
-            if (e is TargetInvocationException) e = e.InnerException;
-            var lines = e.ToString().Split('\n').Where(line => !line.Contains("ColdDriver") && !line.Contains("System.Reflection") && !line.Contains("(wrapper"));
-            Put(streams[1], Encoding.UTF8.GetBytes("Unhandled Exception:\n" + string.Join("\n", lines.Take(40)) + "\n"));
-            return "failed " + spent;
-        }
+        catch (Exception e) { return Failed(e, Now() - began); }
         var text = new StringBuilder("done " + spent + " ");
         try { Give(text, both ? new[] { result, args[Changes - 1] } : Changes > 0 ? Given(args[Changes - 1], Types[Changes - 1]) : Results.Length == 1 ? Given(result, Results[0]) : result, 0); }
         catch (Misfit e) { return "misfit " + spent + " " + e.Message; }
@@ -553,7 +657,7 @@ public static class ColdDriver
             return b.ToString();
         }
 
-        string Text()
+        public string Text()
         {
             var b = new List<byte>();
             Next();
