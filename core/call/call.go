@@ -56,7 +56,7 @@ type driver struct {
 // language's name.
 var table = map[string]driver{
 	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"cold_driver.c"}}, fit: fitC},
-	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp},
+	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp, classes: true},
 	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitCSharp, classes: true},
 	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo, classes: true},
 	"java":       {text: "java.java", file: "ColdDriver.java", build: map[string][]string{"{source}": {"{source}", "ColdDriver.java"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitJava, classes: true},
@@ -180,7 +180,7 @@ func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, 
 	f.words["CLASS"] = "\"\""
 	f.words["METHODS"], f.words["METHODS_TEXT"], f.words["NEW"] = "{}", "\"{}\"", "[]"
 	f.words["METHOD_ROWS"], f.words["NEW_LIST"], f.words["METHOD_ARRAYS"] = "", "", "new string[0][]"
-	f.words["GO_METHODS"], f.words["GO_TYPES"] = "", ""
+	f.words["GO_METHODS"], f.words["GO_TYPES"], f.words["SEQUENCES"] = "", "", ""
 	if class := function.Class; class != nil {
 		if !d.classes {
 			return w, "", fmt.Errorf("problems that ask for a class cannot be served in %s", l.Title)

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"go/ast"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -151,5 +152,50 @@ func (f *fitting) goClass(file *ast.File) error {
 	}
 	f.words["GO_METHODS"], f.words["GO_TYPES"] = strings.Join(rows, ", "), strings.Join(kinds, ", ")
 	f.words["FUNCTION"] = "func() {}" // which nobody calls
+	return nil
+}
+
+// cppClass fills in what reads and makes the calls of a class in C++.
+func (f *fitting) cppClass() error {
+	o := outlined(f.source, Spellings(f.function.Name))
+	class, err := f.classNamed(o)
+	if err != nil {
+		return err
+	}
+	nodes, err := f.cppNodes(o)
+	if err != nil {
+		return err
+	}
+	name := "::" + strings.ReplaceAll(class.path, "$", "::")
+	var params []string
+	for _, s := range o.sites { // its constructors
+		if list := split(s.params); s.name == class.name && len(list) == len(f.function.Class.New) {
+			params = list
+		}
+	}
+	made := []string{name}
+	for i, field := range f.function.Class.New {
+		param := ""
+		if i < len(params) {
+			param = params[i]
+		}
+		made = append(made, cppType(field.Type, param))
+	}
+	var body strings.Builder
+	for _, m := range f.function.Class.Methods {
+		found := ""
+		for _, spelling := range Spellings(m.Name) {
+			if found == "" && regexp.MustCompile(`\b`+spelling+`\s*\(`).MatchString(o.text) {
+				found = spelling
+			}
+		}
+		if found == "" {
+			return refuse("%s has no method %s", class.name, m.Name)
+		}
+		fmt.Fprintf(&body, "    if (name == %q) return cold_driver::methodStep<%s>(&%s::%s, %t);\n", m.Name, name, name, found, m.Returns != nil)
+	}
+	f.words["SEQUENCES"] = nodeText("sequences.cpp")
+	f.words["SETUP"] = nodes + fmt.Sprintf("static cold_driver::Step<%s> *cold_step(const std::string &name) {\n%s    return new cold_driver::MakerStep<%s>();\n}\n", name, body.String(), strings.Join(made, ", "))
+	f.words["SERVE"] = "cold_driver::runSequences<" + name + ">(cold_step);"
 	return nil
 }

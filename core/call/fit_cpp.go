@@ -13,6 +13,9 @@ import (
 // Of an overload, a template or a function with defaults the address does not say enough: it
 // is called as a judge calls it, with the problem's own types, and the compiler chooses.
 func fitCpp(f *fitting) error {
+	if f.function.Class != nil {
+		return f.cppClass()
+	}
 	s, o, err := f.chosen()
 	if err != nil {
 		return err

@@ -582,7 +582,7 @@ template <class F, class... P> void runCall() {
     serve<decltype(call(std::declval<P>()...)), F &, P...>(call, std::index_sequence_for<P...>{});
 }
 
-} // namespace cold_driver
+@SEQUENCES@} // namespace cold_driver
 
 #pragma GCC diagnostic pop
 @PRELUDE@
