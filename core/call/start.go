@@ -42,6 +42,9 @@ func Start(function *problem.Call, l *toolchain.Language, name string) (file str
 	if !ok || len(l.Extensions) == 0 {
 		return "", nil, fmt.Errorf("function problems cannot be served in %s; they can in %s", l.Title, strings.Join(Languages(), ", "))
 	}
+	if function.Class != nil {
+		return "", nil, fmt.Errorf("%s has no source to begin with: write the class %s with the methods of [class]", l.Title, spelled(function.Name, pascal))
+	}
 	if l.Name == "c" || l.Like == "c" && l.Name != "cpp" {
 		if err := cServes(function); err != nil {
 			return "", nil, err

@@ -48,6 +48,9 @@ func (p *Problem) add(c NewCase) (name, where string, err error) {
 	if group == "" {
 		return "", "", &RequestError{fmt.Sprintf("%q makes no name of a group; use letters and digits", c.Group)}
 	}
+	if c, err = p.withCalls(c); err != nil {
+		return "", "", err
+	}
 	if err := errors.Join(p.checkData(c), p.checkAdded(c.Input)); err != nil {
 		return "", "", err
 	}

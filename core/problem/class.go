@@ -219,7 +219,7 @@ func argumentsOf(text string, takes []value.Field) ([]any, error) {
 	}
 	v, err := value.ReadResults("["+text+"]", takes)
 	if err != nil {
-		return nil, err
+		return nil, fmt.Errorf("%s", strings.ReplaceAll(err.Error(), "results", "arguments"))
 	}
 	return v.([]any), nil
 }
@@ -278,4 +278,23 @@ func Sequence(calls any, i int) string {
 	args, _ := call[1].([]any)
 	inside := value.Write(args)
 	return fmt.Sprintf("%v(%s)", call[0], strings.TrimSuffix(strings.TrimPrefix(inside, "["), "]"))
+}
+
+// withCalls makes of a sequence that a person wrote down for a new case what a case holds.
+func (p *Problem) withCalls(c NewCase) (NewCase, error) {
+	if p.Call == nil || p.Call.Class == nil {
+		return c, nil
+	}
+	if _, err := value.ReadCall(string(Plain(c.Input)), p.Call.Takes); err == nil {
+		return c, nil
+	}
+	calls, results, line, err := p.Call.ParseCalls(string(Plain(c.Input)))
+	if err != nil {
+		return c, &RequestError{fmt.Sprintf("line %d of the calls: %v", line, err)}
+	}
+	c.Input = []byte(calls)
+	if c.Output == nil && results != nil {
+		c.Output = []byte(value.Write(results) + "\n")
+	}
+	return c, nil
 }
