@@ -106,6 +106,10 @@ func (a *app) caseAdd(ctx context.Context, c *cli.Command, f addFlags) error {
 }
 
 func (a *app) addCase(p *problem.Problem, n problem.NewCase) error {
+	n, err := p.WithCalls(n)
+	if err != nil {
+		return err
+	}
 	name, where, err := p.Add(n)
 	if err != nil {
 		return err

@@ -48,7 +48,7 @@ func (p *Problem) add(c NewCase) (name, where string, err error) {
 	if group == "" {
 		return "", "", &RequestError{fmt.Sprintf("%q makes no name of a group; use letters and digits", c.Group)}
 	}
-	if c, err = p.withCalls(c); err != nil {
+	if c, err = p.WithCalls(c); err != nil {
 		return "", "", err
 	}
 	if err := errors.Join(p.checkData(c), p.checkAdded(c.Input)); err != nil {

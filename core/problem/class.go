@@ -280,8 +280,9 @@ func Sequence(calls any, i int) string {
 	return fmt.Sprintf("%v(%s)", call[0], strings.TrimSuffix(strings.TrimPrefix(inside, "["), "]"))
 }
 
-// withCalls makes of a sequence that a person wrote down for a new case what a case holds.
-func (p *Problem) withCalls(c NewCase) (NewCase, error) {
+// WithCalls makes of a sequence that a person wrote down for a new case what a case holds, in a problem that
+// asks for a class; other cases stay as they are. The error is a *RequestError.
+func (p *Problem) WithCalls(c NewCase) (NewCase, error) {
 	if p.Call == nil || p.Call.Class == nil {
 		return c, nil
 	}
