@@ -145,10 +145,10 @@ var dialects = map[string]dialect{
 	"python": {names("int", "int", "int", "float", "bool", "str", "str"), around("list[", "]"), around("", " | None"), nodeAs("Optional[NODE]"), "Any", snake, func(w *starter) string {
 		return fmt.Sprintf("def %s(%s) -> %s:\n    pass\n", w.name, w.params("%s: %s"), w.result("None", listed("tuple[", "]")))
 	}},
-	"javascript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), nodeAs("NODE | null"), "any", camel, func(w *starter) string {
+	"javascript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), nodeAs("(NODE | null)"), "any", camel, func(w *starter) string {
 		return fmt.Sprintf("// %s\nfunction %s(%s) {\n}\n", w.function, w.name, w.params("%.0[2]s%[1]s"))
 	}},
-	"typescript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), nodeAs("NODE | null"), "any", camel, func(w *starter) string {
+	"typescript": {names("number", "number", "bigint", "number", "boolean", "string", "string"), around("", "[]"), around("(", " | null)"), nodeAs("(NODE | null)"), "any", camel, func(w *starter) string {
 		return fmt.Sprintf("function %s(%s): %s {\n  throw new Error('to be written');\n}\n", w.name, w.params("%s: %s"), w.result("void", listed("[", "]")))
 	}},
 	"ruby": {names("Integer", "Integer", "Integer", "Float", "bool", "String", "String"), around("Array<", ">"), around("", "?"), nodeAs("NODE"), "Object", snake, func(w *starter) string {

@@ -138,6 +138,9 @@ func ParseType(text string) (Type, error) {
 	if end < inside {
 		end = len(rest)
 	}
+	if behind := strings.TrimSpace(rest[inside:end]); inside > 0 && behind != "" {
+		return t, fmt.Errorf("%q is no type: behind %s there can be [] or ?", text, rest[:inside])
+	}
 	word, suffix := strings.TrimSpace(rest[:end]), strings.ReplaceAll(rest[end:], " ", "")
 	for kind, name := range words {
 		if word == name && name != "" {

@@ -1,0 +1,164 @@
+package call
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/problem"
+	"coldverdict/core/value"
+)
+
+func TestTheFieldsOfNodesAreFoundByTheirNames(t *testing.T) {
+	for _, tt := range []struct {
+		kind          value.Kind
+		source, class string
+		fields        string
+	}{
+		{value.List, "struct Knot { int data; Knot *nxt; };", "Knot", "data nxt"},
+		{value.List, "struct Node { int val; Node *prev, *next; };", "", "val next"}, // it leads both ways
+		{value.List2, "struct Node { int val; Node *previous, *next; };", "Node", "val previous next"},
+		{value.Tree, "class Camp { public: int key; Camp *left, *right; };\nstruct Other { int val; };", "Camp", "key left right"},
+		{value.Nary, "class Branch { int val; List<Branch> kids; }", "Branch", "val kids"},
+		{value.Graph, "class Camp { public int Value; public IList<Camp> Neighbours; }", "Camp", "Value Neighbours"},
+		{value.Tree, "class Solution { int f(TreeNode root) { return root.val + root.left.val + root.right.val; } }", "", "val left right"},
+		{value.List, "interface Knot { val: number; next: Knot; }", "", "val next"},
+		{value.List, "// struct Knot { int val; Knot *next; };", "", "val next"},
+	} {
+		o := outlined([]byte(tt.source), []string{"f"})
+		class, names := o.nodeFields(nodeShapes[tt.kind])
+		assert.Equal(t, tt.class, class, tt.source)
+		var fields []string
+		for _, field := range nodeShapes[tt.kind].fields() {
+			fields = append(fields, names[field])
+		}
+		assert.Equal(t, tt.fields, strings.Join(fields, " "), tt.source)
+	}
+}
+
+func TestTheUsualClassOfNodesIsThereUnlessTheSourceDeclaresIt(t *testing.T) {
+	for _, tt := range []struct{ language, source, own, text string }{
+		{"cpp", "ListNode *f(ListNode *h) { return h; }", "struct ListNode { int val; ListNode *next; };\n", "struct ListNode { int val; ListNode *next; ListNode() : val(), next(nullptr) {}"},
+		{"c", "struct ListNode *f(struct ListNode *h) { return h; }", "struct ListNode { int val; struct ListNode *next; };\n", "struct ListNode { int val; struct ListNode *next; };"},
+		{"java", "class A { static ListNode f(ListNode h) { return h; } }", "class ListNode { int val; ListNode next; }\n", "class ListNode { int val; ListNode next; ListNode() { }"},
+		{"kotlin", "fun f(h: ListNode?): ListNode? { return h }", "class ListNode(var `val`: Int) { var next: ListNode? = null }\n", "class ListNode(var `val`: Int) { var next: ListNode? = null; }"},
+		{"csharp", "class A { public ListNode F(ListNode h) { return h; } }", "class ListNode { public int val; public ListNode next; }\n", "public class ListNode { public int val; public ListNode next; public ListNode() : this(default(int)) {}"},
+		{"go", "package p\n\nfunc f(h *ListNode) *ListNode { return h }\n", "package p\n\ntype ListNode struct { Val int; Next *ListNode }\n", "type ListNode struct { Val int; Next *ListNode }"},
+		{"rust", "fn f(h: Option<Box<ListNode>>) -> Option<Box<ListNode>> { h }", "struct ListNode { val: i32, next: Option<Box<ListNode>> }\n", "pub struct ListNode { pub val: i32, pub next: Option<Box<ListNode>> }"},
+		{"typescript", "function f(h: ListNode | null) { return h; }", "class ListNode { val: number; next: ListNode | null; }\n", "class ListNode { val: number; next: ListNode | null; constructor(val?: number, next?: ListNode | null)"},
+		{"javascript", "function f(h) { return h; }", "function ListNode(val, next) { this.val = val; this.next = next; }\n", "class ListNode { constructor(val, next) { this.val = val === undefined ? 0 : val;"},
+	} {
+		whole := func(source string) string {
+			w := fitted(t, "f(h: list(int)) -> list(int)", tt.language, map[bool]string{true: "a.ts", false: "a.x"}[tt.language == "typescript"], source)
+			require.Empty(t, w.Refused, tt.language)
+			text := string(w.Source)
+			for _, file := range w.Files {
+				text += string(file)
+			}
+			assert.NotContains(t, text, "@NODES@")
+			return text
+		}
+		assert.Equal(t, 1, strings.Count(whole(tt.source), tt.text), tt.language)
+		source := tt.own + tt.source
+		if tt.language == "go" {
+			source = tt.own + strings.TrimPrefix(tt.source, "package p\n")
+		}
+		own := whole(source)
+		assert.Equal(t, strings.Count(tt.own, tt.text), strings.Count(own, tt.text), tt.language)
+	}
+	for class, call := range map[string]string{"TreeNode": "f(t: tree(int)) -> int", "Node": "f(t: nary(text)) -> graph(int)"} {
+		w := fitted(t, call, "java", "A.java", "class A { static int f("+class+" t) { return 0; } }")
+		assert.Equal(t, 1, strings.Count(string(w.Source), "class "+class+" {"), call)
+	}
+	f, err := problem.ParseCall("f(a: int) -> int")
+	require.NoError(t, err)
+	assert.Empty(t, (&fitting{function: f}).nodeKinds())
+	w := fitted(t, "f(a: nary(int)) -> graph(int)", "cpp", "a.cpp", "Node *f(Node *a) { return a; }")
+	assert.Contains(t, w.Refused, "Node is the class of two kinds of nodes")
+}
+
+const cacheTable = "BeaconCache"
+
+// cacheCall is a class with three methods.
+func cacheCall() *problem.Call {
+	of := func(kind value.Kind) value.Type { return value.Type{Kind: kind} }
+	text := value.Type{Kind: value.Optional, Of: &value.Type{Kind: value.Text}}
+	size := of(value.Int)
+	return &problem.Call{Name: cacheTable, Takes: []value.Field{{Name: "calls", Type: of(value.Any)}}, Returns: []value.Field{{Type: of(value.Any)}}, Class: &problem.Class{
+		New: []value.Field{{Name: "room", Type: of(value.Int)}},
+		Methods: []problem.Method{
+			{Name: "put", Takes: []value.Field{{Name: "beacon", Type: of(value.Int)}, {Name: "reading", Type: of(value.Text)}}},
+			{Name: "get", Takes: []value.Field{{Name: "beacon", Type: of(value.Int)}}, Returns: &text},
+			{Name: "all_of_it", Returns: &size},
+		},
+	}}
+}
+
+func TestDriversAreToldOfAClass(t *testing.T) {
+	for _, tt := range []struct{ language, source, has string }{
+		{"python", "class BeaconCache:\n    pass\n", `METHODS = {"all_of_it":{"names":["all_of_it","allOfIt","AllOfIt"],"takes":[],"returns":"int"},"get":{"names":["get","Get"],"takes":["int"],"returns":"text?"},"put"`},
+		{"javascript", "class BeaconCache {}\n", `const NEW = ["int"];`},
+		{"ruby", "class BeaconCache\nend\n", `METHODS = JSON.parse("{\"all_of_it\"`},
+		{"java", "package p;\nclass BeaconCache { }\n", `CLASSES = {"p.BeaconCache"}`},
+		{"java", "class BeaconCache { }\n", `METHODS = {{"put", "put,Put", "int,text", ""}, {"get", "get,Get", "int", "text?"}, {"all_of_it", "all_of_it,allOfIt,AllOfIt", "", "int"}}`},
+		{"kotlin", "class BeaconCache { }\n", `NEW = {"int"}`},
+		{"csharp", "namespace n { public class BeaconCache { } }\n", `Methods = new string[][] { new[] {"put", "put,Put", "int,text", ""}, new[] {"get"`},
+		{"go", "package p\n\ntype BeaconCache struct{}\n\nfunc NewBeaconCache(n int) *BeaconCache { return nil }\n\nfunc (b *BeaconCache) Put(k int, v string) {}\nfunc (b BeaconCache) Get(k int) *string { return nil }\nfunc (b *BeaconCache) AllOfIt() int { return 0 }\n", `{"new": NewBeaconCache, "put": (*BeaconCache).Put, "get": (*BeaconCache).Get, "all_of_it": (*BeaconCache).AllOfIt}`},
+		{"cpp", "class BeaconCache { public: BeaconCache(long room); void put(int k, string v); optional<string> get(int k); int allOfIt(); };\n", `if (name == "all_of_it") return cold_driver::methodStep<::BeaconCache>(&::BeaconCache::allOfIt, true);`},
+	} {
+		w, err := Around(cacheCall())(language(t, tt.language), "", "a.x", []byte(tt.source))
+		require.NoError(t, err, tt.language)
+		require.Empty(t, w.Refused, tt.language)
+		text := string(w.Source)
+		for _, file := range w.Files {
+			text += string(file)
+		}
+		assert.Contains(t, text, tt.has, tt.language)
+	}
+}
+
+func TestWhatAClassLacksIsSaid(t *testing.T) {
+	for _, tt := range []struct{ language, source, says string }{
+		{"java", "class Cache { }\n", "there is no class BeaconCache"}, {"kotlin", "fun f() { }\n", "there is no class BeaconCache"}, {"csharp", "class C { }\n", "there is no class BeaconCache"},
+		{"cpp", "class C { };\n", "there is no class BeaconCache"}, {"cpp", "class BeaconCache { void put(int k); };\n", "BeaconCache has no method get"},
+		{"go", "package p\n\ntype C struct{}\n", "there is no type BeaconCache"}, {"go", "package p\n\ntype BeaconCache struct{}\n", "BeaconCache has no method put"},
+	} {
+		w, err := Around(cacheCall())(language(t, tt.language), "", "a.x", []byte(tt.source))
+		require.NoError(t, err, tt.language)
+		assert.Contains(t, w.Refused, tt.says, tt.source)
+	}
+	for _, name := range []string{"c", "rust"} {
+		_, err := Around(cacheCall())(language(t, name), "", "a.x", nil)
+		assert.ErrorContains(t, err, "problems that ask for a class cannot be served in", name)
+	}
+	_, _, err := Start(cacheCall(), language(t, "python"), "cache")
+	assert.ErrorContains(t, err, "write the class BeaconCache")
+}
+
+func TestStartingSourcesHaveTheTypesOfNodes(t *testing.T) {
+	f, err := problem.ParseCall("turned(head: list(int), roots: tree(long)[], any_of: any) -> list(int)")
+	require.NoError(t, err)
+	for name, want := range map[string]string{
+		"python": "def turned(head: Optional[ListNode], roots: list[Optional[TreeNode]], any_of: Any) -> Optional[ListNode]:",
+		"java":   "ListNode turned(ListNode head, TreeNode[] roots, Object anyOf) {", "kotlin": "fun turned(head: ListNode?, roots: List<TreeNode?>, anyOf: Any?): ListNode? {",
+		"csharp": "public ListNode Turned(ListNode head, TreeNode[] roots, object anyOf)", "go": "func turned(head *ListNode, roots []*TreeNode, anyOf any) (result *ListNode) {",
+		"typescript": "function turned(head: (ListNode | null), roots: (TreeNode | null)[], anyOf: any): (ListNode | null) {",
+	} {
+		_, source, err := Start(f, language(t, name), "rope")
+		require.NoError(t, err, name)
+		assert.Contains(t, string(source), want, name)
+	}
+	f, err = problem.ParseCall("turned(head: list(int), roots: tree(long)[], s: text) -> int[]")
+	require.NoError(t, err)
+	for name, want := range map[string]string{
+		"cpp":  "std::vector<int> turned(ListNode* head, const std::vector<TreeNode*>& roots, const std::string& s) {",
+		"rust": "pub fn turned(head: Option<Box<ListNode>>, roots: Vec<Option<Rc<RefCell<TreeNode>>>>, s: String) -> Vec<i32> {",
+		"c":    "int *turned(struct ListNode *head, struct TreeNode **roots, int roots_length, char *s, int *returned_length)",
+	} {
+		_, source, err := Start(f, language(t, name), "rope")
+		require.NoError(t, err, name)
+		assert.Contains(t, string(source), want, name)
+	}
+}
