@@ -112,6 +112,13 @@ func Make(p *problem.Problem, s problem.Solution, language *toolchain.Language, 
 	return made, err
 }
 
+func counted(n int, what string) string {
+	if n == 1 {
+		return "1 " + what
+	}
+	return fmt.Sprintf("%d %ss", n, what)
+}
+
 // withImports writes in what a function leaves to judges.
 func (m *maker) withImports(made *Made, text []byte) []byte {
 	lines := prelude.Supplied(m.family, text)
@@ -128,11 +135,14 @@ func (m *maker) withImports(made *Made, text []byte) []byte {
 func (m *maker) as(made *Made, as As, language *toolchain.Language, file string, text []byte) (whole []byte, err error) {
 	made.bare = program.WithoutMain(language, text)
 	if lines := bytes.Count(text, []byte("\n")) - bytes.Count(made.bare, []byte("\n")); lines > 0 {
-		m.note("took out the program around the function, %d lines", lines)
+		m.note("took out the program around the function, %s", counted(lines, "line"))
 	}
 	if as == Function {
 		made.other = nil
 		return made.bare, nil
+	}
+	if m.problem.Call.Class != nil {
+		return nil, &Error{"a program is put around a function, and this problem asks for a class"}
 	}
 	if m.problem.Shape == nil {
 		return nil, &Error{"there is no input.shape, which says how the input of a program is laid out"}

@@ -13,8 +13,8 @@ import (
 	"coldverdict/core/value"
 )
 
-// ParseArguments reads a shape of a function problem: its fields, in order, are the
-// arguments that the function takes. Nothing is laid out in lines; lengths may be
+// ParseArguments reads a shape of a function problem: its fields are the
+// arguments that the function takes, by their names. Nothing is laid out in lines; lengths may be
 // ranges, words, texts and grids are texts and arrays of them, and trees and graphs
 // are arrays of edges. A field that no argument is named after is a count: how many
 // elements an argument has. The error is a Mistakes.
@@ -39,47 +39,50 @@ func (p *parser) asArguments() {
 		}
 	}
 	p.s.Items = items
+	p.s.params = make([]*fieldNode, len(p.s.takes))
 	for _, f := range fields {
 		p.asArgument(f)
 	}
 	p.counted()
 }
 
-// asArgument takes a field for the next argument, or for a count.
+// asArgument takes a field for the argument that is named so, or for a count.
 func (p *parser) asArgument(f *fieldNode) {
-	next := len(p.s.params)
+	i := slices.IndexFunc(p.s.takes, func(t value.Field) bool { return t.Name == f.Name })
 	switch {
 	case f.Value == nil:
 		p.wrong(f.Pos, "a token in quotes is no argument")
-	case next < len(p.s.takes) && f.Name == p.s.takes[next].Name:
-		if of := f.Value.types(); !slices.Contains(of, plainType(p.s.takes[next].Type)) {
-			p.wrong(f.Value.Pos, "%s is %s, and the function takes %s", f.Name, strings.Join(of, " or "), p.s.takes[next].Type)
+	case i >= 0 && p.s.params[i] != nil:
+		p.wrong(f.Pos, "there is a field for the argument %s above", f.Name)
+	case i >= 0:
+		if of := f.Value.types(); !slices.Contains(of, plainType(p.s.takes[i].Type)) {
+			p.wrong(f.Value.Pos, "%s is %s, and the function takes %s", f.Name, strings.Join(of, " or "), p.s.takes[i].Type)
 		}
 		// On a line of its own each keeps its blanks.
 		f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == typeWord || f.Value.Base == typeText)
-		p.s.params = append(p.s.params, f)
-	case f.Name != "" && f.Value.Base == typeInt && len(f.Value.Dims) == 0 && !slices.ContainsFunc(p.s.takes, func(t value.Field) bool { return t.Name == f.Name }):
+		p.s.params[i] = f
+	default: // whether it counts something is looked at when all are known
 		p.s.counts = append(p.s.counts, f)
-	case next == len(p.s.takes):
-		p.wrong(f.Pos, "the function takes no argument behind %s", p.s.takes[next-1].Name)
-	default:
-		p.wrong(f.Pos, "the argument %d of the function is %s; name this field so", next+1, p.s.takes[next].Name)
 	}
 }
 
-// counted reports the counts that no argument gives, and the arguments without a field.
+// counted reports the fields that are neither an argument nor counted by one, and the arguments
+// without a field.
 func (p *parser) counted() {
-	missing := len(p.s.params)
+	missing := slices.Index(p.s.params, nil)
 	for _, f := range p.s.counts {
+		counts := f.Name != "" && f.Value.Base == typeInt && len(f.Value.Dims) == 0
 		switch {
-		case slices.ContainsFunc(p.s.params, func(param *fieldNode) bool { return len(param.lengthsFrom(f.Name)) > 0 }):
-		case missing < len(p.s.takes):
+		case counts && slices.ContainsFunc(p.s.params, func(param *fieldNode) bool { return param != nil && len(param.lengthsFrom(f.Name)) > 0 }):
+		case missing >= 0:
 			p.wrong(f.Pos, "the argument %d of the function is %s; name this field so", missing+1, p.s.takes[missing].Name)
-		default:
+		case counts:
 			p.wrong(f.Pos, "%s is no argument of the function, and no argument has %s elements", f.Name, f.Name)
+		default:
+			p.wrong(f.Pos, "the function has no argument for this field")
 		}
 	}
-	if missing < len(p.s.takes) && len(p.mistakes) == 0 {
+	if missing >= 0 && len(p.mistakes) == 0 {
 		p.wrong(Pos{1, 1}, "there is no field for the argument %s", p.s.takes[missing].Name)
 	}
 }

@@ -86,6 +86,29 @@ func TestCountsAreNoArguments(t *testing.T) {
 	assert.Contains(t, strings.Join(s.Explain(), "\n"), "no argument: n, an integer from 2 to 9")
 }
 
+func TestArgumentsMayStandInAnyOrder(t *testing.T) {
+	s, err := ParseArguments("n: int 1..9, limit: int 5..9\nnames: word(1..3, \"ab\")[n]\ntemps: int[n] 0..limit", takes(t, "temps: int[]", "names: text[]", "limit: int"))
+	require.NoError(t, err)
+	for seed := range Seed(20) {
+		text := madeValid(t, s, Making{Seed: seed, Size: Largest})
+		assert.Regexp(t, `(?s)^temps: .*\nnames: .*\nlimit: `, string(text), "as the function takes them")
+	}
+	for call, says := range map[string]string{
+		"temps: [1]\nnames: [\"a\", \"b\"]\nlimit: 5": "line 2: names has 2 elements, and has 1 (n)",
+		"temps: [6]\nnames: [\"a\"]\nlimit: 5":        "line 1: temps[0] is 6, outside 0..5 (limit)",
+		"temps: [6]\nnames: [\"a\"]\nlimit: 4":        "line 3: limit is 4, outside 5..9",
+	} {
+		fault, err := s.Check(strings.NewReader(call+"\n"), Options{})
+		require.NoError(t, err, call)
+		require.NotNil(t, fault, call)
+		assert.Contains(t, fault.Error(), says, call)
+	}
+	_, err = ParseArguments("a: int 1..9\na: int 1..9", takes(t, "a: int"))
+	assert.Error(t, err)
+	_, err = ParseArguments("b: int[3]\na: int 1..9", takes(t, "a: int"))
+	assert.ErrorContains(t, err, "1:1: the function has no argument for this field")
+}
+
 func TestWhatArgumentsCannotBe(t *testing.T) {
 	for _, tt := range []struct{ takes, shape, call, says string }{
 		{"temps: int[]", "temps: int[1..4] -50..50", "temps = [1, 60]", "line 1: temps[1] is 60, outside -50..50"},
