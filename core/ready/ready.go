@@ -11,6 +11,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"coldverdict/core/cross"
@@ -189,5 +190,25 @@ func (l *look) failedOn(c problem.Case, o verdict.Outcome) {
 		return // its verdict is all that is told
 	}
 	l.result.Case = c.Name
+	c.Input = held(c.Input)
+	c.Accepted = slices.Clone(c.Accepted)
+	for i := range c.Accepted {
+		c.Accepted[i] = held(c.Accepted[i])
+	}
 	l.result.Found = &cross.Found{Cases: []problem.Case{c}, Outcome: o, Size: c.Input.Size, Before: c.Input.Size, Complete: true}
+}
+
+// mostHeld bounds what is kept of data whose file may be gone when it is shown, in bytes.
+const mostHeld = 64 << 20
+
+// held is data in memory, where its file could be read and is not too large.
+func held(d problem.Data) problem.Data {
+	if d.Path == "" || d.Size > mostHeld {
+		return d
+	}
+	text, err := d.Head(d.Size)
+	if err != nil {
+		return d
+	}
+	return problem.Data{Text: text, Size: d.Size, Sealed: d.Sealed}
 }

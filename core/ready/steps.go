@@ -311,7 +311,35 @@ func aboutLimits(v verdict.Verdict) bool {
 }
 
 // neverSet is what an answer says that only the checked build gives.
-const neverSet = "it depends on memory that was never set, or on what else the language leaves open"
+const neverSet = "it depends on memory that was never set, on chance, or on what else the language leaves open"
+
+// otherwise looks at a case to which the checked build gives another answer than the usual one: whether
+// that gives the same each time, and then how the two differ.
+func (l *look) otherwise(ctx context.Context, checked *judge.Prepared, index int) (c Check, err error) {
+	usual, err := l.candidate(ctx)
+	if err != nil {
+		return c, err
+	}
+	told := *l.problem
+	told.Cases = slices.Clone(told.Cases)
+	answer := l.answers[told.Cases[index].Name]
+	told.Cases[index].Accepted = []problem.Data{{Text: answer, Size: int64(len(answer))}}
+	for range repeats {
+		c, _, err = l.run(ctx, usual, span{of: &told, cases: []int{index}, budget: time.Minute})
+		if c.State == Failed {
+			c.Message += ", which is what it answered before: it does not do the same on every run"
+		}
+		if err != nil || c.State == Failed {
+			return c, err
+		}
+	}
+	c, _, err = l.run(ctx, checked, span{of: &told, cases: []int{index}, budget: time.Minute})
+	if err == nil && c.State != Failed { // this time it does not
+		c = Check{State: Failed, Message: told.Cases[index].Name + ": it answers otherwise now and then"}
+	}
+	c.Message += ", which is what it answers in the usual build; " + neverSet
+	return c, err
+}
 
 func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check, err error) {
 	language := l.plan.Build.Language
@@ -340,11 +368,11 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 		return Check{State: Unknown, Message: unable.End.Message}, nil
 	}
 	list := l.small(l.problem)
-	var other *problem.Case // that it answers in another way
+	other := -1 // the case that it answers in another way
 	heard := func(test problem.Case, answer []byte) {
-		if usual, ok := l.answers[test.Name]; ok && other == nil && len(answer) < judge.KeptText && judge.JudgesAlone(l.problem) == "" {
+		if usual, ok := l.answers[test.Name]; ok && other < 0 && len(answer) < judge.KeptText && judge.JudgesAlone(l.problem) == "" {
 			if d, err := judge.CompareAnswers(l.problem, problem.Data{Text: usual, Size: int64(len(usual))}, answer); err == nil && d != nil {
-				other = &test
+				other = slices.IndexFunc(l.problem.Cases, func(c problem.Case) bool { return c.Name == test.Name })
 			}
 		}
 	}
@@ -353,9 +381,8 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 	case err != nil:
 	case c.State == Failed && l.result.Found != nil && l.result.Found.Outcome.Verdict == verdict.WrongAnswer:
 		c.Message += "; " + neverSet
-	case c.State != Failed && other != nil:
-		c = Check{State: Failed, Message: other.Name + ": it answers otherwise than in the usual build; " + neverSet}
-		l.failedOn(*other, verdict.Outcome{Verdict: verdict.WrongAnswer, Message: "it answers otherwise in the checked build"})
+	case c.State != Failed && other >= 0:
+		return l.otherwise(ctx, prepared, other)
 	case c.State == Failed && l.result.Found != nil && language.Mild(string(l.result.Found.Outcome.Stderr.Bytes)):
 		c = Check{State: Doubtful, Message: "it stops at what works everywhere, or may be meant", Findings: []Finding{{Text: c.Message}}}
 		l.result.Found, l.result.Case = nil, ""
