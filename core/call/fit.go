@@ -323,6 +323,10 @@ func fitRust(f *fitting) error {
 		return err
 	}
 	f.words["NODES"], f.words["GIVE"] = nodes, "if let Some(words) = result.fails() { eprintln!(\"Error: {}\", words); failed = true; } else { result.give(&mut out) }"
+	f.words["COUNTED"] = ""
+	if f.function.UpTo {
+		f.words["COUNTED"] = "                        out.push('[');\n                        result.give(&mut out);\n                        out.push(',');\n"
+	}
 	if results := f.function.Results(); len(results) == 1 && isNodes(results[0].Type) {
 		f.words["GIVE"] = "{ let mut result = result; result.give_nodes(&mut out, &mut r.misfit); result.drop_nodes() }"
 	}

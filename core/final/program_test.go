@@ -78,7 +78,8 @@ func TestFunctionsInAnyStyleBecomePrograms(t *testing.T) {
 		p.Shape, err = shape.ParseArguments(text, p.Call.Takes)
 		require.NoError(t, err)
 		for _, file := range p.Sources {
-			if strings.HasSuffix(file, ".h") {
+			slow := strings.HasSuffix(file, ".kt") || strings.HasSuffix(file, ".java") || strings.HasSuffix(file, ".cs") // of which a few will do
+			if strings.HasSuffix(file, ".h") || slow && dir == "warm-days" && refused[file] == "" && file != "object.kt" && file != "Inherited.java" && file != "abstract.cs" {
 				continue
 			}
 			t.Run(dir+"/"+file, func(t *testing.T) {

@@ -540,12 +540,7 @@ mod cold_driver {
                 match std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| @CALL@)) {
                     Ok(result) => {
                         spent = now() - began;
-                        if BOTH {
-                            out.push('[');
-                            result.give(&mut out);
-                            out.push(',');
-                        }
-                        if CHANGES == 0 {
+@COUNTED@                        if CHANGES == 0 {
                             @GIVE@;
                         }
                     }
