@@ -79,10 +79,7 @@ func trimZero(number string) string {
 
 // count shows "1 case" or "1,200 cases".
 func count(n int, one string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return thousands(int64(n)) + " " + one + "s"
+	return verdict.Count(n, one)
 }
 
 // thousands parts the digits of a number by commas.

@@ -9,6 +9,7 @@ import (
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
+	"coldverdict/core/verdict"
 )
 
 // How many inputs are changed, and how many of a shape's counts the largest of them has.
@@ -65,7 +66,7 @@ func (l *look) sameAnswer(ctx context.Context, budget time.Duration) (c Check, e
 		c = Check{State: Unknown, Message: fmt.Sprintf("%d of %d inputs in its share of the time", judged, len(before))}
 		l.moreTime("Not all changes were tried", c)
 	default:
-		c.Message = counted(judged, "input") + ", each in two ways"
+		c.Message = verdict.Count(judged, "input") + ", each in two ways"
 	}
 	return c, err
 }

@@ -389,7 +389,7 @@ func (l *look) checkedBuild(ctx context.Context, budget time.Duration) (c Check,
 	case c.State == Unknown:
 		l.moreTime("Not all small cases ran in the build that stops at what is undefined", c)
 	case c.State == Passed:
-		c.Message = counted(len(list), "case")
+		c.Message = verdict.Count(len(list), "case")
 	}
 	return c, err
 }
@@ -471,13 +471,13 @@ func (l *look) compared(o cross.Options, r *cross.Result, own bool) (c Check) {
 	if len(r.Found) > 0 {
 		f := r.Found[0]
 		l.result.Found = &f
-		c = Check{State: Failed, Message: fmt.Sprintf("%s, after %s %s", f.Outcome.Said(), counted(f.Inputs, "input"), with)}
+		c = Check{State: Failed, Message: fmt.Sprintf("%s, after %s %s", f.Outcome.Said(), verdict.Count(f.Inputs, "input"), with)}
 		if own && f.Outcome.Verdict == verdict.WrongAnswer {
 			c.Message += "; one of the two is wrong"
 		}
 		return c
 	}
-	c.Message = fmt.Sprintf("%s %s: nothing found", counted(r.Inputs, "input"), with)
+	c.Message = fmt.Sprintf("%s %s: nothing found", verdict.Count(r.Inputs, "input"), with)
 	switch {
 	case r.Inputs == 0:
 		c.State = Unknown
@@ -574,13 +574,6 @@ func (l *look) grown(r *growth.Result, g growth.Growth) (c Check) {
 	return c
 }
 
-func counted(n int, what string) string {
-	if n == 1 {
-		return "1 " + what
-	}
-	return fmt.Sprintf("%d %ss", n, what)
-}
-
 func percent(share float64) string {
 	if share > 0 && share < 0.005 {
 		return "less than 1 %"
@@ -613,7 +606,7 @@ func (l *look) again(ctx context.Context, budget time.Duration) (c Check, err er
 	list = list[:min(len(list), most)]
 	c, _, err = l.run(ctx, prepared, span{cases: list, budget: budget, run: judge.RunOptions{Repeat: repeats, KeepAll: true}})
 	if err == nil && c.State == Passed {
-		c.Message = fmt.Sprintf("%s, %d times each", counted(len(list), "case"), repeats)
+		c.Message = fmt.Sprintf("%s, %d times each", verdict.Count(len(list), "case"), repeats)
 	}
 	return c, err
 }
@@ -637,7 +630,7 @@ func (l *look) otherOrder(ctx context.Context, budget time.Duration) (c Check, e
 	list := l.small(&turned)
 	c, _, err = l.run(ctx, prepared, span{of: &turned, cases: list, budget: budget, asTheyAre: true})
 	if err == nil && c.State == Passed {
-		c.Message = counted(len(list), "call") + " in the opposite order"
+		c.Message = verdict.Count(len(list), "call") + " in the opposite order"
 	}
 	return c, err
 }

@@ -32,3 +32,11 @@ func Thousands(n int64) string {
 	}
 	return digits
 }
+
+// Count writes a number of things: "1 case", "1,200 cases".
+func Count(n int, one string) string {
+	if n == 1 {
+		return "1 " + one
+	}
+	return Thousands(int64(n)) + " " + one + "s"
+}
