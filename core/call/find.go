@@ -19,7 +19,7 @@ type Found struct {
 	Callee string
 	Name   string   // as the source spells it
 	Params []string // as declared, without the object that it belongs to; nil where nothing need be
-	Result string   // what stands before its name, in languages that declare the result there
+	Result string   // what its declaration says of the result; nothing in languages that need say nothing
 	Class  string   // the outermost class that it belongs to; empty: it is free
 	// Missing declares what the source leaves to a judge, and stands behind it.
 	Missing string
@@ -63,7 +63,7 @@ func Find(function *problem.Call, l *toolchain.Language, file string, source []b
 	case "java", "csharp", "kotlin":
 		found.Callee = o.method(s, family == "kotlin")
 	case "rust":
-		found.Callee, found.Missing = s.path("::"), undeclared(string(source))
+		found.Callee, found.Result, found.Missing = s.path("::"), s.after, undeclared(string(source))
 		if params := split(s.params); len(params) > 0 && receiverParameter.MatchString(params[0]) {
 			found.Callee = "(" + rustValue(o.text, strings.Join(s.scopes, "::"), s.scopes[len(s.scopes)-1]) + ")." + s.name
 		}
@@ -111,7 +111,7 @@ func (f *fitting) inGo() (found Found, err error) {
 	source := func(n ast.Node) string {
 		return string(f.source[set.Position(n.Pos()).Offset:set.Position(n.End()).Offset])
 	}
-	function, params := f.goFunction(file, source)
+	function, declared := f.goFunction(file, source)
 	if function == "" {
 		return found, f.absent()
 	}
@@ -119,12 +119,16 @@ func (f *fitting) inGo() (found Found, err error) {
 	if strings.HasPrefix(function, "func(") {
 		found.Callee, found.Name = "("+function+")", ""
 	}
-	if params != nil {
-		for _, field := range params.List {
-			for range max(1, len(field.Names)) {
-				found.Params = append(found.Params, "a "+source(field.Type))
-			}
+	if declared == nil {
+		return found, nil
+	}
+	for _, field := range declared.Params.List {
+		for range max(1, len(field.Names)) {
+			found.Params = append(found.Params, "a "+source(field.Type))
 		}
+	}
+	if declared.Results != nil {
+		found.Result = source(declared.Results)
 	}
 	return found, nil
 }

@@ -1,6 +1,7 @@
 package call
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -68,6 +69,20 @@ func TestHowOtherCodeCallsAFunction(t *testing.T) {
 	found, err := Find(f, language(t, "rust"), "a.rs", []byte("impl Solution { pub fn longest_thaw(t: Vec<i32>, l: i64) -> i32 { 0 } }"))
 	require.NoError(t, err)
 	assert.Equal(t, "\nstruct Solution;", found.Missing)
+	for source, result := range map[string]string{
+		"go: package p; func longestThaw(t []int, l int64) (int, error) { return 0, nil }":             "(int, error)",
+		"go: package p; func longestThaw(t []int, l int64) (days int, err error) { return }":           "(days int, err error)",
+		"go: package p; var longestThaw = func(t []int, l int64) int { return 0 }":                     "int",
+		"go: package p; func longestThaw(t []int, l int64) {}":                                         "",
+		"rust: fn longest_thaw(t: &[i32], l: i64) -> Result<i32, String> { Ok(0) }":                    "-> Result<i32, String>",
+		"c: static int longest_thaw(const int *t, int n, long long l) { return 0; }":                   "static int",
+		"cpp: struct S { virtual std::vector<int> longestThaw(vector<int> t, int l) { return {}; } };": "virtual std::vector<int>",
+	} {
+		name, source, _ := strings.Cut(source, ": ")
+		found, err := Find(f, language(t, name), "a.x", []byte(source))
+		require.NoError(t, err, source)
+		assert.Equal(t, result, strings.TrimSpace(found.Result), source)
+	}
 	for _, name := range Languages() {
 		_, err := Find(f, language(t, name), "a.x", []byte("package p\n\nfunc longesThaw() {}\n"))
 		assert.ErrorContains(t, err, "there is no function longest_thaw", name)

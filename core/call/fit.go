@@ -231,19 +231,17 @@ func fitGo(f *fitting) error {
 }
 
 // goFunction is an expression for the function to be called, chosen as chosen does, and its
-// parameters; "": there is none.
-func (f *fitting) goFunction(file *ast.File, source func(ast.Node) string) (best string, takes *ast.FieldList) {
+// type where it is declared; "": there is none.
+func (f *fitting) goFunction(file *ast.File, source func(ast.Node) string) (best string, declared *ast.FuncType) {
 	names, count := Spellings(f.function.Name), len(f.function.Takes)
 	least := []int{9}
-	offer := func(expression string, params *ast.FieldList, belonging int, name string) {
+	offer := func(expression string, as *ast.FuncType, belonging int, name string) {
 		wrong := 0
-		if params != nil {
-			if n := params.NumFields(); n != count {
-				wrong = 1
-			}
+		if as != nil && as.Params.NumFields() != count {
+			wrong = 1
 		}
 		if rank := []int{wrong, belonging, slices.Index(names, name)}; slices.Compare(rank, least) <= 0 {
-			best, takes, least = expression, params, rank
+			best, declared, least = expression, as, rank
 		}
 	}
 	for _, d := range file.Decls {
@@ -253,14 +251,14 @@ func (f *fitting) goFunction(file *ast.File, source func(ast.Node) string) (best
 				continue
 			}
 			if d.Recv == nil {
-				offer(d.Name.Name, d.Type.Params, 1, d.Name.Name)
+				offer(d.Name.Name, d.Type, 1, d.Name.Name)
 				continue
 			}
 			belonging := 2
 			if strings.TrimPrefix(source(d.Recv.List[0].Type), "*") == "Solution" {
 				belonging = 0
 			}
-			offer(goMethod(d, source), d.Type.Params, belonging, d.Name.Name)
+			offer(goMethod(d, source), d.Type, belonging, d.Name.Name)
 		case *ast.GenDecl:
 			for _, spec := range d.Specs {
 				v, ok := spec.(*ast.ValueSpec)
@@ -271,18 +269,18 @@ func (f *fitting) goFunction(file *ast.File, source func(ast.Node) string) (best
 					if !slices.Contains(names, name.Name) {
 						continue
 					}
-					var params *ast.FieldList
+					var as *ast.FuncType
 					if i < len(v.Values) {
 						if literal, ok := v.Values[i].(*ast.FuncLit); ok {
-							params = literal.Type.Params
+							as = literal.Type
 						}
 					}
-					offer(name.Name, params, 1, name.Name)
+					offer(name.Name, as, 1, name.Name)
 				}
 			}
 		}
 	}
-	return best, takes
+	return best, declared
 }
 
 // goMethod is a function that calls a method on a value of its own.

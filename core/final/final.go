@@ -102,21 +102,18 @@ func Make(p *problem.Problem, s problem.Solution, language *toolchain.Language, 
 	case "rs":
 		text = m.withoutTests(text)
 	}
+	if err == nil && as != Itself {
+		text = m.withoutMain(language, text)
+		made.bare = text
+	}
 	if err == nil && p.Call != nil && (as == Program || !p.Call.Bare && !p.Judge.Imports) {
 		text = m.withImports(&made, text)
 	}
-	if err == nil && as != Itself {
-		text, err = m.as(&made, as, language, filepath.Base(path), text)
+	if err == nil && as == Program {
+		text, err = m.program(&made, language, filepath.Base(path), text)
 	}
 	made.Text, made.Name, made.Notes = text, language.FileName(filepath.Base(path), text), m.notes
 	return made, err
-}
-
-func counted(n int, what string) string {
-	if n == 1 {
-		return "1 " + what
-	}
-	return fmt.Sprintf("%d %ss", n, what)
 }
 
 // withImports writes in what a function leaves to judges.
@@ -131,16 +128,17 @@ func (m *maker) withImports(made *Made, text []byte) []byte {
 	return prelude.Written(m.family, text, lines)
 }
 
-// as makes a program of a function, or a function of a program.
-func (m *maker) as(made *Made, as As, language *toolchain.Language, file string, text []byte) (whole []byte, err error) {
-	made.bare = program.WithoutMain(language, text)
-	if lines := bytes.Count(text, []byte("\n")) - bytes.Count(made.bare, []byte("\n")); lines > 0 {
-		m.note("took out the program around the function, %s", counted(lines, "line"))
+// withoutMain makes a function of a program.
+func (m *maker) withoutMain(language *toolchain.Language, text []byte) []byte {
+	bare := program.WithoutMain(language, text)
+	if lines := bytes.Count(text, []byte("\n")) - bytes.Count(bare, []byte("\n")); lines > 0 {
+		m.note("took out the program around the function, %s", verdict.Count(lines, "line"))
 	}
-	if as == Function {
-		made.other = nil
-		return made.bare, nil
-	}
+	return bare
+}
+
+// program makes a program of a function.
+func (m *maker) program(made *Made, language *toolchain.Language, file string, text []byte) (whole []byte, err error) {
 	if m.problem.Call.Class != nil {
 		return nil, &Error{"a program is put around a function, and this problem asks for a class"}
 	}
@@ -151,13 +149,22 @@ func (m *maker) as(made *Made, as As, language *toolchain.Language, file string,
 		return nil, &Error{err.Error()}
 	}
 	class := cmp.Or(m.problem.Judge.Class, usualClass)
-	if whole, err = made.plan.Around(language, file, made.bare, class, false); err == nil {
-		made.other, err = made.plan.Around(language, file, made.bare, class, true)
+	if whole, err = made.plan.Around(language, file, text, class, false); err == nil {
+		made.other, err = made.plan.Around(language, file, text, class, true)
 	}
 	if err != nil {
 		return nil, &Error{fmt.Sprintf("%s: %v", file, err)}
 	}
 	m.note("put a reader and a printer around %s", m.problem.Call.Name)
+	failing := 0
+	for _, c := range m.problem.Cases {
+		if c.Raises != nil {
+			failing++
+		}
+	}
+	if failing > 0 {
+		m.note("not tried as a program: %s in which the function must fail, of which a program prints nothing", verdict.Count(failing, "case"))
+	}
 	return whole, nil
 }
 
@@ -483,11 +490,6 @@ type Trial struct {
 // its language that the judge has. A program around a function that does not build as it was made may
 // become another one. The error is the context's, or says what failed on our side.
 func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, made *Made, tell func(judge.Event)) (t Trial, err error) {
-	if p.Call != nil { // it has what it needs, as the judge has it
-		alone, function := *p, *p.Call
-		function.Bare = function.Bare || !p.Judge.Imports
-		alone.Call, p = &function, &alone
-	}
 	if most := p.Judge.SourceLimit; most > 0 && int64(len(made.Text)) > most {
 		return Trial{Verdict: verdict.CompileError, Why: fmt.Sprintf("it has %d bytes, and the judge takes %d", len(made.Text), most)}, nil
 	}
@@ -496,6 +498,11 @@ func Try(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOp
 		return t, fmt.Errorf("cannot make a folder to try it in: %w", err)
 	}
 	defer func() { err = errors.Join(err, scratch.Remove()) }()
+	if made.plan == nil && p.Call != nil { // it has what it needs, as the judge has it
+		alone, function := *p, *p.Call
+		function.Bare = function.Bare || !p.Judge.Imports
+		alone.Call, p = &function, &alone
+	}
 	if made.plan != nil {
 		s.File = filepath.Join(scratch.Dir, "function"+filepath.Ext(made.Name))
 		if err := os.WriteFile(s.File, made.bare, 0o600); err != nil {
@@ -586,7 +593,8 @@ func buildsAlone(ctx context.Context, dir string, p *problem.Problem, env judge.
 var implicit = lazy.New(`implicit declaration of function [^\n]*`)
 
 // programProblem is a function problem as one for programs: what the function itself returns for a
-// case is what the program must print. It is nil where the function fails, which the trial says.
+// case is what the program must print. Cases in which it must fail are left out. It is nil where the
+// function fails, which the trial says.
 func programProblem(ctx context.Context, p *problem.Problem, env judge.Env, o judge.BuildOptions, s problem.Solution, plan *program.Plan, tell func(judge.Event)) (as *problem.Problem, t Trial, err error) {
 	prepared, closing, err := judge.OpenPrepared(ctx, p, env, []problem.Solution{s}, o, tell)
 	if err != nil {
@@ -610,6 +618,9 @@ func programProblem(ctx context.Context, p *problem.Problem, env judge.Env, o ju
 			return nil, t, err
 		}
 		c := p.Cases[printed.Index]
+		if c.Raises != nil && printed.Outcome.Verdict.Passing() {
+			continue
+		}
 		if !printed.Outcome.Verdict.Passing() {
 			return nil, Trial{Verdict: printed.Outcome.Verdict, Why: c.Name + ": " + printed.Outcome.Said()}, nil
 		}

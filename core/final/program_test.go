@@ -46,7 +46,7 @@ func tried(t *testing.T, p *problem.Problem, file string, as As) (Made, Trial) {
 
 func TestFunctionsBecomeProgramsAndBack(t *testing.T) {
 	t.Parallel()
-	for _, dir := range []string{"testdata/survey", "testdata/ropes", "../../demo/problems/thaw"} {
+	for _, dir := range []string{"testdata/survey", "testdata/ropes", "testdata/names", "testdata/failing", "../../demo/problems/thaw"} {
 		p := loaded(t, dir)
 		for _, file := range p.Sources {
 			if i := slices.IndexFunc(p.Solutions, func(s problem.Solution) bool { return s.File == file && (s.Role != "" || s.Expect != "") }); i >= 0 {
@@ -56,8 +56,17 @@ func TestFunctionsBecomeProgramsAndBack(t *testing.T) {
 				t.Parallel()
 				testenv.SweepUnlessQuick(t, file)
 				accepted := Trial{Verdict: verdict.Accepted, Cases: len(p.Cases)}
+				asProgram := accepted
+				for _, c := range p.Cases {
+					if c.Raises != nil { // of which a program prints nothing
+						asProgram.Cases--
+					}
+				}
 				made, trial := tried(t, p, file, Program)
-				assert.Equal(t, accepted, trial, "%s", made.Text)
+				assert.Equal(t, asProgram, trial, "%s", made.Text)
+				assert.Equal(t, asProgram != accepted, slices.ContainsFunc(made.Notes, func(note string) bool {
+					return strings.HasPrefix(note, "not tried as a program: 1 case in which the function must fail")
+				}))
 				made, trial = tried(t, p, file, Function)
 				assert.Equal(t, accepted, trial, "%s", made.Text)
 			})

@@ -41,8 +41,13 @@ type form struct {
 	reads    map[value.Kind]string // expressions that read a word
 	argument func(w *writer, name, param string, sizes []string) string
 
-	call    string // for what it changes
-	keep    string // what it returns is the result
+	call  string // for what it changes
+	keep  string // what it returns is the result
+	apart bool   // keep gives each of several results a name of its own: {results}
+	// fails finds, in what is declared of a result, that the function may say that it failed;
+	// then orFail takes the place of keep.
+	fails   lazy.Regexp
+	orFail  string
 	part    func(w *writer, result string, i int, name string) string
 	several string                             // makes a list of several results that came with their {names}
 	results func(w *writer, call string) error // in place of keep and part
@@ -85,28 +90,28 @@ var forms = map[string]form{
 		main: `def _program():
     import sys
 
-    lines_ = iter(sys.stdin.read().split("\n"))
-    words_ = iter(())
+    _lines = iter(sys.stdin.read().split("\n"))
+    _words = iter(())
 
-    def line_():
-        return next(lines_).rstrip("\r")
+    def _line():
+        return next(_lines).rstrip("\r")
 
-    def next_():
-        nonlocal words_
-        words_ = iter(line_().split())
+    def _next():
+        nonlocal _words
+        _words = iter(_line().split())
 
-    def word_():
-        while (one := next(words_, None)) is None:
-            next_()
+    def _word():
+        while (one := next(_words, None)) is None:
+            _next()
         return one
 
-    def left_():
-        nonlocal words_
-        rest = tuple(words_)
-        words_ = iter(rest)
+    def _left():
+        nonlocal _words
+        rest = tuple(_words)
+        _words = iter(rest)
         return len(rest)
 
-    def text_(x):
+    def _text(x):
         return {True: "true", False: "false"}[x] if isinstance(x, bool) else str(x)
 
 {statements}
@@ -115,34 +120,34 @@ var forms = map[string]form{
 if __name__ == "__main__":
     _program()
 `,
-		next: "next_()", rest: "line_()", left: "left_()", sizeName: "%s",
+		next: "_next()", rest: "_line()", left: "_left()", sizeName: "%s",
 		let: "{name} = {value}", count: "{name} = {value}", list: "{name} = []", loop: "for {i} in range({size}):", add: "{name}.append({value})",
-		reads: kinds("int(word_())", "int(word_())", "int(word_())", "float(word_())", `word_() == "true"`, "word_()", "word_()"),
+		reads: kinds("int(_word())", "int(_word())", "int(_word())", "float(_word())", `_word() == "true"`, "_word()", "_word()"),
 		call:  "{call}", keep: "result = {call}", part: indexed, several: "if isinstance(result, dict):\n    result = [result[name] for name in ({names})]",
 		shows: func(k value.Kind) string {
 			if k == value.Real {
 				return "float({one})"
 			}
-			return "text_({one})"
+			return "_text({one})"
 		},
 		say: "print({text})", sayList: "print(*[{text} for {one} in {name}])", sayRows: "for row in {name}:\n    print(*[{text} for {one} in row])",
 	},
 	"ruby": {
 		indent: "  ", step: "  ",
 		main: `if __FILE__ == $0
-  lines = $stdin.read.split("\n", -1).map { |one| one.chomp("\r") }
-  words = []
-  word = lambda do
-    words = lines.shift.split while words.empty?
-    words.shift
+  _lines = $stdin.read.split("\n", -1).map { |one| one.chomp("\r") }
+  _words = []
+  _word = lambda do
+    _words = _lines.shift.split while _words.empty?
+    _words.shift
   end
 
 {statements}
 end
 `,
-		next: "words = lines.shift.split", rest: "lines.shift", left: "words.size", sizeName: "%s",
+		next: "_words = _lines.shift.split", rest: "_lines.shift", left: "_words.size", sizeName: "%s",
 		let: "{name} = {value}", count: "{name} = {value}", list: "{name} = []", loop: "({size}).times do", add: "{name} << {value}", end: "end",
-		reads: kinds("word.call.to_i", "word.call.to_i", "word.call.to_i", "word.call.to_f", `word.call == "true"`, "word.call", "word.call"),
+		reads: kinds("_word.call.to_i", "_word.call.to_i", "_word.call.to_i", "_word.call.to_f", `_word.call == "true"`, "_word.call", "_word.call"),
 		call:  "{call}", keep: "result = {call}", part: indexed, several: "result = [{names}].map { |name| result.fetch(name) { result[name.to_sym] } } if result.is_a?(Hash)",
 		shows: same("{one}"), say: "puts {text}", sayList: `puts {name}.to_a.join(" ")`, sayRows: `{name}.each { |row| puts row.to_a.join(" ") }`,
 	},
@@ -309,6 +314,8 @@ int main(void)
         return words.nextToken();
     }
 
+    static int left() { return words.countTokens(); }
+
     public static void main(String[] args) throws Exception {
         StringBuilder out = new StringBuilder();
 {statements}
@@ -316,7 +323,7 @@ int main(void)
     }
 }
 `,
-		next: "next();", rest: "rest()", left: "words.countTokens()", sizeName: "%s",
+		next: "next();", rest: "rest()", left: "left()", sizeName: "%s",
 		let: "{type} {name} = {value};", count: "int {name} = {value};", list: "java.util.List<{boxed}> {name} = new java.util.ArrayList<>();", loop: "for (long {i} = {size}; {i} > 0; {i}--) {", add: "{name}.add({value});", end: "}",
 		param: lastWordOff, element: javaElement, become: javaBecome,
 		reads: kinds("Integer.parseInt(word())", "Long.parseLong(word())", "new java.math.BigInteger(word())", "Double.parseDouble(word())", `word().equals("true")`, "word()", "word().charAt(0)"),
@@ -373,6 +380,8 @@ fun main() {
         return words[used++];
     }
 
+    static int Left() => words.Length - used;
+
     public static void Main()
     {
         System.Threading.Thread.CurrentThread.CurrentCulture = System.Globalization.CultureInfo.InvariantCulture;
@@ -382,7 +391,7 @@ fun main() {
     }
 }
 `,
-		next: "Next();", rest: "Rest()", left: "words.Length - used", sizeName: "%s",
+		next: "Next();", rest: "Rest()", left: "Left()", sizeName: "%s",
 		let: "{type} {name} = {value};", count: "int {name} = {value};", list: "var {name} = new System.Collections.Generic.List<{inner}>();", loop: "for (long {i} = {size}; {i} > 0; {i}--) {", add: "{name}.Add({value});", end: "}",
 		param: lastWordOff, element: javaElement, become: csharpBecome,
 		reads: kinds("int.Parse(Word())", "long.Parse(Word())", "System.Numerics.BigInteger.Parse(Word())", "double.Parse(Word())", `(Word() == "true")`, "Word()", "Word()[0]"),
@@ -448,7 +457,8 @@ func main() {
 		let: "{name} := {value}", count: "{name} := {value}", list: "var {name} {type}", loop: "for {i} := {size}; {i} > 0; {i}-- {", add: "{name} = append({name}, {value})", end: "}",
 		param: goParam, element: func(declared string) string { return strings.TrimPrefix(declared, "[]") },
 		reads: kinds("{type}(programInt())", "{type}(programInt())", "programInteger(programWord())", "{type}(programReal())", `programWord() == "true"`, "programWord()", "{type}([]rune(programWord())[0])"),
-		call:  "{call}", results: goResults,
+		call:  "{call}", keep: "{results} := {call}", apart: true, fails: lazy.New(`\berror\s*\)$`), orFail: "{results}, err := {call}\nif err != nil {\n\tpanic(err)\n}",
+		part: func(_ *writer, result string, i int, _ string) string { return fmt.Sprintf("%s%d", result, i+1) },
 		argument: func(_ *writer, name, param string, _ []string) string {
 			if strings.Contains(param, "...") {
 				return name + "..."
@@ -506,6 +516,7 @@ fn main() {
 		},
 		reads:    kinds("reading.word()", "reading.word()", "reading.word()", "reading.word()", "reading.word()", "reading.word()", "reading.word()"),
 		argument: rustArgument, call: "{call};", keep: "let result = {call};", part: func(_ *writer, result string, i int, _ string) string { return fmt.Sprintf("%s.%d", result, i) },
+		fails: lazy.New(`->\s*(?:\w+::)*Result\s*<`), orFail: "let Ok(result) = {call} else { panic!(\"it failed\") };",
 		shows: same("{one}"), say: `writeln!(out, "{}", {text}).unwrap();`, sayList: "for {one} in {name}.iter() {\n    write!(out, \"{} \", {text}).unwrap();\n}\nwriteln!(out).unwrap();",
 		sayRows: "for row in {name}.iter() {\n    for {one} in row.iter() {\n        write!(out, \"{} \", {text}).unwrap();\n    }\n    writeln!(out).unwrap();\n}",
 	},
@@ -763,18 +774,6 @@ func programInteger(word string) *programBig.Int {
 	return n
 }
 `
-}
-
-func goResults(w *writer, call string) error {
-	var names []string
-	for i := range w.plan.function.Returns {
-		names = append(names, fmt.Sprintf("result%d", i+1))
-	}
-	w.line(strings.Join(names, ", ") + " := " + call)
-	for i, field := range w.plan.function.Returns {
-		w.print(field.Type, names[i])
-	}
-	return nil
 }
 
 var rustLent = lazy.New(`^&\s*(?:'\w+\s+)?(mut\s+)?`)

@@ -30,6 +30,7 @@ type Plan struct {
 	function *problem.Call
 	shape    *shape.Shape // of the arguments
 	places   []shape.Place
+	lined    bool // somewhere it matters where lines end
 }
 
 // NewPlan looks at what a shape says of the input of a function. The error says what cannot be
@@ -54,22 +55,13 @@ func NewPlan(function *problem.Call, arguments *shape.Shape) (*Plan, error) {
 			return nil, fmt.Errorf("%s has %d dimensions, and a program reads and prints at most 2", field.Type, depth)
 		}
 	}
-	return &Plan{function, arguments, places}, nil
+	lined := slices.ContainsFunc(places, func(place shape.Place) bool { return place.Line || slices.Contains(place.Sizes, "") })
+	return &Plan{function, arguments, places, lined}, nil
 }
 
-// field is the argument at a place; ok is false for a count.
-func (p *Plan) field(place shape.Place) (field value.Field, index int, ok bool) {
-	for i, f := range p.function.Takes {
-		if f.Name == place.Name {
-			return f, i, true
-		}
-	}
-	return value.Field{Name: place.Name, Type: value.Type{Kind: value.Long}}, -1, false
-}
-
-// lined reports that somewhere it matters where lines end.
-func (p *Plan) lined() bool {
-	return slices.ContainsFunc(p.places, func(place shape.Place) bool { return place.Line || slices.Contains(place.Sizes, "") })
+// argument is which argument stands at a place; -1: a count does.
+func (p *Plan) argument(place shape.Place) int {
+	return slices.IndexFunc(p.function.Takes, func(f value.Field) bool { return f.Name == place.Name })
 }
 
 // Laid writes arguments as the program reads them.
@@ -87,9 +79,9 @@ func (p *Plan) Laid(args []any) []byte {
 		if place.Begins {
 			end()
 		}
-		_, index, isArgument := p.field(place)
+		index := p.argument(place)
 		switch {
-		case !isArgument:
+		case index < 0:
 			line, begun = word(line, strconv.FormatInt(counts[place.Name], 10)), true
 		case place.Rows:
 			list, _ := args[index].([]any)
@@ -114,16 +106,23 @@ func word(text []byte, one string) []byte {
 
 // words writes a value, or those of an array, on one line.
 func words(text []byte, v any) []byte {
+	if all := items(v); len(all) > 0 {
+		return word(text, strings.Join(all, " "))
+	}
+	return text
+}
+
+func items(v any) (all []string) {
 	switch v := v.(type) {
 	case []any:
 		for _, one := range v {
-			text = words(text, one)
+			all = append(all, items(one)...)
 		}
-		return text
+		return all
 	case string:
-		return word(text, v)
+		return []string{v}
 	}
-	return word(text, strings.Trim(value.Write(v), `"`))
+	return []string{value.Write(v)}
 }
 
 // Printed writes a result as the program prints it.
@@ -194,7 +193,7 @@ type writer struct {
 	args     []string          // for the call, in order
 }
 
-// reserved are words that are not the name of a value in some language.
+// reserved are words that are not the name of a value in some language, or that its programs use.
 var reserved = strings.Fields(`abstract alias and as assert auto await base begin bool boolean break byte case catch char checked class const
 	continue crate def default defer del delegate delete do double dyn elif else elsif end ensure enum event except explicit export extends
 	extern false final finally fixed float fn for foreach from func function fun global go goto if impl implements import in inline instanceof
@@ -202,7 +201,9 @@ var reserved = strings.Fields(`abstract alias and as assert auto await base begi
 	object of operator or out override package params pass print private protected public raise range readonly redo ref register rescue
 	result retry return row sealed select self short signed sizeof static string struct super switch synchronized template then this throw
 	throws trait true try type typedef typeof undef union unless unsafe unsigned until use using val var virtual void volatile when where while
-	with word words yield reading i j n_ x`)
+	with words yield reading row i j x
+	any append atof atoi atoll cap copy error float64 int8 int16 int32 int64 isinstance iter len list make malloc panic print printf println rune set str
+	strcmp strlen sys tuple uint8 uint16 uint32 uint64`)
 
 // name gives each value a name that is none of the language's, and not the function's.
 func (w *writer) name() {
@@ -242,21 +243,23 @@ func (w *writer) size(size string) string {
 
 // read reads what stands at a place.
 func (w *writer) read(place shape.Place) error {
-	field, index, isArgument := w.plan.field(place)
-	lined := w.plan.lined()
-	if lined && place.Begins && !place.Rows && !place.Line {
+	index, kind := w.plan.argument(place), value.Type{Kind: value.Long}
+	if index >= 0 {
+		kind = w.plan.function.Takes[index].Type
+	}
+	if w.plan.lined && place.Begins && !place.Rows && !place.Line {
 		w.line(w.form.next)
 	}
 	param := ""
-	if isArgument && w.form.param != nil && !w.usual {
+	if index >= 0 && w.form.param != nil && !w.usual {
 		if param = w.param(index); param != "" {
 			param = w.form.param(param)
 		}
 	}
-	declared := w.declared(field.Type, param)
+	declared := cmp.Or(param, call.TypeIn(w.language, kind))
 	name := w.names[place.Name]
 	if len(place.Sizes) == 0 {
-		value, err := w.single(place, field.Type, declared)
+		value, err := w.single(place, kind, declared)
 		if err != nil {
 			return err
 		}
@@ -264,7 +267,7 @@ func (w *writer) read(place shape.Place) error {
 		w.pass(index, name, "")
 		return nil
 	}
-	return w.list(place, index, name, field.Type, declared)
+	return w.list(place, index, name, kind, declared)
 }
 
 // param is how the function declares an argument; empty: it is not known.
@@ -280,14 +283,6 @@ func (w *writer) param(index int) string {
 		return w.found.Params[at]
 	}
 	return ""
-}
-
-// declared is how a value is declared: as the function does, or as it is usual.
-func (w *writer) declared(t value.Type, param string) string {
-	if param != "" {
-		return param
-	}
-	return call.TypeIn(w.language, t)
 }
 
 // single is an expression that reads one value.
@@ -312,7 +307,7 @@ func (w *writer) list(place shape.Place, index int, name string, t value.Type, d
 		w.line(w.form.count, "{name}", name+"_count", "{value}", sizes[0])
 		sizes[0] = name + "_count"
 	}
-	rows := place.Rows && w.plan.lined()
+	rows := place.Rows && w.plan.lined
 	built, done := w.built(name, declared)
 	w.begin(built, declared, sizes[0])
 	w.line(w.form.loop, "{i}", "i", "{size}", sizes[0])
@@ -407,16 +402,25 @@ func (w *writer) show() error {
 	if w.form.results != nil {
 		return w.form.results(w, call)
 	}
-	kept := "result"
-	w.line(w.form.keep, "{call}", call)
+	keep, kept := w.form.keep, "result"
+	if w.form.fails != nil && w.form.fails().MatchString(w.found.Result) {
+		keep = w.form.orFail
+	}
+	names := make([]string, len(f.Returns))
+	for i := range names {
+		names[i] = fmt.Sprint(kept, i+1)
+	}
+	w.line(keep, "{call}", call, "{results}", strings.Join(names, ", "))
 	if len(f.Returns) == 1 {
+		if w.form.apart {
+			kept = names[0]
+		}
 		w.print(f.Returns[0].Type, kept)
 		return nil
 	}
 	if w.form.part == nil {
 		return fmt.Errorf("several results are not printed in %s", w.language.Title)
 	}
-	names := make([]string, len(f.Returns))
 	for i, field := range f.Returns {
 		names[i] = strconv.Quote(field.Name)
 	}

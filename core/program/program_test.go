@@ -86,7 +86,7 @@ func TestValuesHaveNamesThatTheLanguageHasNot(t *testing.T) {
 	require.NoError(t, err)
 	text, err := p.Around(l, "a.py", []byte("def f(a, b, c):\n    return 1\n"), "Main", false)
 	require.NoError(t, err)
-	assert.Contains(t, string(text), "class_ = int(word_())")
-	assert.Contains(t, string(text), "for i in range(class_):\n        f_.append(int(word_()))")
+	assert.Contains(t, string(text), "class_ = int(_word())")
+	assert.Contains(t, string(text), "for i in range(class_):\n        f_.append(int(_word()))")
 	assert.Contains(t, string(text), "result = f(class_, f_, i_)")
 }
