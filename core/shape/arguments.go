@@ -129,17 +129,26 @@ func (f *fieldNode) lengthsFrom(count string) (list []lengthFrom) {
 		}
 	}
 	dims(v.Dims, elementsOf, firstElementsOf)
-	switch {
-	case v.Base == typePerm:
-		offer(v.Args[0], 0, elementsOf)
-	case v.Base == typeGraph:
-		offer(v.Args[1], 0, elementsOf)
-	case v.Base == typeTree, v.Base == typeParents:
-		offer(v.Args[0], 1, elementsOf)
-	case v.Length != nil && len(v.Dims) == 0:
+	if whole, less := v.elements(); whole != nil {
+		offer(whole, less, elementsOf)
+	} else if v.Length != nil && len(v.Dims) == 0 {
 		dims([]*lengthNode{v.Length}, charactersOf)
 	}
 	return list
+}
+
+// elements says how many elements a permutation, a tree or a graph has as an argument: so many less
+// than its parentheses say. Of all else it is nil.
+func (v *valueNode) elements() (whole exprNode, less int64) {
+	switch v.Base {
+	case typePerm:
+		return v.Args[0], 0
+	case typeGraph:
+		return v.Args[1], 0
+	case typeTree, typeParents:
+		return v.Args[0], 1
+	}
+	return nil, 0
 }
 
 // plainlyMore reports that an expression is a name, or that and a number more.
@@ -342,7 +351,7 @@ func (f *fieldNode) count(top *frame, params []*fieldNode, args []any) {
 // wrongLength says that an argument has not as many elements as it must have.
 func (f *fieldNode) wrongLength(top *frame) string {
 	v, have := f.Value, top.data[f.slot].count
-	var want exprNode
+	want, less := v.elements()
 	switch {
 	case len(v.Dims) > 0 && v.Dims[0].Range != nil:
 		low, wrong := evaluated(v.Dims[0].Range.Low, top)
@@ -353,12 +362,10 @@ func (f *fieldNode) wrongLength(top *frame) string {
 		return ""
 	case len(v.Dims) > 0:
 		want = v.Dims[0].Exact
-	case v.Base == typePerm, v.Base == typeGraph:
-		want = v.Args[len(v.Args)-1]
-	case v.Base == typeTree, v.Base == typeParents:
-		want = &binary{op: "-", x: v.Args[0], y: &number{value: 1}}
-	default:
+	case want == nil:
 		return ""
+	case less > 0:
+		want = &binary{op: "-", x: want, y: &number{value: less}}
 	}
 	if n, wrong := evaluated(want, top); wrong == nil && max(0, n) != have {
 		return fmt.Sprintf("%s has %d elements, and has %d (%s)", f.Name, have, max(0, n), want)

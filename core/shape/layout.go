@@ -49,27 +49,23 @@ func (f *fieldNode) stands() (p Place, err error) {
 	}
 	p = Place{Name: f.Name, Real: v.Base == typeReal, Word: v.Base == typeWord || v.Base == typeGrid, Line: v.Base == typeText || v.Base == typeGrid && v.Set.Has(' '), Rows: v.alone()}
 	dims := v.Dims
-	size := func(e exprNode, less string) {
+	size := func(e exprNode, less int64) {
 		if err == nil && !readable(e) {
 			err = Mistake{e.place(), fmt.Sprintf("how many there are is read as a number, a name, or these with + - *, and not as %s", e)}
 		}
 		text := e.String()
-		if _, plain := e.(*binary); plain && less != "" {
-			text = "(" + text + ")"
+		if less > 0 {
+			if _, whole := e.(*binary); whole {
+				text = "(" + text + ")"
+			}
+			text += fmt.Sprint(" - ", less)
 		}
-		p.Sizes = append(p.Sizes, text+less)
+		p.Sizes = append(p.Sizes, text)
 	}
-	switch v.Base {
-	case typePerm:
-		size(v.Args[0], "")
-	case typeParents:
-		size(v.Args[0], " - 1")
-	case typeTree:
-		size(v.Args[0], " - 1")
-	case typeGraph:
-		size(v.Args[1], "")
-	case typeGrid:
+	if v.Base == typeGrid {
 		dims = dims[:1] // each row is one value
+	} else if whole, less := v.elements(); whole != nil {
+		size(whole, less)
 	}
 	if v.traits().edges {
 		for _, w := range v.With {
@@ -83,7 +79,7 @@ func (f *fieldNode) stands() (p Place, err error) {
 		if d.Exact == nil {
 			p.Sizes = append(p.Sizes, "")
 		} else {
-			size(d.Exact, "")
+			size(d.Exact, 0)
 		}
 	}
 	return p, err
