@@ -158,10 +158,12 @@ func wrap(function *problem.Call, l *toolchain.Language, standard, file string, 
 	if err != nil || w.Refused != "" || all == nil {
 		return w, text, err
 	}
-	other, _, err := wrapWith(all, function, l, standard, file, source)
-	other.Supplied = all
-	w.Otherwise = &other
-	return w, text, err
+	w.Otherwise = func() (toolchain.Wrapping, error) {
+		other, _, err := wrapWith(all, function, l, standard, file, source)
+		other.Supplied = all
+		return other, err
+	}
+	return w, text, nil
 }
 
 func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, standard, file string, source []byte) (w toolchain.Wrapping, text string, err error) {
@@ -171,24 +173,23 @@ func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, 
 	}
 	source = prelude.Inline(code.Family(l.Extensions), source, supplied)
 	f := &fitting{function: function, standard: l.Standards[standard], file: file, source: bytes.Clone(source)}
+	lines := strings.Join(supplied, "\n")
 	f.words = map[string]string{
 		"FILE": file, "FILE_TEXT": strconv.Quote(file), "STEM_TEXT": strconv.Quote("./" + stem(file)),
 		"COUNT": strconv.Itoa(len(function.Takes)), "CHANGES": strconv.Itoa(function.Changes), "BOTH": strconv.Itoa(b2i(function.UpTo)),
 		"NAMES": quoted(Spellings(function.Name), "[", "]"), "NAME_LIST": quoted(Spellings(function.Name), "", ""),
 		"TAKES": quoted(f.types(), "[", "]"), "RESULTS": quoted(f.resultTypes(), "[", "]"), "RESULT_LIST": quoted(f.resultTypes(), "", ""), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
+		"NEARLY_TEXT": strconv.Quote(f.nearly()), "PRELUDE": lines, "PRELUDE_TEXT": strconv.Quote(lines),
+		// Of classes, for functions, which have none.
+		"CLASS": `""`, "METHODS": "{}", "METHODS_TEXT": `"{}"`, "NEW": "[]", "METHOD_ROWS": "", "NEW_LIST": "", "METHOD_ARRAYS": "new string[0][]",
+		"GO_METHODS": "", "GO_TYPES": "", "SEQUENCES": "",
 	}
-	f.words["CLASS"] = "\"\""
-	f.words["METHODS"], f.words["METHODS_TEXT"], f.words["NEW"] = "{}", "\"{}\"", "[]"
-	f.words["METHOD_ROWS"], f.words["NEW_LIST"], f.words["METHOD_ARRAYS"] = "", "", "new string[0][]"
-	f.words["GO_METHODS"], f.words["GO_TYPES"], f.words["SEQUENCES"] = "", "", ""
 	if class := function.Class; class != nil {
 		if !d.classes {
 			return w, "", fmt.Errorf("problems that ask for a class cannot be served in %s", l.Title)
 		}
 		f.ofClass(class)
 	}
-	f.words["NEARLY_TEXT"] = strconv.Quote(f.nearly())
-	f.words["PRELUDE"], f.words["PRELUDE_TEXT"] = strings.Join(supplied, "\n"), strconv.Quote(strings.Join(supplied, "\n"))
 	var refused refusal
 	if err := d.fit(f); errors.As(err, &refused) {
 		return toolchain.Wrapping{Refused: string(refused)}, "", nil

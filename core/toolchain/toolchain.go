@@ -66,8 +66,8 @@ type Wrapping struct {
 	Refused              string    // why nothing can be put around this source; empty: it can
 	// Supplied are lines that were put in for what the source relies on.
 	Supplied []string
-	// Otherwise is what is put around it where it does not build; nil: nothing is.
-	Otherwise *Wrapping
+	// Otherwise gives what is put around it where it does not build; nil: nothing is.
+	Otherwise func() (Wrapping, error)
 }
 
 // with returns a command in which words have taken the place of others.
@@ -144,7 +144,9 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (build Build, err e
 	}
 	otherwise := build
 	if build, err = k.wrapped(ctx, r, build); err == nil && build.Failed && build.wrapping.Otherwise != nil {
-		otherwise.wrapping = *build.wrapping.Otherwise
+		if otherwise.wrapping, err = build.wrapping.Otherwise(); err != nil || otherwise.wrapping.Refused != "" {
+			return build, err
+		}
 		if other, err := k.wrapped(ctx, r, otherwise); err != nil || !other.Failed {
 			return other, err
 		}
