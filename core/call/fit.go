@@ -29,7 +29,7 @@ func fitJava(f *fitting) error {
 }
 
 // machineClass names the class that is asked for as its machine does.
-func (f *fitting) machineClass(node func(nodeShape, value.Kind) string) error {
+func (f *fitting) machineClass(node nodeForm) error {
 	class, err := f.classNamed(outlined(f.source, nil))
 	if err != nil {
 		return err
@@ -163,7 +163,11 @@ func fitJavaScript(f *fitting) error {
 		functions = append(functions, m[1])
 	}
 	f.words["NODES"] = quoted(functions, "[", "]")
-	f.behind(f.nodeClasses(jsNode(typed)))
+	node := jsNode
+	if typed {
+		node = tsNode
+	}
+	f.behind(f.nodeClasses(node))
 	source := string(f.source)
 	for _, w := range moduleWords {
 		if w.forScript && typed {

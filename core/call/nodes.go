@@ -1,6 +1,7 @@
 package call
 
 import (
+	"cmp"
 	"embed"
 	"regexp"
 	"slices"
@@ -61,7 +62,7 @@ func classDeclared(source []byte, name string) bool {
 }
 
 // nodeClasses are the texts of the classes of nodes that a source does not declare itself.
-func (f *fitting) nodeClasses(text func(s nodeShape, held value.Kind) string) string {
+func (f *fitting) nodeClasses(form nodeForm) string {
 	var all strings.Builder
 	var done []string
 	for _, t := range f.nodeKinds() {
@@ -74,7 +75,7 @@ func (f *fitting) nodeClasses(text func(s nodeShape, held value.Kind) string) st
 		if t.Kind == value.Graph {
 			held = value.Int
 		}
-		all.WriteString(text(s, held))
+		all.WriteString(form.declared(s, held))
 	}
 	return all.String()
 }
@@ -90,33 +91,113 @@ func (f *fitting) behind(text string) {
 	f.source = append(f.source, text...)
 }
 
-// jsNode writes a class of nodes in JavaScript, and with types in TypeScript.
-func jsNode(typed bool) func(s nodeShape, held value.Kind) string {
-	return func(s nodeShape, held value.Kind) string {
-		var fields, params, sets strings.Builder
-		kind := dialects["typescript"].kinds[held]
-		declare := func(name, of, usual string) {
-			if typed {
-				fields.WriteString(name + ": " + of + "; ")
-				params.WriteString(", " + name + "?: " + of)
-			} else {
-				params.WriteString(", " + name)
-			}
-			sets.WriteString(" this." + name + " = " + name + " === undefined ? " + usual + " : " + name + ";")
-		}
-		usual := map[value.Kind]string{value.Text: `""`, value.Char: `""`, value.Bool: "false", value.BigInt: "0n"}[held]
-		if usual == "" {
-			usual = "0"
-		}
-		declare("val", kind, usual)
-		for _, link := range s.links {
-			declare(link, s.class+" | null", "null")
-		}
-		if s.many != "" {
-			declare(s.many, s.class+"[]", "[]")
-		}
-		return "class " + s.class + " { " + fields.String() + "constructor(" + strings.TrimPrefix(params.String(), ", ") + ") {" + sets.String() + " } }\n"
+// A nodeForm is how judges declare a class of nodes in a language. In its texts stand {class}, its name,
+// {kind}, the type of the value, {usual}, a value of that type, and {name} or {Name}, that of a field.
+type nodeForm struct {
+	dialect string
+	bigInt  string // its integers of any size, where the dialect's name of them needs more around it
+	// class is the whole. In it stand the texts of its fields beside the value: {fields} and, of its
+	// constructors, {params}, {sets} and {bare}, where nothing is passed.
+	class      string
+	link, many nodeField
+	tree       *nodeForm // of trees, where theirs is another
+}
+
+// A nodeField is what a form has for one field: one node, or any number of them.
+type nodeField struct{ field, param, set, bare string }
+
+var (
+	cppNode = nodeForm{
+		dialect: "cpp",
+		class:   "struct {class} { {kind} val; {fields}{class}() : val(){bare} {} {class}({kind} val) : val(val){bare} {} {class}({kind} val{params}) : val(val){sets} {} };\n",
+		link:    nodeField{"{class} *{name}; ", ", {class} *{name}", ", {name}({name})", ", {name}(nullptr)"},
+		many:    nodeField{"std::vector<{class} *> {name}; ", ", std::vector<{class} *> {name}", ", {name}({name})", ""},
 	}
+	cNode = nodeForm{
+		dialect: "c",
+		class:   "struct {class} { {kind} val;{fields} };\n",
+		link:    nodeField{field: " struct {class} *{name};"},
+	}
+	javaNode = nodeForm{
+		dialect: "java", bigInt: "java.math.BigInteger",
+		class: "class {class} { {kind} val;{fields} {class}() {{bare} } {class}({kind} val) { this.val = val;{bare} } {class}({kind} val{params}) { this.val = val;{sets} } }\n",
+		link:  nodeField{" {class} {name};", ", {class} {name}", " this.{name} = {name};", ""},
+		many:  nodeField{" java.util.List<{class}> {name};", ", java.util.List<{class}> {name}", " this.{name} = {name};", " {name} = new java.util.ArrayList<>();"},
+	}
+	kotlinNode = nodeForm{
+		dialect: "kotlin", bigInt: "java.math.BigInteger",
+		class: "class {class}(var `val`: {kind}) {{fields} }\n",
+		link:  nodeField{field: " var {name}: {class}? = null;"},
+		many:  nodeField{field: " var {name}: List<{class}?> = java.util.ArrayList<{class}?>();"},
+	}
+	csharpNode = nodeForm{
+		dialect: "csharp", bigInt: "System.Numerics.BigInteger",
+		class: "public class {class} { public {kind} val;{fields} public {class}() : this(default({kind})) {} public {class}({kind} val{params}) { this.val = val;{sets} } }\n",
+		link:  nodeField{" public {class} {name};", ", {class} {name} = null", " this.{name} = {name};", ""},
+		many: nodeField{" public System.Collections.Generic.IList<{class}> {name};", ", System.Collections.Generic.IList<{class}> {name} = null",
+			" this.{name} = {name} ?? new System.Collections.Generic.List<{class}>();", ""},
+	}
+	goNode = nodeForm{
+		dialect: "go",
+		class:   "type {class} struct { Val {kind}{fields} }\n",
+		link:    nodeField{field: "; {Name} *{class}"},
+		many:    nodeField{field: "; {Name} []*{class}"},
+	}
+	jsNode = nodeForm{
+		dialect: "javascript",
+		class:   "class {class} { constructor(val{params}) { this.val = val === undefined ? {usual} : val;{sets} } }\n",
+		link:    nodeField{"", ", {name}", " this.{name} = {name} === undefined ? null : {name};", ""},
+		many:    nodeField{"", ", {name}", " this.{name} = {name} === undefined ? [] : {name};", ""},
+	}
+	tsNode = nodeForm{
+		dialect: "typescript",
+		class:   "class {class} { val: {kind}; {fields}constructor(val?: {kind}{params}) { this.val = val === undefined ? {usual} : val;{sets} } }\n",
+		link:    nodeField{"{name}: {class} | null; ", ", {name}?: {class} | null", jsNode.link.set, ""},
+		many:    nodeField{"{name}: {class}[]; ", ", {name}?: {class}[]", jsNode.many.set, ""},
+	}
+	// Rust has a Box for the next node of a list, and an Rc of a RefCell for the children of a tree.
+	rustNode = nodeForm{
+		dialect: "rust", tree: &rustTree,
+		class: "#[derive(PartialEq, Eq, Clone, Debug)]\npub struct {class} { pub val: {kind}{fields} }\n" +
+			"impl {class} { #[inline] pub fn new(val: {kind}) -> Self { {class} { {bare}val } } }\n",
+		link: nodeField{field: ", pub {name}: Option<Box<{class}>>", bare: "{name}: None, "},
+	}
+	rustTree = nodeForm{
+		dialect: "rust",
+		class: "#[derive(Debug, PartialEq, Eq)]\npub struct {class} { pub val: {kind}{fields} }\n" +
+			"impl {class} { #[inline] pub fn new(val: {kind}) -> Self { {class} { val{bare} } } }\n",
+		link: nodeField{field: ", pub {name}: Option<std::rc::Rc<std::cell::RefCell<{class}>>>", bare: ", {name}: None"},
+	}
+)
+
+// declared writes the class of a shape in a form.
+func (form nodeForm) declared(s nodeShape, held value.Kind) string {
+	if form.tree != nil && s.class == nodeShapes[value.Tree].class {
+		form = *form.tree
+	}
+	kind := dialects[form.dialect].kinds[held]
+	switch {
+	case form.dialect == "c":
+		kind = usual[held]
+	case held == value.BigInt && form.bigInt != "":
+		kind = form.bigInt
+	}
+	var all nodeField
+	add := func(field nodeField, name string) {
+		named := strings.NewReplacer("{name}", name, "{Name}", spelled(name, pascal))
+		for _, one := range []struct{ to, of *string }{{&all.field, &field.field}, {&all.param, &field.param}, {&all.set, &field.set}, {&all.bare, &field.bare}} {
+			*one.to += named.Replace(*one.of)
+		}
+	}
+	for _, link := range s.links {
+		add(form.link, link)
+	}
+	if s.many != "" {
+		add(form.many, s.many)
+	}
+	text := strings.NewReplacer("{fields}", all.field, "{params}", all.param, "{sets}", all.set, "{bare}", all.bare).Replace(form.class)
+	zero := map[value.Kind]string{value.Text: `""`, value.Char: `""`, value.Bool: "false", value.BigInt: "0n"}[held]
+	return strings.NewReplacer("{class}", s.class, "{kind}", kind, "{usual}", cmp.Or(zero, "0")).Replace(text)
 }
 
 // fieldNames are the names that people give the fields of nodes, by ours.
@@ -165,25 +246,22 @@ func (o *outline) holdsFunction(t *scope) bool {
 	return slices.ContainsFunc(o.sites, func(s site) bool { return s.at > t.from && s.at < t.to })
 }
 
-// cppNode declares a class of nodes in C++, as judges do.
-func cppNode(s nodeShape, held value.Kind) string {
-	kind := dialects["cpp"].kinds[held]
-	var fields, params, sets, bare strings.Builder
-	for _, link := range s.links {
-		fields.WriteString(s.class + " *" + link + "; ")
-		params.WriteString(", " + s.class + " *" + link)
-		sets.WriteString(", " + link + "(" + link + ")")
-		bare.WriteString(", " + link + "(nullptr)")
-	}
-	more := ""
-	if s.many != "" {
-		fields.WriteString("std::vector<" + s.class + " *> " + s.many + "; ")
-		more = s.class + "(" + kind + " val, std::vector<" + s.class + " *> " + s.many + ") : val(val), " + s.many + "(" + s.many + ") {} "
-	}
-	if len(s.links) > 0 {
-		more += s.class + "(" + kind + " val" + params.String() + ") : val(val)" + sets.String() + " {} "
-	}
-	return "struct " + s.class + " { " + kind + " val; " + fields.String() + s.class + "() : val()" + bare.String() + " {} " + s.class + "(" + kind + " val) : val(val)" + bare.String() + " {} " + more + "};\n"
+const (
+	cppNext     = "static Node *next(Node *n) { return n->NEXT; }\n    "
+	cppChildren = "static constexpr bool many = false;\n    static void put(Node *n, int side, Node *o) { (side ? n->RIGHT : n->LEFT) = o; }\n    " +
+		"template <class F> static void each(Node *n, F f) { f(n->LEFT); f(n->RIGHT); }"
+	cppAny = "static constexpr bool many = true;\n    static void put(Node *n, int, Node *o) { n->MANY.push_back(o); }\n    " +
+		"template <class F> static void each(Node *n, F f) { for (Node *o : n->MANY) f(o); }"
+)
+
+// cppKinds are what reads and writes nodes of a kind in C++, and how it gets at their fields.
+var cppKinds = map[value.Kind]struct{ json, fields string }{
+	value.List: {"JsonList", cppNext + "static void link(Node *n, Node *o) { n->NEXT = o; }\n    static bool backwards(Node *, Node *) { return true; }"},
+	value.List2: {"JsonList", cppNext + "static void link(Node *n, Node *o) { n->NEXT = o; o->PREV = n; }\n    " +
+		"static bool backwards(Node *n, Node *before) { return n->PREV == before; }"},
+	value.Tree:  {"JsonTree", cppChildren},
+	value.Nary:  {"JsonTree", strings.ReplaceAll(cppAny, "MANY", "CHILDREN")},
+	value.Graph: {"JsonGraph", strings.ReplaceAll(cppAny, "MANY", "NEIGHBORS")},
 }
 
 // cppNodes puts the usual classes of nodes before the source, and returns what tells the driver where
@@ -208,114 +286,19 @@ func (f *fitting) cppNodes(o *outline) (string, error) {
 			return "", refuse("%s is the class of two kinds of nodes", class)
 		}
 		done[class] = true
-		value := func(node string) string { return node + "->" + names["val"] }
-		bare, extra, json := "", "", "JsonTree"
+		bare := ""
 		for _, link := range s.links {
-			bare += " n->" + names[link] + " = nullptr;"
+			bare += " n->" + strings.ToUpper(link) + " = nullptr;"
 		}
-		switch {
-		case s.many != "":
-			extra = "static constexpr bool many = true;\n    static void put(Node *n, int, Node *o) { n->" + names[s.many] + ".push_back(o); }\n    template <class F> static void each(Node *n, F f) { for (Node *o : n->" + names[s.many] + ") f(o); }"
-		case names["left"] != "":
-			extra = "static constexpr bool many = false;\n    static void put(Node *n, int side, Node *o) { (side ? n->" + names["right"] + " : n->" + names["left"] + ") = o; }\n    template <class F> static void each(Node *n, F f) { f(n->" + names["left"] + "); f(n->" + names["right"] + "); }"
-		default:
-			json = "JsonList"
-			link, backwards := "", "return true;"
-			if names["prev"] != "" {
-				link, backwards = " o->"+names["prev"]+" = n;", "return n->"+names["prev"]+" == before;"
-			}
-			extra = "static Node *next(Node *n) { return n->" + names["next"] + "; }\n    static void link(Node *n, Node *o) { n->" + names["next"] + " = o;" + link + " }\n    static bool backwards([[maybe_unused]] Node *n, [[maybe_unused]] Node *before) { " + backwards + " }"
+		kind := cppKinds[t.Kind]
+		text := strings.NewReplacer("BARE", bare, "JSON", kind.json, "FIELDS", kind.fields).Replace(nodeText("class.cpp"))
+		pairs := []string{"CLASS", class}
+		for _, field := range s.fields() {
+			pairs = append(pairs, strings.ToUpper(field), names[field])
 		}
-		if names["neighbors"] != "" {
-			json = "JsonGraph"
-		}
-		all.WriteString("struct cold_" + class + " {\n    typedef ::" + class + " Node;\n    typedef std::remove_reference<decltype(" + value("((Node *)0)") + ")>::type Value;\n    static Value &value(Node *n) { return " + value("n") + "; }\n    static void bare([[maybe_unused]] Node *n) {" + bare + " }\n    " + extra + "\n};\n")
-		all.WriteString("namespace cold_driver {\ntemplate <> struct Json< ::" + class + " *> : " + json + "<cold_" + class + "> {};\ntemplate <class P> struct Held<P, ::" + class + " *> {\n    ::" + class + " *value = nullptr;\n    void take() { cold_driver::take(value); }\n    ::" + class + " *&&pass() { return static_cast< ::" + class + " *&&>(value); }\n    void give(std::string &text) { cold_driver::give(text, value); }\n};\n}\n")
+		all.WriteString(strings.NewReplacer(pairs...).Replace(text))
 	}
 	return all.String(), nil
-}
-
-// javaNode declares a class of nodes in Java, as judges do.
-func javaNode(s nodeShape, held value.Kind) string {
-	kind := dialects["java"].kinds[held]
-	if held == value.BigInt {
-		kind = "java.math.BigInteger"
-	}
-	var fields, params, sets strings.Builder
-	for _, link := range s.links {
-		fields.WriteString(" " + s.class + " " + link + ";")
-		params.WriteString(", " + s.class + " " + link)
-		sets.WriteString(" this." + link + " = " + link + ";")
-	}
-	begin := ""
-	if s.many != "" {
-		of := "java.util.List<" + s.class + ">"
-		fields.WriteString(" " + of + " " + s.many + ";")
-		params.WriteString(", " + of + " " + s.many)
-		sets.WriteString(" this." + s.many + " = " + s.many + ";")
-		begin = " " + s.many + " = new java.util.ArrayList<>();"
-	}
-	return "class " + s.class + " { " + kind + " val;" + fields.String() + " " + s.class + "() {" + begin + " } " + s.class + "(" + kind + " val) { this.val = val;" + begin + " } " +
-		s.class + "(" + kind + " val" + params.String() + ") { this.val = val;" + sets.String() + " } }\n"
-}
-
-// kotlinNode declares a class of nodes in Kotlin, as judges do.
-func kotlinNode(s nodeShape, held value.Kind) string {
-	kind := dialects["kotlin"].kinds[held]
-	if held == value.BigInt {
-		kind = "java.math.BigInteger"
-	}
-	text := "class " + s.class + "(var `val`: " + kind + ") {"
-	for _, link := range s.links {
-		text += " var " + link + ": " + s.class + "? = null;"
-	}
-	if s.many != "" {
-		text += " var " + s.many + ": List<" + s.class + "?> = java.util.ArrayList<" + s.class + "?>();"
-	}
-	return text + " }\n"
-}
-
-// csharpNode declares a class of nodes in C#, as judges do.
-func csharpNode(s nodeShape, held value.Kind) string {
-	kind := dialects["csharp"].kinds[held]
-	if held == value.BigInt {
-		kind = "System.Numerics.BigInteger"
-	}
-	var fields, params, sets strings.Builder
-	for _, link := range s.links {
-		fields.WriteString(" public " + s.class + " " + link + ";")
-		params.WriteString(", " + s.class + " " + link + " = null")
-		sets.WriteString(" this." + link + " = " + link + ";")
-	}
-	if s.many != "" {
-		of := "System.Collections.Generic.IList<" + s.class + ">"
-		fields.WriteString(" public " + of + " " + s.many + ";")
-		params.WriteString(", " + of + " " + s.many + " = null")
-		sets.WriteString(" this." + s.many + " = " + s.many + " ?? new System.Collections.Generic.List<" + s.class + ">();")
-	}
-	return "public class " + s.class + " { public " + kind + " val;" + fields.String() + " public " + s.class + "() : this(default(" + kind + ")) {} public " + s.class + "(" + kind + " val" + params.String() + ") { this.val = val;" + sets.String() + " } }\n"
-}
-
-// goNode declares a type of nodes in Go, as judges do.
-func goNode(s nodeShape, held value.Kind) string {
-	kind := dialects["go"].kinds[held]
-	text := "type " + s.class + " struct { Val " + kind
-	for _, link := range s.links {
-		text += "; " + strings.ToUpper(link[:1]) + link[1:] + " *" + s.class
-	}
-	if s.many != "" {
-		text += "; " + strings.ToUpper(s.many[:1]) + s.many[1:] + " []*" + s.class
-	}
-	return text + " }\n"
-}
-
-// cNode declares a struct of nodes in C, as judges do.
-func cNode(s nodeShape, held value.Kind) string {
-	text := "struct " + s.class + " { " + usual[held] + " val;"
-	for _, link := range s.links {
-		text += " struct " + s.class + " *" + link + ";"
-	}
-	return text + " };\n"
 }
 
 // cNodes puts the usual structs of nodes before the source, and returns what reads and writes
@@ -341,17 +324,6 @@ func (f *fitting) cNodes(o *outline) string {
 	}
 	f.words["PRELUDE"] += "\n" + f.nodeClasses(cNode)
 	return all.String()
-}
-
-// rustNode declares a struct of nodes in Rust, as judges do.
-func rustNode(s nodeShape, held value.Kind) string {
-	kind := dialects["rust"].kinds[held]
-	if s.class == "TreeNode" {
-		return "#[derive(Debug, PartialEq, Eq)]\npub struct TreeNode { pub val: " + kind + ", pub left: Option<std::rc::Rc<std::cell::RefCell<TreeNode>>>, pub right: Option<std::rc::Rc<std::cell::RefCell<TreeNode>>> }\n" +
-			"impl TreeNode { #[inline] pub fn new(val: " + kind + ") -> Self { TreeNode { val, left: None, right: None } } }\n"
-	}
-	return "#[derive(PartialEq, Eq, Clone, Debug)]\npub struct ListNode { pub val: " + kind + ", pub next: Option<Box<ListNode>> }\n" +
-		"impl ListNode { #[inline] pub fn new(val: " + kind + ") -> Self { ListNode { next: None, val } } }\n"
 }
 
 // rustNodes returns what reads and writes nodes in Rust, where one leads to the next by a Box, or to its

@@ -38,6 +38,42 @@ func TestTheFieldsOfNodesAreFoundByTheirNames(t *testing.T) {
 	}
 }
 
+func TestTheClassesOfNodesAreAsJudgesDeclareThem(t *testing.T) {
+	for _, tt := range []struct {
+		form nodeForm
+		kind value.Kind
+		held value.Kind
+		text string
+	}{
+		{cppNode, value.List2, value.Int, "struct Node { int val; Node *prev; Node *next; Node() : val(), prev(nullptr), next(nullptr) {} Node(int val) : val(val), prev(nullptr), next(nullptr) {} " +
+			"Node(int val, Node *prev, Node *next) : val(val), prev(prev), next(next) {} };"},
+		{cppNode, value.Graph, value.Int, "struct Node { int val; std::vector<Node *> neighbors; Node() : val() {} Node(int val) : val(val) {} Node(int val, std::vector<Node *> neighbors) : val(val), neighbors(neighbors) {} };"},
+		{cNode, value.Tree, value.Long, "struct TreeNode { long long val; struct TreeNode *left; struct TreeNode *right; };"},
+		{javaNode, value.Tree, value.BigInt, "class TreeNode { java.math.BigInteger val; TreeNode left; TreeNode right; TreeNode() { } TreeNode(java.math.BigInteger val) { this.val = val; } " +
+			"TreeNode(java.math.BigInteger val, TreeNode left, TreeNode right) { this.val = val; this.left = left; this.right = right; } }"},
+		{javaNode, value.Nary, value.Int, "class Node { int val; java.util.List<Node> children; Node() { children = new java.util.ArrayList<>(); } Node(int val) { this.val = val; children = new java.util.ArrayList<>(); } " +
+			"Node(int val, java.util.List<Node> children) { this.val = val; this.children = children; } }"},
+		{kotlinNode, value.List2, value.Int, "class Node(var `val`: Int) { var prev: Node? = null; var next: Node? = null; }"},
+		{kotlinNode, value.Nary, value.BigInt, "class Node(var `val`: java.math.BigInteger) { var children: List<Node?> = java.util.ArrayList<Node?>(); }"},
+		{csharpNode, value.List, value.BigInt, "public class ListNode { public System.Numerics.BigInteger val; public ListNode next; public ListNode() : this(default(System.Numerics.BigInteger)) {} " +
+			"public ListNode(System.Numerics.BigInteger val, ListNode next = null) { this.val = val; this.next = next; } }"},
+		{csharpNode, value.Graph, value.Int, "public class Node { public int val; public System.Collections.Generic.IList<Node> neighbors; public Node() : this(default(int)) {} " +
+			"public Node(int val, System.Collections.Generic.IList<Node> neighbors = null) { this.val = val; this.neighbors = neighbors ?? new System.Collections.Generic.List<Node>(); } }"},
+		{goNode, value.Tree, value.Text, "type TreeNode struct { Val string; Left *TreeNode; Right *TreeNode }"},
+		{goNode, value.Nary, value.Int, "type Node struct { Val int; Children []*Node }"},
+		{jsNode, value.List, value.BigInt, "class ListNode { constructor(val, next) { this.val = val === undefined ? 0n : val; this.next = next === undefined ? null : next; } }"},
+		{tsNode, value.Nary, value.Text, `class Node { val: string; children: Node[]; constructor(val?: string, children?: Node[]) { this.val = val === undefined ? "" : val; this.children = children === undefined ? [] : children; } }`},
+		{tsNode, value.Tree, value.Int, "class TreeNode { val: number; left: TreeNode | null; right: TreeNode | null; constructor(val?: number, left?: TreeNode | null, right?: TreeNode | null) " +
+			"{ this.val = val === undefined ? 0 : val; this.left = left === undefined ? null : left; this.right = right === undefined ? null : right; } }"},
+		{rustNode, value.List, value.Int, "#[derive(PartialEq, Eq, Clone, Debug)]\npub struct ListNode { pub val: i32, pub next: Option<Box<ListNode>> }\n" +
+			"impl ListNode { #[inline] pub fn new(val: i32) -> Self { ListNode { next: None, val } } }"},
+		{rustNode, value.Tree, value.Text, "#[derive(Debug, PartialEq, Eq)]\npub struct TreeNode { pub val: String, pub left: Option<std::rc::Rc<std::cell::RefCell<TreeNode>>>, pub right: Option<std::rc::Rc<std::cell::RefCell<TreeNode>>> }\n" +
+			"impl TreeNode { #[inline] pub fn new(val: String) -> Self { TreeNode { val, left: None, right: None } } }"},
+	} {
+		assert.Equal(t, tt.text+"\n", tt.form.declared(nodeShapes[tt.kind], tt.held))
+	}
+}
+
 func TestTheUsualClassOfNodesIsThereUnlessTheSourceDeclaresIt(t *testing.T) {
 	for _, tt := range []struct{ language, source, own, text string }{
 		{"cpp", "ListNode *f(ListNode *h) { return h; }", "struct ListNode { int val; ListNode *next; };\n", "struct ListNode { int val; ListNode *next; ListNode() : val(), next(nullptr) {}"},

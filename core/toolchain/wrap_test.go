@@ -75,6 +75,49 @@ func TestWhatCannotBeWrappedIsNotBuilt(t *testing.T) {
 	assert.ErrorContains(t, err, "only C is wrapped here")
 }
 
+func TestWhatDoesNotBuildIsWrappedOtherwiseAndOnlyThen(t *testing.T) {
+	testenv.Need(t, "gcc")
+	b := newBench(t)
+	const head, end = "int greet(void) { return GREETING; }\n", "int main(void) { return greet(); }\n"
+	path := b.write(t, "a.c", head)
+	for _, tt := range []struct {
+		name, first string
+		other       Wrapping
+		err         error
+		failed      bool
+		asked       int
+		supplied    []string
+	}{
+		{name: "it builds", first: "#define GREETING 0\n", supplied: []string{"first"}},
+		{name: "it builds otherwise", other: Wrapping{Source: []byte("#define GREETING 7\n" + head + end), Supplied: []string{"other"}}, asked: 1, supplied: []string{"other"}},
+		{name: "it never builds", other: Wrapping{Source: []byte(head + "int nothing = nowhere;\n"), Supplied: []string{"other"}}, failed: true, asked: 1, supplied: []string{"first"}},
+		{name: "nothing else can be put around it", other: Wrapping{Refused: "no"}, failed: true, asked: 1, supplied: []string{"first"}},
+		{name: "a fault of ours", err: errors.New("no text"), asked: 1},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			asked := 0
+			build, err := b.kit.Build(t.Context(), b.builder, Source{Path: path, Wrap: func(*Language, string, string, []byte) (Wrapping, error) {
+				return Wrapping{Source: []byte(tt.first + head + end), Supplied: []string{"first"}, Otherwise: func() (Wrapping, error) {
+					asked++
+					return tt.other, tt.err
+				}}, nil
+			}})
+			assert.Equal(t, tt.asked, asked)
+			if tt.err != nil {
+				assert.ErrorIs(t, err, tt.err)
+				return
+			}
+			require.NoError(t, err)
+			assert.Equal(t, tt.failed, build.Failed)
+			assert.Equal(t, tt.supplied, build.Supplied())
+			if tt.failed { // what is said is of the way that was meant
+				assert.Contains(t, build.Log, "GREETING")
+				assert.NotContains(t, build.Log, "nowhere")
+			}
+		})
+	}
+}
+
 func TestMistakesAroundASourceAreNotTakenForTheSources(t *testing.T) {
 	testenv.Need(t, "gcc")
 	b := newBench(t)

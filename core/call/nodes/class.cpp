@@ -1,0 +1,16 @@
+struct cold_CLASS {
+    typedef ::CLASS Node;
+    typedef std::remove_reference<decltype(((Node *)0)->VAL)>::type Value;
+    static Value &value(Node *n) { return n->VAL; }
+    static void bare([[maybe_unused]] Node *n) {BARE }
+    FIELDS
+};
+namespace cold_driver {
+template <> struct Json< ::CLASS *> : JSON<cold_CLASS> {};
+template <class P> struct Held<P, ::CLASS *> {
+    ::CLASS *value = nullptr;
+    void take() { cold_driver::take(value); }
+    ::CLASS *&&pass() { return static_cast< ::CLASS *&&>(value); }
+    void give(std::string &text) { cold_driver::give(text, value); }
+};
+}
