@@ -18,7 +18,9 @@ import (
 // ranges, words, texts and grids are texts and arrays of them, and trees and graphs
 // are arrays of edges. A field that no argument is named after is a count: how many
 // elements an argument has. The error is a Mistakes.
-func ParseArguments(text string, takes []value.Field) (*Shape, error) { return parse(text, takes) }
+func ParseArguments(text string, takes []value.Field) (*Shape, error) {
+	return parse(&Shape{text: text, takes: takes})
+}
 
 // asArguments makes each field an item of its own, and reports what cannot be an
 // argument.
@@ -55,8 +57,12 @@ func (p *parser) asArgument(f *fieldNode) {
 	case i >= 0 && p.s.params[i] != nil:
 		p.wrong(f.Pos, "there is a field for the argument %s above", f.Name)
 	case i >= 0:
+		f.nodes = nodesIn(p.s.takes[i].Type)
 		if of := f.Value.types(); !slices.Contains(of, plainType(p.s.takes[i].Type)) {
 			p.wrong(f.Value.Pos, "%s is %s, and the function takes %s", f.Name, strings.Join(of, " or "), p.s.takes[i].Type)
+		}
+		if v := f.Value; f.nodes == value.Nary && (v.Sorted || v.Rising) {
+			p.wrong(v.Pos, "only a tree with a left and a right child is sorted or rising")
 		}
 		// On a line of its own each keeps its blanks.
 		f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == typeWord || f.Value.Base == typeText)
@@ -121,6 +127,19 @@ func (f *fieldNode) lengthsFrom(count string) (list []lengthFrom) {
 			list = append(list, lengthFrom{of, less - more})
 		}
 	}
+	if f.nodes == value.Graph {
+		offer(v.Args[0], 0, elementsOf)
+		if len(v.Args) > 1 {
+			offer(v.Args[1], 0, edgesIn(v.Directed))
+		}
+		return list
+	}
+	if v.Base == typeNodes {
+		if v.Dims[0].Exact != nil {
+			offer(v.Dims[0].Exact, 0, nodesAmong)
+		}
+		return list
+	}
 	dims := func(lengths []*lengthNode, of ...func(any) (int64, bool)) {
 		for i, l := range lengths {
 			if l != nil && l.Exact != nil {
@@ -135,6 +154,36 @@ func (f *fieldNode) lengthsFrom(count string) (list []lengthFrom) {
 		dims([]*lengthNode{v.Length}, charactersOf)
 	}
 	return list
+}
+
+// nodesAmong counts the nodes of a tree.
+func nodesAmong(arg any) (n int64, ok bool) {
+	list, ok := arg.([]any)
+	for _, one := range list {
+		n += truth(one != nil)
+	}
+	return n, ok
+}
+
+// edgesIn counts the edges between nodes, each from both of its ends where it has no direction.
+func edgesIn(directed bool) func(arg any) (n int64, ok bool) {
+	return func(arg any) (n int64, ok bool) {
+		list, ok := arg.([]any)
+		for i, one := range list {
+			for _, to := range one.([]any) {
+				n += truth(directed || int64(i)+1 <= to.(int64))
+			}
+		}
+		return n, ok
+	}
+}
+
+// nodesIn is what a type is made of nodes; Int where it is not.
+func nodesIn(t value.Type) value.Kind {
+	if t.Kind == value.Tree || t.Kind == value.Nary || t.Kind == value.Graph {
+		return t.Kind
+	}
+	return value.Int
 }
 
 // elements says how many elements a permutation, a tree or a graph has as an argument: so many less
@@ -204,6 +253,9 @@ func (v *valueNode) types() []string {
 	for i := range of {
 		of[i] += strings.Repeat("[]", arrays)
 	}
+	if v.traits().edges && len(v.With) == 0 {
+		of = append(of, "graph(int)")
+	}
 	return of
 }
 
@@ -217,11 +269,17 @@ func (in *Input) Arguments() (args []any) {
 }
 
 func (f *fieldNode) argument(top *frame, t value.Type) any {
+	if t.Kind == value.Graph {
+		return f.neighboursOf(top)
+	}
 	element, _ := t.Element()
 	if element.Kind.IsNodes() {
 		element = *element.Of
 	}
 	return f.assembled(top, func(f *fieldNode, d *datum, i int) any {
+		if f.Value.Base == typeNodes && d.texts[i] == "null" {
+			return nil
+		}
 		if len(d.texts) > 0 {
 			return argumentOf(d.texts[i], element.Kind)
 		}
@@ -284,7 +342,7 @@ func (s *Shape) readCall(in io.Reader) (top *frame, fault *Fault, err error) {
 		f.count(top, s.params, args)
 	}
 	for i, f := range s.params {
-		if wrong := f.wrongLength(top); wrong != "" {
+		if wrong := f.wrongLength(top, args[i]); wrong != "" {
 			return nil, &Fault{Line: i + 1, Name: f.Name, Text: wrong}, nil
 		}
 	}
@@ -349,8 +407,16 @@ func (f *fieldNode) count(top *frame, params []*fieldNode, args []any) {
 }
 
 // wrongLength says that an argument has not as many elements as it must have.
-func (f *fieldNode) wrongLength(top *frame) string {
+func (f *fieldNode) wrongLength(top *frame, arg any) string {
 	v, have := f.Value, top.data[f.slot].count
+	if f.nodes == value.Graph {
+		if n, wrong := evaluated(v.Args[0], top); wrong == nil && n != int64(len(arg.([]any))) {
+			return fmt.Sprintf("%s has %d nodes, and has %d (%s)", f.Name, len(arg.([]any)), n, v.Args[0])
+		}
+	}
+	if v.Base == typeNodes { // looked at when it is read
+		return ""
+	}
 	want, less := v.elements()
 	switch {
 	case len(v.Dims) > 0 && v.Dims[0].Range != nil:
@@ -378,6 +444,20 @@ func (f *fieldNode) take(top *frame, arg any, actual map[*lengthNode]int64) (wro
 	v, d := f.Value, &top.data[f.slot]
 	if arg == nil {
 		return f.Name + " is null, and has a value here"
+	}
+	if f.nodes == value.Graph {
+		return f.takeNeighbours(top, arg.([]any))
+	}
+	if v.Base == typeNodes {
+		for _, one := range arg.([]any) {
+			if n, ok := one.(int64); ok {
+				d.texts = append(d.texts, strconv.FormatInt(n, 10))
+				d.count++
+			} else {
+				d.texts = append(d.texts, "null")
+			}
+		}
+		return ""
 	}
 	if v.traits().edges {
 		return f.takeEdges(top, arg.([]any))

@@ -21,6 +21,7 @@ const (
 	typeTree             // n - 1 edges
 	typeParents          // of the vertices 2 to n
 	typeGraph            // m edges
+	typeNodes            // a tree, as a function takes it
 )
 
 func (b baseType) String() string { return b.of().word() }
@@ -31,7 +32,7 @@ func (b baseType) of() base { return bases[b] }
 // bases has a row for each base. A new one is a row here, and a type with the methods of base.
 var bases = [...]base{
 	typeInt: intBase{}, typeReal: realBase{}, typeWord: wordBase{}, typeText: textBase{}, typePick: pickBase{},
-	typePerm: permBase{}, typeGrid: gridBase{}, typeTree: treeBase{}, typeParents: parentsBase{}, typeGraph: graphBase{},
+	typePerm: permBase{}, typeGrid: gridBase{}, typeTree: treeBase{}, typeParents: parentsBase{}, typeGraph: graphBase{}, typeNodes: nodesBase{},
 }
 
 // A base is all that differs between the kinds of values: how one is written in a shape, read,
@@ -140,6 +141,8 @@ func (element) write(w *writer, v *valueNode, d *datum, _ *frame, first bool) bo
 			columns = d.size() / int(d.count)
 		}
 		w.rows(d, int(d.count), columns)
+	case v.By != "":
+		return w.separated(v, d, first)
 	default:
 		return w.list(d, first)
 	}
@@ -152,7 +155,7 @@ func (element) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 		m.spend(v.Pos, 1)
 		return v.Base.of().fill(m, f, d, in, 1)
 	}
-	n := m.length(v.Dims[0], in, f)
+	n := m.lengthUpTo(v.Dims[0], in, f, v.different(in))
 	d.count = n
 	if len(v.Dims) == 2 {
 		columns := m.length(v.Dims[1], in, nil)

@@ -27,7 +27,7 @@ func (b intBase) styles(f *fieldNode, edge bool) []string {
 
 func (intBase) reader(r *valueReader, in *frame) {
 	g := r.field.Value.Range
-	if g == nil {
+	if r.in, r.differ = in, r.field.Value.changing(); g == nil || r.differ {
 		return
 	}
 	r.low, r.high = g.Low.eval(in), g.High.eval(in)
@@ -38,15 +38,35 @@ func (intBase) reader(r *valueReader, in *frame) {
 }
 
 func (intBase) one(r *valueReader, d *datum, index int64) {
-	n := r.integer(r.called)
-	if n < r.low || n > r.high {
-		r.fault(r.name(), "%s is %d, outside %s", orThis(r.name()), n, r.field.Value.Range.shown(r.low, r.high))
+	r.took(d, r.integer(r.called), index)
+}
+
+// took looks at an integer that was read, and keeps it.
+func (r *valueReader) took(d *datum, n, index int64) {
+	if v := r.field.Value; index >= 0 && len(v.Dims) == 1 && (r.differ || len(v.But) > 0) {
+		r.in.atElement(index, func() { r.inspect(n) })
+	} else {
+		r.inspect(n)
 	}
 	if r.keeps {
 		d.ints = append(d.ints, n)
 	}
 	if index < 0 {
 		d.count = 1
+	}
+}
+
+// inspect looks at an integer by the bounds of its field.
+func (r *valueReader) inspect(n int64) {
+	v := r.field.Value
+	if r.differ {
+		r.low, r.high = v.bounds(r.in)
+	}
+	if n < r.low || n > r.high {
+		r.fault(r.name(), "%s is %d, outside %s", orThis(r.name()), n, v.Range.shown(r.low, r.high))
+	}
+	if by, out := v.excluded(r.in, n); out {
+		r.fault(r.name(), "%s is %d, which it must not be: but %s", orThis(r.name()), n, by)
 	}
 }
 
@@ -60,9 +80,17 @@ func (b intBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 
 func (intBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	v := f.Value
+	if len(v.Dims) == 1 && (v.changing() || len(v.But) > 0) {
+		d.ints = make([]int64, n)
+		return m.changingNumbers(f, in, d.ints)
+	}
 	low, high := v.bounds(in)
 	if low > high && n > 0 {
 		return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
+	}
+	if v.DistinctBut != nil {
+		d.ints = make([]int64, n)
+		return m.distinctNumbers(f, in, d.ints, low, high)
 	}
 	if f.summed > 0 && in.allowed != nil && n > 0 { // none is more than its share
 		high = max(low, min(high, in.allowed[f.summed-1]/int64(n)))
@@ -83,7 +111,7 @@ func (b intBase) cut(c *cut, f *fieldNode, old, now *frame) bool {
 	if !b.element.cut(c, f, old, now) {
 		return false
 	}
-	if len(v.Dims) == 0 || v.Dims[0].Exact != nil {
+	if (len(v.Dims) == 0 || v.Dims[0].Exact != nil) && !slices.ContainsFunc(v.expressions(), usesPosition) {
 		c.labels(v, &now.data[f.slot], old, now)
 	}
 	return true
@@ -184,7 +212,11 @@ func (pickBase) types(*valueNode) ([]string, int) {
 }
 
 func (pickBase) one(r *valueReader, d *datum, _ int64) {
-	word := string(r.token())
+	r.picked(d, string(r.token()))
+}
+
+// picked looks at a token that was read, and keeps it.
+func (r *valueReader) picked(d *datum, word string) {
 	if !slices.Contains(r.field.Value.Picks, word) {
 		r.fault(r.name(), "%s is %s, and none of %s", orThis(r.name()), shown(word, r.scanner), strings.Join(r.field.Value.Picks, ", "))
 	}
@@ -256,6 +288,12 @@ func (characters) simplify(c cursor) { c.simplifyCharacters() }
 func (characters) explain(e *explainer, f *fieldNode, name string) string {
 	v := f.Value
 	what := v.Base.String() + " of " + e.lengthWords(v.Length) + " characters of " + v.Set.Text
+	switch {
+	case v.Balanced:
+		what += ", with balanced brackets"
+	case v.Palindrome:
+		what += ", a palindrome"
+	}
 	return name + e.many(v, "a "+what, what)
 }
 

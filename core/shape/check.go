@@ -19,6 +19,10 @@ type frame struct {
 	// allowed is how much this body may add to each total of its cases; nil: as much
 	// as it likes.
 	allowed []int64
+	at      int64 // of the body of a repeat: its index
+	body    bool  // it is one
+	element int64 // the index of the element that is being described
+	within  bool  // one is
 }
 
 // A datum is the value of one field.
@@ -55,6 +59,17 @@ func (s *Shape) Check(in io.Reader, o Options) (*Fault, error) {
 func (s *Shape) read(in io.Reader, o Options, keep bool) (top *frame, fault *Fault, err error) {
 	if s.takes != nil {
 		return s.readCall(in)
+	}
+	if s.calls != nil {
+		text, fault, err := s.calls.lines(in)
+		if fault != nil || err != nil {
+			return nil, fault, err
+		}
+		top, fault, err = s.readFrom(&checker{scanner: newScanner(strings.NewReader(text), o.Loose), keep: keep})
+		if fault != nil && fault.Nth > 1 { // the first is the name of the method
+			fault.Nth--
+		}
+		return top, fault, err
 	}
 	return s.readFrom(&checker{scanner: newScanner(in, o.Loose), keep: keep})
 }
@@ -98,6 +113,7 @@ func (c *checker) frame(b *block, above *frame) *frame {
 			d.ints, d.texts, d.count, d.bodies = d.ints[:0], d.texts[:0], 0, nil
 		}
 		f.above = above
+		f.at, f.body, f.within = 0, false, false
 		return f
 	}
 	return newFrame(b, above)
@@ -214,7 +230,7 @@ func (c *checker) column(field *fieldNode, d *datum, f *frame) {
 		r.one(d, i)
 	})
 	d.count = n
-	c.ordered(field, d, func(i int) { c.line, c.nth = from+i, 0 })
+	c.ordered(field, d, f, func(i int) { c.line, c.nth = from+i, 0 })
 }
 
 // rows reads an array of two dimensions, a row a line.
@@ -231,12 +247,15 @@ func (c *checker) rows(field *fieldNode, d *datum, f *frame) {
 		}
 	})
 	d.count = rows
-	c.ordered(field, d, func(i int) { c.line, c.nth = from+i/int(columns), i%int(columns)+1 })
+	c.ordered(field, d, f, func(i int) { c.line, c.nth = from+i/int(columns), i%int(columns)+1 })
 }
 
 // elements reads an array on one line.
 func (c *checker) elements(field *fieldNode, d *datum, f *frame, first bool) bool {
 	v := field.Value
+	if v.By != "" {
+		return c.separated(field, d, f, first)
+	}
 	var n int64
 	before := c.nth
 	r := c.reader(field, f)
@@ -265,7 +284,7 @@ func (c *checker) elements(field *fieldNode, d *datum, f *frame, first bool) boo
 		}
 	}
 	d.count = n
-	c.ordered(field, d, func(i int) { c.nth = before + i + 1 })
+	c.ordered(field, d, f, func(i int) { c.nth = before + i + 1 })
 	return first
 }
 
@@ -314,7 +333,9 @@ type valueReader struct {
 	columns   int64 // of an array of two dimensions
 	index     int64 // of the value that is read; -1: it is the only one
 	called    func() string
-	keeps     bool // the values are looked at again
+	in        *frame // around integers
+	differ    bool   // their bounds do, from one to the next
+	keeps     bool   // the values are looked at again
 	base      base
 }
 
@@ -402,6 +423,9 @@ func (r *valueReader) characters(d *datum, word []byte) {
 			i += size
 		}
 	}
+	if wrong := r.field.Value.kindFault(word); wrong != "" {
+		r.fault(r.name(), "%s %s", orThis(r.name()), wrong)
+	}
 	n := set.count(word)
 	if n < r.length[0] || n > r.length[1] {
 		want := strconv.FormatInt(r.length[0], 10)
@@ -464,7 +488,7 @@ func decimalOf(e exprNode, f *frame) (float64, bool) {
 
 // ordered checks what is asked of the elements of an array together. back lets a
 // fault point to an element that was read before.
-func (c *checker) ordered(field *fieldNode, d *datum, back func(index int)) {
+func (c *checker) ordered(field *fieldNode, d *datum, f *frame, back func(index int)) {
 	v := field.Value
 	name := orThis(field.Name)
 	texts := v.Base != typeInt
@@ -488,6 +512,10 @@ func (c *checker) ordered(field *fieldNode, d *datum, back func(index int)) {
 			return d.texts[i]
 		}
 		return strconv.FormatInt(d.ints[i], 10)
+	}
+	if v.DistinctBut != nil {
+		c.distinctBut(field, d, f, back)
+		return
 	}
 	for i := 1; i < n && (v.Sorted || v.Rising || v.Falling); i++ {
 		way := less(i-1, i)
@@ -527,7 +555,7 @@ func twice(n int, less func(i, j int) int) (first, second int) {
 func (c *checker) grid(field *fieldNode, d *datum, f *frame) {
 	v := field.Value
 	rows, columns := c.lengthOf(v.Dims[0], f), c.lengthOf(v.Dims[1], f)
-	r := &valueReader{checker: c, field: field, keeps: c.keep, length: [2]int64{columns, columns}}
+	r := &valueReader{checker: c, field: field, keeps: c.keep || field.needed, length: [2]int64{columns, columns}}
 	for i := range rows {
 		if i > 0 {
 			c.beginLine()
@@ -655,6 +683,7 @@ func (c *checker) repeat(item *repeatNode, f *frame) {
 			break
 		}
 		body, from := c.frame(item.body, f), c.line
+		body.at, body.body = n, true
 		if item.Distinct {
 			c.startTape()
 		}
@@ -742,4 +771,17 @@ func (c *checker) lookAhead() (first string, count int) {
 		return fields[0], -1
 	}
 	return fields[0], len(fields)
+}
+
+// distinctBut looks for values that stand in an array twice, but for the one that may.
+func (c *checker) distinctBut(field *fieldNode, d *datum, f *frame, back func(index int)) {
+	often := field.Value.DistinctBut.eval(f)
+	first := map[int64]int{}
+	for i, x := range d.ints {
+		if at, ok := first[x]; ok && x != often {
+			back(i)
+			c.fault(fmt.Sprintf("%s[%d]", field.Name, i), "%s is not distinct but for %d: %d is at %d and at %d, counted from 0", orThis(field.Name), often, x, at, i)
+		}
+		first[x] = i
+	}
 }

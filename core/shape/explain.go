@@ -12,15 +12,21 @@ import (
 // is indented by two blanks more.
 func (s *Shape) Explain() []string {
 	e := &explainer{known: map[*fieldNode]span{}, unit: line, line: 1, counts: s.counts}
-	if s.takes != nil {
+	switch {
+	case s.takes != nil:
 		e.unit = "argument"
+	case s.calls != nil:
+		e.unit = oneCall
 	}
 	e.items(s.Items, "")
 	return e.lines
 }
 
-// line is what a shape is about that is not of arguments.
-const line = "line"
+// A shape that is not of arguments is about lines, or about calls.
+const (
+	line    = "line"
+	oneCall = "call"
+)
 
 // each says that edges stand in lines, where they do.
 func (e *explainer) each() string {
@@ -57,7 +63,7 @@ func (e *explainer) say(indent, format string, args ...any) {
 // where begins what is said of one line.
 func (e *explainer) where() string {
 	if e.line == 0 || e.within > 0 {
-		return "a line: "
+		return "a " + e.unit + ": "
 	}
 	e.line++
 	return fmt.Sprintf("%s %d: ", e.unit, e.line-1)
@@ -132,6 +138,10 @@ func (e *explainer) oneLine(l *lineNode, indent string) {
 	if e.unit == line && v != nil && v.alone() {
 		e.say(indent, "%s", parts[0])
 		e.line = 0
+		return
+	}
+	if e.unit == oneCall {
+		e.say(indent, "%s%s", e.where(), strings.TrimSuffix(l.Fields[0].Literal+" of "+strings.Join(parts[1:], "; "), " of "))
 		return
 	}
 	e.say(indent, "%s%s", e.where(), strings.Join(parts, "; "))
@@ -264,6 +274,9 @@ func (e *explainer) numbers(f *fieldNode) string {
 	words += " " + kinds
 	if bounds != "" {
 		words += ", each" + bounds
+	}
+	if v.By != "" {
+		words += fmt.Sprintf(", with %q between them", v.By)
 	}
 	for _, one := range []struct {
 		set  bool

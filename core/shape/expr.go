@@ -275,7 +275,7 @@ func power(x, y int64) (n int64, ok bool) {
 
 // functions are what an expression may call, with how many arguments; -1 is two
 // or more.
-var functions = map[string]int{"len": 1, "sum": 1, "min": -1, "max": -1, "abs": 1}
+var functions = map[string]int{"len": 1, "sum": 1, "min": -1, "max": -1, "abs": 1, "count": 2}
 
 func (e *call) eval(f *frame) int64 {
 	whole := func() *datum {
@@ -287,6 +287,8 @@ func (e *call) eval(f *frame) int64 {
 		return &at.data[r.field.slot]
 	}
 	switch e.name {
+	case "count":
+		return counted(e, whole(), f)
 	case "len":
 		return whole().length()
 	case "sum":

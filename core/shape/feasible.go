@@ -230,3 +230,23 @@ func (v *valueNode) highEnd() exprNode {
 	}
 	return v.Range.High
 }
+
+// mostScanned bounds how many values are tried one by one.
+const mostScanned = 20_000
+
+// scattered looks for a value that conditions hold for only here and there, as those of remainders do: one by one from
+// any place, so that it is not always the same.
+func (m *maker) scattered(field *fieldNode, f *frame, low, high int64) (int64, bool) {
+	if low > high {
+		return 0, false
+	}
+	from := m.between(low, high)
+	for step := range int64(mostScanned) {
+		for _, x := range []int64{from + step, from - step} {
+			if x >= low && x <= high && m.feasible(field, f, x) {
+				return x, true
+			}
+		}
+	}
+	return 0, false
+}

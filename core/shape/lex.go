@@ -59,6 +59,11 @@ type lexer struct {
 	report func(Pos, string, ...any)
 }
 
+// otherMarks are those of other languages, with what to write instead.
+var otherMarks = [][2]string{
+	{"&&", "write and"}, {"||", "write or"}, {"!", "write not"}, {"≤", "write <="}, {"≥", "write >="}, {"≠", "write !="}, {"…", "a range is written 1..9"}, {"−", "write -"}, {"'", "texts stand in double quotes"},
+}
+
 // marks are the punctuation, the longer ones first.
 var marks = []string{"..", "<=", ">=", "!=", "(", ")", "[", "]", "{", "}", ",", ":", "=", "<", ">", "+", "-", "*", "/", "%", "^"}
 
@@ -240,6 +245,14 @@ func (l *lexer) mark(t *token) {
 		l.at += len(m)
 		t.kind, t.text = tokenMark, m
 		return
+	}
+	for _, other := range otherMarks {
+		if strings.HasPrefix(l.text[l.at:], other[0]) {
+			l.at += len(other[0])
+			t.kind, t.text = tokenBad, other[0]
+			l.report(t.pos, "%s means nothing here; %s", other[0], other[1])
+			return
+		}
 	}
 	r, size := utf8.DecodeRuneInString(l.text[l.at:])
 	l.at += size

@@ -191,6 +191,7 @@ type maker struct {
 	shape  *Shape
 	room   int64          // how large a count may be
 	values int64          // generated so far
+	at     int64          // the index of the next body of a repeat
 	alike  uint64         // bounds all counts; 0: nothing does
 	tiny   bool           // counts are as small as they may be, or nearly
 	depth  int            // blocks around
@@ -237,9 +238,10 @@ func (u *unmet) tell() *GenerateError {
 
 // body makes a block, drawing again until all that is required is met.
 func (m *maker) body(b *block, list []node, above *frame, allowed []int64) (*frame, *unmet) {
-	hopeless := 0
+	hopeless, at := 0, m.at // which a repeat within changes
 	for draw := 1; ; draw++ {
 		f := newFrame(b, above)
+		f.at, f.body = at, b.repeated
 		f.allowed = allowed
 		made := m.values
 		if draw == plainAfter {
@@ -280,7 +282,7 @@ func (m *maker) totals(b *block, f *frame) *unmet {
 }
 
 func (m *maker) items(list []node, f *frame) *unmet {
-	for _, item := range list {
+	for i, item := range list {
 		var wrong *unmet
 		switch item := item.(type) {
 		case *lineNode:
@@ -296,6 +298,9 @@ func (m *maker) items(list []node, f *frame) *unmet {
 		case *eitherNode:
 			wrong = m.either(item, f)
 		case *requireNode:
+			if broken := m.placeCounts(list[:i+1], f); broken != nil {
+				item = broken
+			}
 			if n, bad := evaluated(item.Cond, f); bad != nil {
 				wrong = &unmet{pos: item.Pos, text: "require " + item.text, now: ": " + bad.text}
 			} else if n == 0 {
@@ -373,6 +378,31 @@ func (m *maker) with(v *valueNode, f *frame, edges int) *unmet {
 
 // length draws how many elements there are, in a field or, without one, bodies.
 func (m *maker) length(l *lengthNode, f *frame, field *fieldNode) int64 {
+	return m.lengthUpTo(l, f, field, 1<<63-1)
+}
+
+// different is how many values there are of which no two may be alike; the most that there is where that may be.
+func (v *valueNode) different(in *frame) int64 {
+	if !v.unlike() || len(v.Dims) > 1 || v.DistinctBut != nil || v.changing() {
+		return 1<<63 - 1
+	}
+	switch v.Base {
+	case typeInt, typeNodes:
+		if low, high := v.bounds(in); low <= high && uint64(high)-uint64(low) < 1<<62 {
+			return high - low + 1
+		}
+	case typePick:
+		return int64(len(v.Picks))
+	case typeWord, typeText:
+		if lengths := v.lengths(in); lengths[0] <= lengths[1] {
+			return int64(min(wordsOf(len(v.Set.Runes), lengths), 1<<62))
+		}
+	}
+	return 1<<63 - 1
+}
+
+// lengthUpTo draws a length that is no more than there can be, unless it must be.
+func (m *maker) lengthUpTo(l *lengthNode, f *frame, field *fieldNode, most int64) int64 {
 	if l.Exact != nil {
 		return max(0, l.Exact.eval(f))
 	}
@@ -380,7 +410,7 @@ func (m *maker) length(l *lengthNode, f *frame, field *fieldNode) int64 {
 	if low > high {
 		panic(&GenerateError{l.Range.Pos, fmt.Sprintf("no length lies in %d..%d (%s)", low, high, l.Range.text)})
 	}
-	return m.count(l, low, max(low, min(high, f.room(field))), -1)
+	return m.count(l, low, max(low, min(high, f.room(field), most)), -1)
 }
 
 // room is how long a field may be for the total of lengths that it counts towards.
@@ -438,7 +468,7 @@ func (m *maker) count(key any, low, high, wish int64) int64 {
 
 // enough reports that there are not so many different integers, where they must be.
 func (v *valueNode) enough(n int, low, high int64) *unmet {
-	if n == 0 || !v.Distinct && !v.Rising && !v.Falling || uint64(n-1) <= uint64(high)-uint64(low) {
+	if n == 0 || !v.unlike() || uint64(n-1) <= uint64(high)-uint64(low) {
 		return nil
 	}
 	return &unmet{pos: v.Pos, text: fmt.Sprintf("%d different values of %d", n, uint64(high)-uint64(low)+1), hopeless: true}
@@ -498,15 +528,23 @@ func (m *maker) numbers(field *fieldNode, f *frame, a []int64, v interval) {
 	name := m.style(field, arrayNames)
 	v.tie(name, field, f)
 	s := styleNamed(arrayStyles, name)
-	if value.Distinct || value.Rising || value.Falling {
+	if value.unlike() {
 		distinct(m.random, a, v, s)
 	} else {
 		s.fill(m.random, a, v)
 	}
-	if value.Sorted || value.Rising || value.Falling {
+	value.order(a)
+}
+
+// unlike reports that no two elements are alike.
+func (v *valueNode) unlike() bool { return v.Distinct || v.Rising || v.Falling }
+
+// order puts elements into the order that is asked for.
+func (v *valueNode) order(a []int64) {
+	if v.Sorted || v.Rising || v.Falling {
 		slices.Sort(a)
 	}
-	if value.Falling {
+	if v.Falling {
 		slices.Reverse(a)
 	}
 }
@@ -523,8 +561,13 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 		d.ints = []int64{x}
 		return nil
 	}
+	first, last := low, high
 	low, high = m.narrowed(field, f, low, high)
 	if low > high {
+		if x, ok := m.scattered(field, f, first, last); ok {
+			d.ints = []int64{x}
+			return nil
+		}
 		return m.unmetBy(field, f)
 	}
 	if x, ok := m.fromColumn(field, f, low, high); ok {

@@ -238,7 +238,8 @@ func (m *maker) repeat(item *repeatNode, f *frame) *unmet {
 	seen := map[string]bool{}
 	d := &f.data[item.slot]
 	return m.inside(func() *unmet {
-		for range n {
+		for i := range n {
+			m.at = i
 			body, wrong := m.oneOf(item, f, seen)
 			if wrong != nil {
 				return wrong
@@ -294,6 +295,9 @@ func (m *maker) columnsOf(item *repeatNode, f *frame, n int64) {
 			if field.Value == nil || !field.single() || field.counts || m.plain > 0 || m.plan == nil && m.oneIn(2) {
 				continue
 			}
+			if v := field.Value; len(v.But) > 0 || slices.ContainsFunc(v.expressions(), usesPosition) {
+				continue
+			}
 			low, wrong := evaluated(field.Value.lowEnd(), body)
 			high, wrong2 := evaluated(field.Value.highEnd(), body)
 			if wrong != nil || wrong2 != nil || low > high {
@@ -315,6 +319,8 @@ func (m *maker) either(item *eitherNode, f *frame) *unmet {
 	order := m.permutation(len(item.Branches))
 	if only, err := strconv.Atoi(strings.TrimPrefix(m.style(item, item.styles), "only-")); err == nil {
 		order = append([]int32{int32(only - 1)}, order...)
+	} else if heavy := slices.Max(item.weights); heavy > 1 {
+		order = append([]int32{m.weighted(item.weights)}, order...)
 	}
 	var wrong *unmet
 	for at, i := range order {
@@ -338,6 +344,21 @@ func (m *maker) either(item *eitherNode, f *frame) *unmet {
 		return nil
 	}
 	return wrong
+}
+
+// weighted chooses one of some branches by their weights.
+func (m *maker) weighted(weights []int64) (branch int32) {
+	sum := int64(0)
+	for _, w := range weights {
+		sum += w
+	}
+	at := m.between(1, sum)
+	for i, w := range weights {
+		if at -= w; at <= 0 {
+			return int32(i)
+		}
+	}
+	return 0
 }
 
 // branchStyles are to make one branch only, or any.

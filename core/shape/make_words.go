@@ -1,6 +1,7 @@
 package shape
 
 import (
+	"fmt"
 	"math/big"
 	"slices"
 	"strconv"
@@ -18,7 +19,10 @@ func (m *maker) words(field *fieldNode, d *datum, f *frame, n int) *unmet {
 	if lengths[0] > lengths[1] {
 		return &unmet{pos: v.Pos, text: v.Base.String() + " of " + v.Length.Range.shown(lengths[0], lengths[1]) + " characters", hopeless: true}
 	}
-	if array && v.Distinct {
+	if _, ok := v.lengthOfKind(lengths[0], lengths[0], lengths[1]); !ok {
+		return &unmet{pos: v.Pos, text: fmt.Sprintf("a balanced word of %d characters", lengths[0])}
+	}
+	if array && (v.Distinct || v.Rising || v.Falling) {
 		return m.distinctWords(field, d, n, lengths)
 	}
 	name := ""
@@ -58,6 +62,7 @@ func (m *maker) word(field *fieldNode, lengths [2]int64, name string) string {
 	if lengths[0] < lengths[1] {
 		n = m.count(v.Length, lengths[0], lengths[1], -1)
 	}
+	n, _ = v.lengthOfKind(n, lengths[0], lengths[1])
 	m.spend(v.Pos, n/8)
 	if name == "" {
 		name = m.style(field, wordNames)
@@ -69,6 +74,7 @@ func (m *maker) word(field *fieldNode, lengths [2]int64, name string) string {
 	if v.Base == typeText {
 		m.noBlanksAround(v.Set, a)
 	}
+	m.shaped(v, a)
 	return v.Set.spelled(a)
 }
 
@@ -94,7 +100,7 @@ func (m *maker) distinctWords(field *fieldNode, d *datum, n int, lengths [2]int6
 	if uint64(n) > all {
 		return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct words of " + strconv.FormatUint(all, 10), hopeless: true}
 	}
-	if uint64(n) > all/4 {
+	if uint64(n) > all/4 && !v.Balanced && !v.Palindrome {
 		for _, x := range m.sample(n, all) {
 			d.texts = append(d.texts, v.nthWord(x, lengths))
 		}
@@ -106,7 +112,18 @@ func (m *maker) distinctWords(field *fieldNode, d *datum, n int, lengths [2]int6
 				name = "random"
 			}
 			word := m.word(field, lengths, name)
-			if tries > 4*n { // nor have words of these lengths
+			if tries > 4*n && (v.Balanced || v.Palindrome) {
+				size, _ := v.lengthOfKind(m.between(lengths[0], lengths[1]), lengths[0], lengths[1])
+				letters := make([]int32, size)
+				for i := range letters {
+					letters[i] = int32(m.index(len(v.Set.Runes)))
+				}
+				m.shaped(v, letters)
+				word = v.Set.spelled(letters)
+				if tries > 40*n+1000 {
+					return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct words of this kind"}
+				}
+			} else if tries > 4*n { // nor have words of these lengths
 				word = v.nthWord(m.below(all), lengths)
 			}
 			if !seen[word] {

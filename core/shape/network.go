@@ -141,6 +141,11 @@ func (s graphStyle) serves(name string, v *valueNode) bool {
 
 // graphEdges makes m edges on the vertices 0 to n - 1. There is room for them.
 func graphEdges(r *random, v *valueNode, n, m int, s graphStyle) []int32 {
+	if v.Bipartite && v.Acyclic && !v.Directed { // all forests are
+		forest := *v
+		forest.Bipartite = false
+		v = &forest
+	}
 	g := &grapher{random: r, v: v, n: n, m: m, edges: make([]int32, 0, 2*m), left: n}
 	if !v.Parallel {
 		g.seen = newNumbers(m)

@@ -2,12 +2,13 @@ package shape
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
 
 	"coldverdict/core/settings"
-	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // deepestNesting bounds how deeply blocks and brackets lie in each other.
@@ -17,14 +18,15 @@ const deepestNesting = 200
 const mostText = 1 << 20
 
 // Parse reads a shape. The error is a Mistakes.
-func Parse(text string) (*Shape, error) { return parse(text, nil) }
+func Parse(text string) (*Shape, error) { return parse(&Shape{text: text}) }
 
-func parse(text string, takes []value.Field) (*Shape, error) {
-	p := &parser{s: &Shape{text: text, takes: takes}}
+func parse(s *Shape) (*Shape, error) {
+	p, text := &parser{s: s}, s.text
 	if len(text) > mostText || !utf8.ValidString(text) {
 		p.wrong(Pos{1, 1}, "a shape is text of at most 1 MiB")
 		return nil, p.mistakes
 	}
+	p.namesAt = fieldAt().MatchString(text)
 	p.lexer = lexer{text: text, line: 1, column: 1, report: p.wrong}
 	p.advance()
 	for {
@@ -35,7 +37,7 @@ func parse(text string, takes []value.Field) (*Shape, error) {
 		p.wrong(p.now.pos, "this } closes nothing")
 		p.advance()
 	}
-	if takes != nil {
+	if s.takes != nil {
 		p.asArguments()
 	}
 	p.resolve()
@@ -44,6 +46,16 @@ func parse(text string, takes []value.Field) (*Shape, error) {
 	}
 	return p.s, nil
 }
+
+func hasPair(s *charSet) bool {
+	if s == nil {
+		return false
+	}
+	open, _ := s.pairsOf()
+	return len(open) > 0
+}
+
+var fieldAt = lazy.New(`\bat\s*:`)
 
 // A parser reads a shape by recursive descent. What cannot be read is reported,
 // and everything up to the end of its item passed over.
@@ -55,6 +67,7 @@ type parser struct {
 	nested   int
 	unclosed bool // a block that is never closed was reported
 	mistakes Mistakes
+	namesAt  bool // a field is called at, so that it is no position
 }
 
 func (p *parser) wrong(pos Pos, format string, args ...any) {
@@ -159,10 +172,19 @@ func (p *parser) skipItem() {
 var itemWords = []string{"cases", "repeat", "either", "blank", "require", "total", "scale"}
 
 func (p *parser) item() node {
+	if p.is("/") && strings.HasPrefix(p.text[p.now.begin:], "//") {
+		p.fatal(p.now.pos, "a comment begins with #")
+	}
 	if p.now.kind != tokenName || p.colonFollows() {
 		return p.lineOf()
 	}
 	pos := p.now.pos
+	p.otherForms()
+	if p.s.calls != nil {
+		if takes, ok := p.s.calls.Takes(p.now.text); ok {
+			return p.callOf(takes)
+		}
+	}
 	switch p.now.text {
 	case "cases":
 		p.advance()
@@ -192,6 +214,31 @@ func (p *parser) item() node {
 		return s
 	}
 	return p.lineOf()
+}
+
+// otherForms tells of lines that are written as in other languages.
+func (p *parser) otherForms() {
+	name := p.now.text
+	if _, isBase := baseNamed(name); isBase || slices.Contains(itemWords, name) || otherTypes[name] != "" {
+		return
+	}
+	ahead := p.lexer
+	ahead.report = func(Pos, string, ...any) {}
+	switch next := ahead.next(); next.text {
+	case "[":
+		p.fatal(p.now.pos, "the length of an array stands behind its type: %s: int[n] 1..9", name)
+	case "=", "<", ">", "<=", ">=", "!=":
+		if ahead.next(); next.text != "=" || p.now.kind == tokenName {
+			p.fatal(p.now.pos, "a condition begins with require: require %s %s …", name, next.text)
+		}
+	}
+}
+
+// otherTypes are names of types in other languages, with what to write instead.
+var otherTypes = map[string]string{
+	"string": "a token without blanks is word(1..20, \"a-z\"), one with blanks text(1..80, \"a-z \")", "str": "a token without blanks is word(1..20, \"a-z\")", "char": "a character is word(1, \"a-z\")",
+	"float": "a decimal is real", "double": "a decimal is real", "decimal": "a decimal is real", "long": "an integer of any size up to 64 bits is int", "integer": "an integer is int", "number": "an integer is int, a decimal real", "bool": "one of two tokens is pick(\"yes\", \"no\")",
+	"array": "an array is int[n]", "list": "an array is int[n]", "vector": "an array is int[n]", "matrix": "a matrix is int[r][c]", "permutation": "a permutation is perm(n)", "loop": "bodies are repeated by repeat n { … }", "for": "bodies are repeated by repeat n { … }", "enum": "one of some tokens is pick(\"in\", \"out\")", "choice": "one of some tokens is pick(\"in\", \"out\")",
 }
 
 // colonFollows reports that the next token is a name with a ':' behind it.
@@ -243,6 +290,9 @@ func (p *parser) value() *valueNode {
 	}
 	word := p.now.text
 	base, ok := baseNamed(word)
+	if instead := otherTypes[word]; !ok && instead != "" {
+		p.fatal(p.now.pos, "there is no %s here; %s", word, instead)
+	}
 	if !ok {
 		p.fatal(p.now.pos, "%q is no value; %s", word, nearestItem(word))
 	}
@@ -296,7 +346,7 @@ func (p *parser) signed() int64 {
 }
 
 func (p *parser) dims(v *valueNode) {
-	if v.Base == typeGrid {
+	if v.Base == typeGrid || v.Base == typeNodes {
 		return
 	}
 	for p.is("[") {
@@ -333,18 +383,28 @@ func (p *parser) modifiers(v *valueNode) {
 		v.Range = p.rangeFrom(from, p.expr())
 	}
 	flags := map[string]*bool{
-		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "connected": &v.Connected,
+		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "balanced": &v.Balanced, "palindrome": &v.Palindrome, "connected": &v.Connected,
 		"acyclic": &v.Acyclic, "directed": &v.Directed, "bipartite": &v.Bipartite, "loops": &v.Loops, "parallel": &v.Parallel,
 	}
 	for p.now.kind == tokenName {
 		pos, word := p.now.pos, p.now.text
 		switch flag := flags[word]; {
+		case word == "but":
+			p.advance()
+			v.But = append(v.But, p.exprAbove(levels["="]))
 		case flag != nil:
 			p.advance()
+			if word == "distinct" && p.is("but") {
+				p.advance()
+				v.DistinctBut = p.exprAbove(levels["="])
+			}
 			if *flag {
 				p.fatal(pos, "%s stands here twice", word)
 			}
 			*flag = true
+		case word == "by":
+			p.advance()
+			p.separator(v)
 		case word == "places":
 			p.advance()
 			n := p.signed()
@@ -367,7 +427,7 @@ func (p *parser) modifiers(v *valueNode) {
 		case p.colonFollows():
 			p.fatal(pos, "expected ',' before %s, or the end of the line", word)
 		default:
-			words := []string{"places", "from", "with"}
+			words := []string{"places", "from", "with", "but", "by"}
 			for name := range flags {
 				words = append(words, name)
 			}
@@ -381,16 +441,25 @@ func (p *parser) modifiers(v *valueNode) {
 func (p *parser) fits(v *valueNode) {
 	numbers := v.Base == typeInt || v.Base == typeReal
 	edges := v.traits().edges
-	array := len(v.Dims) > 0 && v.Base != typeGrid
+	array := len(v.Dims) > 0 && v.Base != typeGrid && v.Base != typeNodes
+	nodes := v.Base == typeNodes
 	lines := p.s.takes == nil
 	for _, one := range []struct {
 		set  bool
 		fine bool
 		text string
 	}{
-		{v.Range != nil, numbers, "a range belongs to int and real"},
-		{v.Sorted || v.Rising || v.Falling, array && (numbers || v.Base == typeWord), "sorted, rising and falling belong to arrays of int, real and word"},
-		{v.Distinct, array, "distinct belongs to arrays"},
+		{v.Range != nil, numbers || nodes, "a range belongs to int, real and nodes"},
+		{v.Falling && nodes, false, "a search tree is rising"},
+		{v.Sorted || v.Rising || v.Falling, nodes || array && (numbers || v.Base == typeWord), "sorted, rising and falling belong to arrays of int, real and word"},
+		{len(v.But) > 0 || v.DistinctBut != nil, v.Base == typeInt && len(v.Dims) <= 1, "but belongs to int, and takes values out of its range"},
+		{v.DistinctBut != nil && (v.Rising || v.Falling || v.Sorted || len(v.But) > 0), false, "distinct but … goes with no order, and with no other but"},
+		{v.By != "", len(v.Dims) == 1 && !v.Down && (v.Base == typeInt || v.Base == typeWord || v.Base == typePick), "by belongs to arrays of int, word and pick on one line"},
+		{v.By != "" && !lines, false, "arguments have no separators; leave by out"},
+		{v.Balanced || v.Palindrome, v.Base == typeWord, "balanced and palindrome belong to word"},
+		{v.Balanced && v.Palindrome, false, "a word that is balanced is no palindrome"},
+		{v.Balanced && !hasPair(v.Set), false, "balanced wants both of a pair of brackets in the set: \"()\""},
+		{v.Distinct, array || nodes, "distinct belongs to arrays"},
 		{v.Places >= 0, v.Base == typeReal, "places belongs to real"},
 		{v.Connected || v.Acyclic || v.Directed || v.Bipartite || v.Loops || v.Parallel, v.Base == typeGraph, "connected, acyclic, directed, bipartite, loops and parallel belong to graph"},
 		{len(v.With) > 0, edges, "with belongs to tree and graph"},
@@ -433,6 +502,9 @@ func (p *parser) block(what string, inside func()) {
 func (p *parser) cases(pos Pos) node {
 	c := &casesNode{Pos: pos, Count: &fieldNode{Pos: p.now.pos}}
 	c.Count.Name = p.name("of the count, such as cases t: int 1..100 { … }")
+	if p.is("{") {
+		p.fatal(p.now.pos, "say how many cases there may be: cases %s: int 1..100 { … }", c.Count.Name)
+	}
 	p.expect(":", "behind the name of the count")
 	c.Count.Value = p.value()
 	if c.Count.Value.Base != typeInt || len(c.Count.Value.Dims) > 0 {
@@ -484,9 +556,20 @@ func (p *parser) repeat(pos Pos) node {
 	return r
 }
 
+// mostWeight bounds how much oftener than others a branch is made.
+const mostWeight = 1000
+
 func (p *parser) either(pos Pos) node {
 	e := &eitherNode{Pos: pos}
 	for {
+		weight := int64(1)
+		if p.now.kind == tokenInteger {
+			if weight = p.now.value; weight < 1 || weight > mostWeight {
+				p.fatal(p.now.pos, "a branch is made so many times as often as others: 1 to %d", mostWeight)
+			}
+			p.advance()
+		}
+		e.weights = append(e.weights, weight)
 		p.block("a branch", func() { e.Branches = append(e.Branches, p.items(func() bool { return false })) })
 		ahead := *p
 		ahead.report = func(Pos, string, ...any) {}
@@ -555,6 +638,9 @@ func (p *parser) exprAbove(level int) exprNode {
 		if op == "^" { // to the right
 			right--
 		}
+		if op == "=" && p.is("=") {
+			p.fatal(pos, "write = in place of ==")
+		}
 		x = &binary{pos, op, x, p.exprAbove(right)}
 		if binds == levels["="] && levels[p.now.text] == binds && p.now.kind == tokenMark {
 			p.fatal(p.now.pos, "comparisons do not follow each other; join two with and")
@@ -576,6 +662,9 @@ func (p *parser) primary() exprNode {
 		x := p.expr()
 		p.expect(")", "at the end of the parentheses")
 		return x
+	case t.kind == tokenName && t.text == "at" && !p.namesAt:
+		p.advance()
+		return &position{t.pos}
 	case t.kind == tokenName:
 		p.advance()
 		if p.is("(") {
@@ -595,16 +684,21 @@ func (p *parser) primary() exprNode {
 func (p *parser) call(t token) exprNode {
 	wants, ok := functions[t.text]
 	if !ok {
-		p.fatal(t.pos, "there is no function %q; there are len, sum, min, max and abs", t.text)
+		p.fatal(t.pos, "there is no function %q; there are len, sum, min, max, abs and count", t.text)
 	}
 	c := &call{pos: t.pos, name: t.text}
 	p.advance()
 	for more := true; more; more = p.take(",") {
+		if p.now.kind == tokenString && t.text == "count" && len(c.args) == 1 {
+			s := p.advance()
+			c.args = append(c.args, &symbol{s.pos, s.text})
+			continue
+		}
 		c.args = append(c.args, p.expr())
 	}
 	p.expect(")", "at the end of "+t.text)
 	if wants > 0 && len(c.args) != wants {
-		p.fatal(t.pos, "%s takes one argument, and here are %d", t.text, len(c.args))
+		p.fatal(t.pos, "%s takes %s, and here are %d", t.text, map[int]string{1: "one argument", 2: "two arguments"}[wants], len(c.args))
 	}
 	return c
 }

@@ -119,8 +119,14 @@ func (p *preparer) field(f *fieldNode) {
 		return
 	}
 	f.styles = stylesOf(f, false)
-	if v.Range != nil && v.Base == typeInt {
+	if v.Range != nil && v.Base == typeInt && !v.changing() {
 		p.notEmpty(v.Range)
+	}
+	if len(v.Dims) == 0 && !f.ofEdges {
+		for _, e := range v.But {
+			own := &reference{pos: e.place(), name: f.Name, field: f}
+			p.must(e.place(), orThis(f.Name)+" is not "+e.String(), true, func(in *frame) bool { return own.eval(in) != e.eval(in) }, own, e)
+		}
 	}
 	if v.Length != nil {
 		p.length(v.Length)
@@ -134,7 +140,7 @@ func (p *preparer) field(f *fieldNode) {
 	for _, w := range v.With {
 		p.field(w)
 	}
-	if v.Distinct || v.Rising || v.Falling {
+	if (v.Distinct || v.Rising || v.Falling) && v.DistinctBut == nil && !v.changing() {
 		p.distinct(v)
 	}
 	if v.Base == typeGraph {

@@ -15,6 +15,7 @@ type block struct {
 	slots      int
 	conditions []*condition // that hold within it
 	above      *block
+	repeated   bool // its bodies are those of a repeat
 }
 
 // slot makes room for a value.
@@ -28,11 +29,17 @@ func (b *block) slot() int {
 type resolver struct {
 	*parser
 	now    *block
-	counts []string // names that are used as lengths, in order
+	counts []string       // names that are used as lengths, in order
+	below  map[string]Pos // where names are declared, whatever comes first
 }
 
 func (p *parser) resolve() {
-	r := &resolver{parser: p, now: &block{}}
+	r := &resolver{parser: p, now: &block{}, below: map[string]Pos{}}
+	everyField(p.s.Items, func(f *fieldNode) {
+		if _, ok := r.below[f.Name]; !ok && f.Name != "" {
+			r.below[f.Name] = f.Pos
+		}
+	})
 	p.s.top = r.now
 	defer func() {
 		if len(p.mistakes) == 0 {
@@ -82,7 +89,7 @@ func (r *resolver) items(list []node, last bool) (scale []string) {
 				r.wrong(item.Pos, "a repeat with a range of counts ends at the end of the input, so it must be the last item; or it ends at a line of its own: until \"0\"")
 			}
 			item.slot = r.now.slot()
-			item.body = r.inside(func() { r.items(item.Items, false) })
+			item.body = r.inside(func() { r.now.repeated = true; r.items(item.Items, false) })
 			if !reads(item.Items) {
 				r.wrong(item.Pos, "this repeat has no line in it; describe one body of it")
 			}
@@ -229,6 +236,15 @@ func (r *resolver) value(f *fieldNode) {
 	if v.Range != nil {
 		r.bounds(v.Range, v.Base == typeReal)
 	}
+	for _, e := range v.But {
+		r.expr(e)
+		r.truth(e, false)
+	}
+	if v.DistinctBut != nil {
+		r.expr(v.DistinctBut)
+		r.truth(v.DistinctBut, false)
+	}
+	r.positions(f)
 	if v.Distinct && v.Base == typeInt && v.Range != nil && len(v.Dims) == 1 && v.Dims[0].Exact != nil {
 		n, ok := constant(v.Dims[0].Exact)
 		low, ok2 := constant(v.Range.Low)
@@ -348,6 +364,10 @@ func (r *resolver) expr(e exprNode) {
 func (r *resolver) lookUp(e *reference) {
 	up, f := r.find(e.name)
 	if f == nil {
+		if below, ok := r.below[e.name]; ok && (below.Line > e.pos.Line || below.Line == e.pos.Line && below.Column > e.pos.Column) {
+			r.wrong(e.pos, "%s is declared below this, in line %d; put that before it", e.name, below.Line)
+			return
+		}
 		if names := r.names(); len(names) > 0 {
 			r.wrong(e.pos, "%s is not declared before this; %s", e.name, settings.Nearest(e.name, names))
 		} else {
@@ -434,6 +454,10 @@ func (r *resolver) isNumber(e *reference) {
 }
 
 func (r *resolver) arguments(c *call) {
+	if c.name == "count" {
+		r.countArguments(c)
+		return
+	}
 	if len(c.args) > 1 || c.name == "abs" {
 		for _, a := range c.args {
 			r.truth(a, false)
@@ -575,3 +599,24 @@ func leastLength(l *lengthNode) int64 {
 }
 
 func (p Pos) String() string { return fmt.Sprintf("%d:%d", p.Line, p.Column) }
+
+// everyField visits all fields of some items, those of blocks included.
+func everyField(list []node, do func(f *fieldNode)) {
+	for _, item := range list {
+		switch item := item.(type) {
+		case *lineNode:
+			for _, f := range item.Fields {
+				do(f)
+			}
+		case *casesNode:
+			do(item.Count)
+			everyField(item.Items, do)
+		case *repeatNode:
+			everyField(item.Items, do)
+		case *eitherNode:
+			for _, b := range item.Branches {
+				everyField(b, do)
+			}
+		}
+	}
+}

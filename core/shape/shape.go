@@ -36,6 +36,7 @@ type Shape struct {
 	styles []string
 	// largest is the largest number that a length may have, that of cases not counted.
 	largest int64
+	calls   *Calls        // of a class whose calls it describes; nil: it describes none
 	takes   []value.Field // of a function whose arguments it describes; nil: it describes lines
 	params  []*fieldNode  // a field for each of them
 	counts  []*fieldNode  // fields that say how many elements arguments have
@@ -91,10 +92,11 @@ type fieldNode struct {
 	Literal string // the token; used if Value is nil
 	Value   *valueNode
 
-	slot    int  // in its block
-	ofEdges bool // it stands on the line of each edge
-	counts  bool // it is used as a length
-	needed  bool // an expression names it
+	slot    int        // in its block
+	nodes   value.Kind // what it is made of nodes as an argument; Int: nothing
+	ofEdges bool       // it stands on the line of each edge
+	counts  bool       // it is used as a length
+	needed  bool       // an expression names it
 	// What is known before an input is generated; see prepare.
 	conditions []*condition // that mention it, one integer, in its own block
 	edgesOf    *fieldNode   // the graph of whose edges it is the number
@@ -105,18 +107,22 @@ type fieldNode struct {
 
 // A valueNode is what a field may hold.
 type valueNode struct {
-	Pos    Pos
-	Base   baseType
-	Args   []exprNode  // of perm, tree, parents and graph
-	Length *lengthNode // of a word or a text
-	Set    *charSet    // of characters
-	Picks  []string
-	Dims   []*lengthNode // of an array, the outermost first; of a grid its rows and columns
-	Down   bool          // one element a line
-	Range  *rangeNode    // of integers and reals; nil: any of 64 bits
+	Pos         Pos
+	Base        baseType
+	Args        []exprNode  // of perm, tree, parents and graph
+	Length      *lengthNode // of a word or a text
+	Set         *charSet    // of characters
+	Picks       []string
+	Dims        []*lengthNode // of an array, the outermost first; of a grid its rows and columns
+	Down        bool          // one element a line
+	By          string        // what stands between elements; empty: a blank
+	But         []exprNode    // values that are taken out of it
+	DistinctBut exprNode      // the one value that may stand in it again; nil: there is none
+	Range       *rangeNode    // of integers and reals; nil: any of 64 bits
 
 	Distinct, Sorted, Rising, Falling       bool
-	Places                                  int // digits behind the point; -1: not said
+	Balanced, Palindrome                    bool // of words
+	Places                                  int  // digits behind the point; -1: not said
 	Connected, Acyclic, Directed, Bipartite bool
 	Loops, Parallel                         bool
 	From                                    int64        // the number of the first vertex, or least of a permutation
@@ -171,10 +177,11 @@ type eitherNode struct {
 	Pos      Pos
 	Branches [][]node
 
-	bodies []*block
-	slot   int
-	first  []string // of each branch, its first token, if that is a literal
-	count  []int    // of each branch, the tokens on its first line; -1: not known
+	bodies  []*block
+	slot    int
+	weights []int64  // how often each branch is made, beside the others
+	first   []string // of each branch, its first token, if that is a literal
+	count   []int    // of each branch, the tokens on its first line; -1: not known
 	// ambiguous says that what is in a branch could look like another one's token.
 	ambiguous bool
 	styles    []string // to make one branch only, or any

@@ -156,7 +156,7 @@ func TestMistakesInAShapeAreToldWithTheirPlace(t *testing.T) {
 	}{
 		{"nothing", "# only a comment\n", []string{"1:1: this shape is empty"}},
 		{"several at once", "n: imt 1..5\nw: int[m] 1..9\nx: real 0..1 place 2\n", []string{`1:4: "imt" is no value; did you mean "int"?`, "2:8: m is not declared before this", `3:14: "place" means nothing behind a value; did you mean "places"?`}},
-		{"a name before it exists", "w: int[n]\nn: int 1..5", []string{"1:8: n is not declared before this"}},
+		{"a name before it exists", "w: int[n]\nn: int 1..5", []string{"1:8: n is declared below this, in line 2; put that before it"}},
 		{"a name of another block", "cases t: int 1..5 { n: int 1..5 }\nw: int[n]", []string{"2:8: n is not declared before this"}},
 		{"a name twice", "n: int 1..5, n: int 1..5", []string{"1:14: n is declared a second time; the first is at 1:1"}},
 		{"an empty range", "n: int 1..0", []string{"1:8: no integer lies in 1..0"}},
@@ -183,7 +183,7 @@ func TestMistakesInAShapeAreToldWithTheirPlace(t *testing.T) {
 		{"an open block", "cases t: int 1..3 {\nn: int\n", []string{"1:19: this { is never closed"}},
 		{"a set the wrong way round", `t: word(3, "z-a")`, []string{"the characters from 'z' to 'a' are none"}},
 		{"an empty set", `t: word(3, "")`, []string{"the set of characters is empty"}},
-		{"no function", "n: int 1..5\nrequire size(n) > 1", []string{`there is no function "size"; there are len, sum, min, max and abs`}},
+		{"no function", "n: int 1..5\nrequire size(n) > 1", []string{`there is no function "size"; there are len, sum, min, max, abs and count`}},
 		{"a whole array", "w: int[3]\nrequire w > 1", []string{"w is many integers; write w[0], or len, sum, min or max of it"}},
 		{"an element of one integer", "n: int\nrequire n[0] > 1", []string{"n is one integer, and has no elements"}},
 		{"a strange character", "n: int 1..5 $", []string{"'$' means nothing here"}},

@@ -228,6 +228,8 @@ func (k *shrinker) shorten(at place, list []node, f *fieldNode) {
 			})
 		}
 		k.leaveOut(func() int { return int(min(1<<31, max(0, c.ints()[0]))) }, removes...)
+	case v.Base == typeNodes && v.Dims[0].Range != nil:
+		c.shortenNodes()
 	case len(v.Dims) == 2 && v.Dims[0].Range != nil:
 		c.remove(func() int { return int(c.now().count) }, func(d *datum, i, j int) {
 			columns := d.size() / int(d.count)
@@ -429,12 +431,38 @@ func (k *shrinker) leaveOut(count func() int, ways ...func(top *frame, i, j int)
 	}
 }
 
+// renumber gives the bodies of repeats the indices that they have now.
+func renumber(list []node, f *frame) {
+	for _, item := range list {
+		slot, inner := blockOf(item, f)
+		if inner == nil {
+			continue
+		}
+		for i, body := range f.data[slot].bodies {
+			if body.body {
+				body.at = int64(i)
+			}
+			renumber(inner, body)
+		}
+	}
+}
+
 // mend pulls integers that are outside of their bounds to the nearest end, and brings
 // sorted arrays into order.
 func mend(list []node, f *frame) {
+	renumber(list, f)
 	eachField(list, f, func(field *fieldNode, f *frame) {
 		v, d := field.Value, &f.data[field.slot]
 		if v.Base != typeInt || field.counts && field.single() {
+			return
+		}
+		if v.changing() {
+			for i, x := range d.ints {
+				f.atElement(int64(i), func() {
+					low, high := v.bounds(f)
+					d.ints[i] = max(min(x, high), low)
+				})
+			}
 			return
 		}
 		low, high := v.bounds(f)

@@ -28,6 +28,11 @@ func (in *Input) Append(dst []byte) []byte {
 	if in.shape.takes != nil {
 		return in.appendCall(dst)
 	}
+	if in.shape.calls != nil {
+		w := &writer{}
+		w.items(in.shape.Items, in.top)
+		return in.shape.calls.write(dst, string(w.text))
+	}
 	w := &writer{slices.Grow(dst, in.top.roughly())}
 	w.items(in.shape.Items, in.top)
 	return w.text
@@ -68,7 +73,7 @@ func (f *fieldNode) single() bool {
 
 // clone copies a frame with all that lies in it.
 func (f *frame) clone(above *frame) *frame {
-	c := &frame{data: slices.Clone(f.data), above: above}
+	c := &frame{data: slices.Clone(f.data), above: above, at: f.at, body: f.body}
 	for i := range c.data {
 		d := &c.data[i]
 		d.ints, d.texts, d.bodies = slices.Clone(d.ints), slices.Clone(d.texts), slices.Clone(d.bodies)

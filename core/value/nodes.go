@@ -1,5 +1,11 @@
 package value
 
+import (
+	"slices"
+
+	"github.com/maruel/natural"
+)
+
 // Lists and trees are written as arrays: a list as its values, from the first; a tree level by level,
 // with null for a child that is missing and none behind the last node; a tree of any number of children
 // level by level, with a null behind the children of each node, the root's included; a graph as
@@ -16,12 +22,12 @@ func (r *reader) nodes(t Type) (any, error) {
 		return r.cycle(t)
 	}
 	integer := Type{Kind: Int}
-	held := Type{Array, t.Of}
+	held := Type{Kind: Array, Of: t.Of}
 	switch t.Kind {
 	case Graph:
-		held = Type{Array, &Type{Array, &integer}}
+		held = Type{Kind: Array, Of: &Type{Kind: Array, Of: &integer}}
 	case Tree, Nary:
-		held = Type{Array, &Type{Optional, t.Of}}
+		held = Type{Kind: Array, Of: &Type{Kind: Optional, Of: t.Of}}
 	}
 	if r.at == len(r.text) || r.text[r.at] != '[' {
 		return nil, r.wrong("expected %s, written as an array; found %s", a(t), r.found())
@@ -69,12 +75,41 @@ func (r *reader) nodes(t Type) (any, error) {
 	return list, nil
 }
 
+// Children are the places of the children of each node of a tree that is laid out over so many places, as arrays of
+// cases are; holds says at which of them there is a node, and there is one at the first. Of a Tree they are the left
+// and the right one, -1 where that is missing; of a Nary tree all of a node.
+func Children(kind Kind, places int, holds func(at int) bool) [][]int {
+	all := make([][]int, places)
+	open, at := []int{0}, 1
+	if kind == Nary {
+		at = 2 // behind the root stands null
+	}
+	next := func() int {
+		i := at
+		if at++; i >= places || !holds(i) {
+			return -1
+		}
+		open = append(open, i)
+		return i
+	}
+	for k := 0; k < len(open) && places > 0; k++ {
+		if kind == Tree {
+			all[open[k]] = []int{next(), next()}
+			continue
+		}
+		for i := next(); i >= 0; i = next() {
+			all[open[k]] = append(all[open[k]], i)
+		}
+	}
+	return all
+}
+
 // cycle reads a list whose last node leads back.
 func (r *reader) cycle(t Type) (any, error) {
 	began := r.at
 	v, err := r.members(func(name string) (any, error) {
 		if name == "list" {
-			return r.value(Type{Array, t.Of})
+			return r.value(Type{Kind: Array, Of: t.Of})
 		}
 		return r.value(Type{Kind: Int})
 	})
@@ -94,6 +129,35 @@ func (r *reader) cycle(t Type) (any, error) {
 		return nil, r.wrongAt(began, "there is no node %d, counted from 0, to lead back to", at)
 	}
 	return Object{{"list", list}, {"cycle", to}}, nil
+}
+
+// mapped reads a map. Keys that are integers stand in quotes, as all names of JSON do.
+func (r *reader) mapped(t Type) (any, error) {
+	if r.at == len(r.text) || r.text[r.at] != '{' {
+		return nil, r.wrong("expected %s, written as {…}; found %s", a(t), r.found())
+	}
+	o, err := r.members(func(name string) (any, error) {
+		if t.Key != Text {
+			if _, err := Read(keyText(name, t.Key), Type{Kind: t.Key}); err != nil {
+				return nil, r.wrong("the key %q is no %s", name, words[t.Key])
+			}
+		}
+		r.blanks()
+		return r.value(*t.Of)
+	})
+	if err != nil {
+		return nil, err
+	}
+	slices.SortFunc(o, func(a, b Member) int { return natural.Compare(a.Name, b.Name) })
+	return o, nil
+}
+
+// keyText is a key as a value of its kind is written.
+func keyText(name string, kind Kind) string {
+	if kind == Char {
+		return string(appendText(nil, name))
+	}
+	return name
 }
 
 // members reads an object, each of its values as read does.
@@ -141,7 +205,7 @@ func (r *reader) any() (any, error) {
 	}
 	switch c := r.text[r.at]; {
 	case c == '[':
-		return r.array(Type{Array, &Type{Kind: Any}})
+		return r.array(Type{Kind: Array, Of: &Type{Kind: Any}})
 	case c == '{':
 		if len(r.path) > 1000 {
 			return nil, r.wrong("nested too deeply")

@@ -66,7 +66,7 @@ func ReadCall(text string, takes []Field) ([]any, error) {
 		}
 	}
 	for i, ok := range seen {
-		if !ok {
+		if !ok && takes[i].Type.Kind != Function {
 			return nil, r.wrong("the argument %s (%s) is missing; write %s: …", takes[i].Name, takes[i].Type, takes[i].Name)
 		}
 	}
@@ -124,6 +124,9 @@ func PathText(path []any) string {
 	var b strings.Builder
 	for _, step := range path {
 		if name, ok := step.(string); ok {
+			if member, ok := strings.CutPrefix(name, "."); ok && !isName(member) {
+				name = "[" + string(appendText(nil, member)) + "]"
+			}
 			b.WriteString(name)
 		} else {
 			fmt.Fprintf(&b, "[%d]", step)
@@ -212,12 +215,19 @@ func (r *reader) value(t Type) (any, error) {
 			return nil, nil
 		}
 		return r.value(*t.Of)
+	case Place:
+		if r.word("null") {
+			return nil, nil
+		}
+		return r.value(Type{Kind: Int})
 	case Array:
 		return r.array(t)
 	case List, List2, Tree, Nary, Graph:
 		return r.nodes(t)
-	case Any:
+	case Any, Function:
 		return r.any()
+	case Map:
+		return r.mapped(t)
 	case Bool:
 		switch {
 		case r.word("true"):

@@ -13,6 +13,8 @@ package value
 import (
 	"fmt"
 	"math/big"
+	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -36,6 +38,9 @@ const (
 	Nary                 // nodes with any number of children
 	Graph                // nodes with neighbours
 	Any                  // any value that JSON has
+	Place                // a node of what another argument is made of, written as its place there
+	Function             // a function, of which a case has what it returns
+	Map                  // values of Of by keys of Key; an Object, whose names are the keys as texts
 )
 
 // nodeWords are the kinds that are made of nodes, which hold values of Of, as types are written.
@@ -74,13 +79,21 @@ func (o Object) Get(name string) (v any, ok bool) {
 }
 
 // words are the kinds as types are written.
-var words = []string{Int: "int", Long: "long", BigInt: "bigint", Real: "real", Bool: "bool", Text: "text", Char: "char", Any: "any"}
+var words = []string{Int: "int", Long: "long", BigInt: "bigint", Real: "real", Bool: "bool", Text: "text", Char: "char", Any: "any", Function: "function"}
 
 // A Type is the type of a value.
 type Type struct {
-	Kind Kind
-	Of   *Type // of an array, an optional or nodes; nil for others
+	Kind     Kind
+	Of       *Type // of an array, an optional or nodes; of a Place that of its argument; nil for others
+	Argument int   // of a Place, from 1
+	Key      Kind  // of a Map: Text, Char, Int or Long
 }
+
+// mapWord is how a Map is written, before its types in parentheses.
+const mapWord = "map"
+
+// placeWord stands before the number of the argument of which a Place is a node.
+const placeWord = "node of argument "
 
 // String writes the type as ParseType reads it.
 func (t Type) String() string {
@@ -89,6 +102,10 @@ func (t Type) String() string {
 		return t.Of.String() + "[]"
 	case Optional:
 		return t.Of.String() + "?"
+	case Place:
+		return placeWord + strconv.Itoa(t.Argument)
+	case Map:
+		return mapWord + "(" + words[t.Key] + ", " + t.Of.String() + ")"
 	}
 	for word, kind := range nodeWords {
 		if kind == t.Kind {
@@ -96,6 +113,27 @@ func (t Type) String() string {
 		}
 	}
 	return words[t.Kind]
+}
+
+// Zero is a value of the type, the simplest there is.
+func (t Type) Zero() any {
+	switch t.Kind {
+	case Int, Long, BigInt:
+		return int64(0)
+	case Real:
+		return 0.0
+	case Bool:
+		return false
+	case Text:
+		return ""
+	case Char:
+		return "a"
+	case Optional, Any, Place, Function:
+		return nil
+	case Map:
+		return Object{}
+	}
+	return []any{}
 }
 
 // Element returns the type of the innermost elements of arrays and optionals,
@@ -117,9 +155,38 @@ const deepest = 16
 // one that may be absent, as often as needed.
 func ParseType(text string) (Type, error) {
 	rest := strings.TrimSpace(text)
+	if number, ok := strings.CutPrefix(rest, placeWord); ok {
+		n, err := strconv.Atoi(strings.TrimSpace(number))
+		if err != nil || n < 1 {
+			return Type{Kind: -1}, fmt.Errorf("%q names no argument; write %s1", text, placeWord)
+		}
+		return Type{Kind: Place, Argument: n}, nil
+	}
 	inside := 0 // bytes of what stands in parentheses
 	t := Type{Kind: -1}
-	if name, of, ok := strings.Cut(rest, "("); ok && nodeWords[strings.TrimSpace(name)] != 0 {
+	if of, ok := strings.CutPrefix(rest, mapWord+"("); ok {
+		end := strings.LastIndexByte(of, ')')
+		key, held, ok := strings.Cut(of[:max(0, end)], ",")
+		if !ok {
+			return t, fmt.Errorf("%q is no type; a map is written map(text, int)", text)
+		}
+		k, err := ParseType(key)
+		if err != nil {
+			return t, err
+		}
+		v, err := ParseType(held)
+		if err != nil {
+			return t, err
+		}
+		if !slices.Contains([]Kind{Text, Char, Int, Long}, k.Kind) {
+			return t, fmt.Errorf("the keys of a map are text, char, int or long; %s is none", k)
+		}
+		if e, _ := v.Element(); e.Kind.IsNodes() || e.Kind == Place || e.Kind == Function {
+			return t, fmt.Errorf("a map holds no %s", v)
+		}
+		t = Type{Kind: Map, Of: &v, Key: k.Kind}
+		inside = len(mapWord) + 1 + end + 1
+	} else if name, of, ok := strings.Cut(rest, "("); ok && nodeWords[strings.TrimSpace(name)] != 0 {
 		end := strings.LastIndexByte(of, ')')
 		if end < 0 {
 			return t, fmt.Errorf("%q has no ) behind what its nodes hold", text)
@@ -131,7 +198,7 @@ func ParseType(text string) (Type, error) {
 		if held.Of != nil || held.Kind == Any {
 			return t, fmt.Errorf("nodes hold single values, such as list(int); %s is none", held)
 		}
-		t = Type{nodeWords[strings.TrimSpace(name)], &held}
+		t = Type{Kind: nodeWords[strings.TrimSpace(name)], Of: &held}
 		inside = len(name) + 1 + end + 1
 	}
 	end := inside + strings.IndexAny(rest[inside:], "[?")
@@ -148,7 +215,7 @@ func ParseType(text string) (Type, error) {
 		}
 	}
 	if t.Kind < 0 {
-		return t, fmt.Errorf("%q is no type; there are %s, with [] behind one for an array and ? for one that may be absent; and nodes: list(int), list2(int), tree(int), nary(int), graph(int)", word, strings.Join(wordList(), ", "))
+		return t, fmt.Errorf("%q is no type; there are %s, with [] behind one for an array and ? for one that may be absent; map(text, int); and nodes: list(int), list2(int), tree(int), nary(int), graph(int)", word, strings.Join(wordList(), ", "))
 	}
 	if len(suffix) > 2*deepest {
 		return t, fmt.Errorf("%q has more than %d dimensions", text, deepest)
@@ -157,9 +224,9 @@ func ParseType(text string) (Type, error) {
 		of := t
 		switch {
 		case strings.HasPrefix(suffix, "[]"):
-			t, suffix = Type{Array, &of}, suffix[2:]
+			t, suffix = Type{Kind: Array, Of: &of}, suffix[2:]
 		case suffix[0] == '?' && t.Kind != Optional:
-			t, suffix = Type{Optional, &of}, suffix[1:]
+			t, suffix = Type{Kind: Optional, Of: &of}, suffix[1:]
 		default:
 			return t, fmt.Errorf("%q is no type: behind %s there can be [] or ?", text, of)
 		}

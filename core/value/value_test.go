@@ -100,7 +100,7 @@ func TestWhatIsNoValueOfTheTypeIsSaidWithItsPlace(t *testing.T) {
 	}
 }
 
-var station = []Field{{"temps", Type{Array, &Type{Kind: Int}}}, {"limit", Type{Kind: Long}}}
+var station = []Field{{"temps", Type{Kind: Array, Of: &Type{Kind: Int}}}, {"limit", Type{Kind: Long}}}
 
 func TestArgumentsStandOneALineInAnyOrder(t *testing.T) {
 	for _, text := range []string{
@@ -266,4 +266,41 @@ func TestValuesOfEveryKindHaveAnOrder(t *testing.T) {
 		}
 	}
 	assert.Nil(t, Comparison{AnyOrder: AllAnyOrder}.Compare([]any{sorted[1:6], sorted[10:13]}, []any{[]any{"b", "", "a"}, []any{huge, true, int64(5), int64(-3), false}}))
+}
+
+func TestMapsHaveKeysOfOneKind(t *testing.T) {
+	for text, says := range map[string]string{
+		"map(text, int)": "", "map(int, text[])[]": "", "map(char, map(long, bool))?": "", "map(text)": "a map is written map(text, int)", "map(real, int)": "the keys of a map are text, char, int or long",
+		"map(text, list(int))": "a map holds no list(int)", "map(text, blob)": "is no type", "map(blob, int)": "is no type", "map(text, int": "is no type",
+	} {
+		kind, err := ParseType(text)
+		if says != "" {
+			assert.ErrorContains(t, err, says, text)
+			continue
+		}
+		require.NoError(t, err, text)
+		assert.Equal(t, text, kind.String())
+	}
+	counts, err := ParseType("map(int, long)")
+	require.NoError(t, err)
+	v, err := Read(`{"12": 3, "-4": 3000000000}`, counts)
+	require.NoError(t, err)
+	assert.Equal(t, Object{{"-4", int64(3000000000)}, {"12", int64(3)}}, v, "in the order of the keys")
+	for text, says := range map[string]string{`{"x": 3}`: `the key "x" is no int`, `{"3000000000": 3}`: "is no int", `[]`: "expected a map(int, long), written as {…}; found []", `{"1": "a"}`: "expected a long", `{"1": 1, "1": 2}`: "comes a second time"} {
+		_, err := Read(text, counts)
+		assert.ErrorContains(t, err, says, text)
+	}
+	words, err := ParseType("map(char, int)")
+	require.NoError(t, err)
+	_, err = Read(`{"ab": 1}`, words)
+	assert.ErrorContains(t, err, `the key "ab" is no char`)
+	fuel, err := ParseType("map(text, int)")
+	require.NoError(t, err)
+	for _, tt := range [][2]string{{`{"a b": 1}`, `["a b"]`}, {`{"": 1}`, `[""]`}, {`{"north": 1}`, "north"}} {
+		want, err := Read(tt[0], fuel)
+		require.NoError(t, err)
+		d := Comparison{}.Compare(want, Object{})
+		require.NotNil(t, d)
+		assert.Equal(t, tt[1], PathText(d.Path))
+	}
 }

@@ -60,7 +60,7 @@ func Widened(v any, t Type) any {
 	element, depth := t.Element()
 	if element.Kind.IsNodes() {
 		element, depth = *element.Of, depth+1
-		t = Type{Array, &element}
+		t = Type{Kind: Array, Of: &element}
 	}
 	if element.Kind != Long && element.Kind != BigInt && element.Kind != Real {
 		return v
