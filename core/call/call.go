@@ -48,6 +48,12 @@ type driver struct {
 	// wide says that integers past 2^53 are passed as texts, since a number of
 	// the language does not hold them.
 	wide bool
+	// fixed says that it cannot tell the nodes of a result from those of an argument.
+	fixed bool
+	// asks says that it serves functions that a site provides.
+	asks bool
+	// scripts says that it serves functions that take and return functions, too.
+	scripts bool
 	// classes says that it serves sequences of calls of a class, too.
 	classes bool
 }
@@ -55,20 +61,29 @@ type driver struct {
 // table has an entry for each language that can serve function problems, by the
 // language's name.
 var table = map[string]driver{
-	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"cold_driver.c"}}, fit: fitC},
-	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp, classes: true},
-	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitCSharp, classes: true},
-	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo, classes: true},
-	"java":       {text: "java.java", file: "ColdDriver.java", build: map[string][]string{"{source}": {"{source}", "ColdDriver.java"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitJava, classes: true},
-	"javascript": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true},
+	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"cold_driver.c"}}, fit: fitC, classes: true, fixed: true, asks: true},
+	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp, classes: true, asks: true},
+	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitCSharp, classes: true, asks: true},
+	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo, classes: true, asks: true},
+	"java":       {text: "java.java", file: "ColdDriver.java", build: map[string][]string{"{source}": {"{source}", "ColdDriver.java"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitJava, classes: true, asks: true},
+	"javascript": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true, scripts: true, asks: true},
 	"kotlin": {text: "java.java", file: "ColdDriver.java",
 		then: []toolchain.Command{{"javac", "-J-XX:TieredStopAtLevel=1", "-encoding", "UTF-8", "-cp", "program.jar", "-d", ".", "ColdDriver.java"}},
-		run:  map[string][]string{"-jar": {"-cp"}, "{build}/program.jar": {"{build}/program.jar:{build}", "ColdDriver"}}, fit: fitKotlin, classes: true},
-	"python":          {text: "python.py", file: "cold_driver.py", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.py"}}, fit: fitNothing, classes: true},
-	"ruby":            {text: "ruby.rb", file: "cold_driver.rb", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.rb"}}, fit: fitNothing, classes: true},
-	"rust":            {text: "rust.rs", fit: fitRust},
-	"typescript":      {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true},
-	"typescript-node": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true},
+		run:  map[string][]string{"-jar": {"-cp"}, "{build}/program.jar": {"{build}/program.jar:{build}", "ColdDriver"}}, fit: fitKotlin, classes: true, asks: true},
+	"clojure":         {text: "clojure.clj", file: "cold_driver.clj", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.clj"}}, fit: fitPlain, fixed: true},
+	"d":               {text: "d.d", file: "cold_driver.d", build: map[string][]string{"{source}": {"{source}", "cold_driver.d"}}, fit: fitD, fixed: true},
+	"haskell":         {text: "haskell.hs", file: "cold_driver.hs", build: map[string][]string{"{source}": {"{source}", "cold_driver.hs"}}, fit: fitHaskell, fixed: true},
+	"lua":             {text: "lua.lua", file: "cold_driver.lua", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.lua"}}, fit: fitLua, fixed: true},
+	"nim":             {text: "nim.nim", file: "cold_driver.nim", build: map[string][]string{"{source}": {"cold_driver.nim"}}, fit: fitNim, fixed: true},
+	"ocaml":           {text: "ocaml.ml", fit: fitOCaml, fixed: true},
+	"pascal":          {text: "pascal.pas", file: "cold_driver.pas", fit: fitPascal, fixed: true},
+	"perl":            {text: "perl.pl", file: "cold_driver.pl", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.pl"}}, fit: fitPlain, fixed: true},
+	"php":             {text: "php.php", file: "cold_driver.php", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.php"}}, fit: fitPHP, fixed: true},
+	"python":          {text: "python.py", file: "cold_driver.py", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.py"}}, fit: fitNothing, classes: true, scripts: true, asks: true},
+	"ruby":            {text: "ruby.rb", file: "cold_driver.rb", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.rb"}}, fit: fitNothing, classes: true, asks: true},
+	"rust":            {text: "rust.rs", fit: fitRust, classes: true, fixed: true, asks: true},
+	"typescript":      {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true, scripts: true, asks: true},
+	"typescript-node": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true, scripts: true, asks: true},
 }
 
 // of returns the driver for a language, or for the one that it was made from.
@@ -112,9 +127,11 @@ func Declared(log string) string {
 // A fitting is a driver on its way to a source.
 type fitting struct {
 	function *problem.Call
-	standard string // of the language, as its tools are told: "2021"; may be empty
+	title    string // of the language
+	standard string // of it, as its tools are told: "2021"; may be empty
 	file     string // name of the source
 	source   []byte // which may be changed, if its lines stay where they are
+	second   bool   // what the source leaves open is guessed the other way, for the first one did not build
 	words    map[string]string
 }
 
@@ -148,41 +165,59 @@ func Driver(function *problem.Call, l *toolchain.Language, standard, file string
 // wrap puts the driver around a source, with what it needs of what judges supply; where it does not
 // build so, with all of that.
 func wrap(function *problem.Call, l *toolchain.Language, standard, file string, source []byte) (w toolchain.Wrapping, text string, err error) {
+	if l.Name == "ocaml" || l.Like == "ocaml" {
+		w, text, err = wrapWith(nil, false, function, l, standard, file, source)
+		w.Otherwise = func() (toolchain.Wrapping, error) {
+			other, _, err := wrapWith(nil, true, function, l, standard, file, source)
+			return other, err
+		}
+		return w, text, err
+	}
 	if function.Bare {
-		return wrapWith(nil, function, l, standard, file, source)
+		return wrapWith(nil, false, function, l, standard, file, source)
 	}
 	in := code.Family(l.Extensions)
 	needed, all := prelude.Supplied(in, source), prelude.All(in)
-	w, text, err = wrapWith(needed, function, l, standard, file, source)
+	w, text, err = wrapWith(needed, false, function, l, standard, file, source)
 	w.Supplied = prelude.Of(in, source)
 	if err != nil || w.Refused != "" || all == nil {
 		return w, text, err
 	}
 	w.Otherwise = func() (toolchain.Wrapping, error) {
-		other, _, err := wrapWith(all, function, l, standard, file, source)
+		other, _, err := wrapWith(all, false, function, l, standard, file, source)
 		other.Supplied = all
 		return other, err
 	}
 	return w, text, nil
 }
 
-func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, standard, file string, source []byte) (w toolchain.Wrapping, text string, err error) {
+func wrapWith(supplied []string, second bool, function *problem.Call, l *toolchain.Language, standard, file string, source []byte) (w toolchain.Wrapping, text string, err error) {
 	d, ok := of(l)
 	if !ok {
 		return w, "", fmt.Errorf("function problems cannot be served in %s; they can in %s", l.Title, strings.Join(Languages(), ", "))
 	}
 	source = prelude.Inline(code.Family(l.Extensions), source, supplied)
-	f := &fitting{function: function, standard: l.Standards[standard], file: file, source: bytes.Clone(source)}
+	f := &fitting{function: function, title: l.Title, standard: l.Standards[standard], file: file, source: bytes.Clone(source), second: second}
 	lines := strings.Join(supplied, "\n")
 	f.words = map[string]string{
 		"FILE": file, "FILE_TEXT": strconv.Quote(file), "STEM_TEXT": strconv.Quote("./" + stem(file)),
-		"COUNT": strconv.Itoa(len(function.Takes)), "CHANGES": strconv.Itoa(function.Changes), "BOTH": strconv.Itoa(b2i(function.UpTo)),
+		"COUNT": strconv.Itoa(len(function.Takes)), "CHANGES": strconv.Itoa(max(function.Changes, function.CopyOf)), "BOTH": strconv.Itoa(b2i(function.UpTo || function.CopyOf > 0)),
+		"NODE_OF": strconv.Itoa(function.NodeOf()), "PLACES_OF": strconv.Itoa(function.PlacesOf()), "COPY_OF": strconv.Itoa(function.CopyOf),
 		"NAMES": quoted(Spellings(function.Name), "[", "]"), "NAME_LIST": quoted(Spellings(function.Name), "", ""),
 		"TAKES": quoted(f.types(), "[", "]"), "RESULTS": quoted(f.resultTypes(), "[", "]"), "RESULT_LIST": quoted(f.resultTypes(), "", ""), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
 		"NEARLY_TEXT": strconv.Quote(f.nearly()), "PRELUDE": lines, "PRELUDE_TEXT": strconv.Quote(lines),
 		// Of classes, for functions, which have none.
 		"CLASS": `""`, "METHODS": "{}", "METHODS_TEXT": `"{}"`, "NEW": "[]", "METHOD_ROWS": "", "NEW_LIST": "", "METHOD_ARRAYS": "new string[0][]",
-		"GO_METHODS": "", "GO_TYPES": "", "SEQUENCES": "",
+		"GO_METHODS": "", "GO_TYPES": "", "SEQUENCES": "", "CHAR_KEYS": strconv.FormatBool(strings.Contains(strings.Join(f.resultTypes(), ""), "map(char")), "GIVEN": f.given(), "GIVEN_TEXT": strconv.Quote(f.given()), "GIVEN_FUNCTIONS": "", "UNDECLARED": "[]", "ARGUMENTS": quoted(f.argumentNames(), "[", "]"), "SCRIPTED": strconv.FormatBool(function.Scripted()), "RETURNS_FUNCTION": strconv.Itoa(b2i(len(function.Returns) > 0 && function.Returns[0].Type.Kind == value.Function)),
+	}
+	if (function.NodeOf() > 0 || function.PlacesOf() > 0 || function.CopyOf > 0) && d.fixed {
+		return w, "", fmt.Errorf("problems with nodes or copies of an argument cannot be served in %s", l.Title)
+	}
+	if len(function.Given) > 0 && !d.asks {
+		return w, "", fmt.Errorf("problems that provide functions cannot be served in %s", l.Title)
+	}
+	if function.Scripted() && !d.scripts {
+		return w, "", fmt.Errorf("problems whose functions take or return functions cannot be served in %s; they can in JavaScript, Python and TypeScript", l.Title)
 	}
 	if class := function.Class; class != nil {
 		if !d.classes {
@@ -206,6 +241,10 @@ func wrapWith(supplied []string, function *problem.Call, l *toolchain.Language, 
 	}
 	text = strings.NewReplacer(pairs...).Replace(string(template))
 	w = toolchain.Wrapping{Source: f.source, BuildWords: d.build, RunWords: d.run, Then: d.then}
+	if alone := function.Bare && len(function.Given) == 0 && len(f.nodeKinds()) == 0; alone && d.text == "c.c" || alone && d.text == "cpp.cpp" {
+		// Beside the driver it would see what that includes.
+		w.Then = []toolchain.Command{{"{compiler}", "-fsyntax-only", "-w", "-std={standard}", "-iquote", "{folder}", "./" + f.file}}
+	}
 	if d.file == "" {
 		w.Source = append(f.source, text...)
 	} else {
@@ -240,11 +279,38 @@ func (f *fitting) types() []string {
 	return types
 }
 
+func (f *fitting) argumentNames() []string {
+	names := make([]string, len(f.function.Takes))
+	for i, field := range f.function.Takes {
+		names[i] = field.Name
+	}
+	return names
+}
+
 func (f *fitting) resultTypes() (types []string) {
-	for _, field := range f.function.Results() {
+	results := f.function.Results()
+	if f.function.CopyOf > 0 { // and what has become of the original
+		results = append(results, results[0])
+	}
+	for _, field := range results {
 		types = append(types, field.Type.String())
 	}
 	return types
+}
+
+// fields are all that is passed and returned: by a function, or by the methods of a class.
+func (f *fitting) fields() []value.Field {
+	class := f.function.Class
+	if class == nil {
+		return slices.Concat(f.function.Takes, f.function.Results())
+	}
+	list := slices.Clone(class.New)
+	for _, m := range class.Methods {
+		if list = append(list, m.Takes...); m.Returns != nil {
+			list = append(list, value.Field{Type: *m.Returns})
+		}
+	}
+	return list
 }
 
 // returns reports that the results are of a kind at their innermost.

@@ -46,6 +46,28 @@ func (f *fitting) ofClass(class *problem.Class) {
 	f.methodRows()
 }
 
+// Sequence is what a driver is given of a sequence of calls: of each the method, the number of its
+// object, its arguments, and by pairs which of these are what earlier calls returned. Wide says that
+// integers past 2^53 are passed as texts.
+func Sequence(class *problem.Class, steps []problem.Step, wide bool) any {
+	list := make([]any, len(steps))
+	for i, s := range steps {
+		args := s.Args
+		if wide {
+			args = make([]any, len(s.Args))
+			for j, field := range class.Takes(s.Method) {
+				args[j] = value.Widened(s.Args[j], field.Type)
+			}
+		}
+		uses := []any{}
+		for _, use := range s.Uses {
+			uses = append(uses, int64(use.Argument), int64(use.Step))
+		}
+		list[i] = []any{s.Method, int64(s.Object), args, uses}
+	}
+	return list
+}
+
 // classNamed finds the class that a problem asks for in an outline. The error is a refusal.
 func (f *fitting) classNamed(o *outline) (*scope, error) {
 	names := Spellings(f.function.Name)
@@ -70,7 +92,7 @@ func (f *fitting) methodRows() {
 		if m.Returns != nil {
 			returns = m.Returns.String()
 		}
-		rows = append(rows, quoted([]string{m.Name, strings.Join(Spellings(m.Name), ","), strings.Join(takes, ","), returns}, "{", "}"))
+		rows = append(rows, quoted([]string{m.Name, strings.Join(Spellings(m.Name), ","), strings.Join(takes, ";"), returns}, "{", "}"))
 	}
 	for _, field := range f.function.Class.New {
 		made = append(made, field.Type.String())
@@ -198,4 +220,111 @@ func (f *fitting) cppClass() error {
 	f.words["SETUP"] = nodes + fmt.Sprintf("static cold_driver::Step<%s> *cold_step(const std::string &name) {\n%s    return new cold_driver::MakerStep<%s>();\n}\n", name, body.String(), strings.Join(made, ", "))
 	f.words["SERVE"] = "cold_driver::runSequences<" + name + ">(cold_step);"
 	return nil
+}
+
+// rustClass writes what reads and makes the calls of a class in Rust.
+func (f *fitting) rustClass() error {
+	class := f.function.Class
+	o := outlined(f.source, Spellings(f.function.Name))
+	kind, err := f.classNamed(o)
+	if err != nil {
+		return err
+	}
+	nodes, err := f.rustNodes(o)
+	if err != nil {
+		return err
+	}
+	f.rustWithoutMain()
+	f.behind(f.nodeClasses(rustNode))
+	var variants, reads, again, makes strings.Builder
+	for i, m := range append([]problem.Method{{Name: "new", Takes: class.New}}, class.Methods...) {
+		s, err := f.rustMethod(kind.name, m.Name)
+		if err != nil {
+			return err
+		}
+		params := split(s.params)
+		call := "super::" + kind.name + "::" + s.name
+		if len(params) > 0 && receiverParameter.MatchString(params[0]) {
+			call, params = "objects.get_mut(&s.at).unwrap()."+s.name, params[1:]
+		}
+		if len(params) != len(m.Takes) {
+			return refuse("%s takes %d arguments in this problem, and is declared with %d parameters", s.name, len(m.Takes), len(params))
+		}
+		var owned, names, mutable, args []string
+		fmt.Fprintf(&reads, "            %q => {\n", m.Name)
+		if len(params) == 0 {
+			reads.WriteString("                r.next();\n")
+		}
+		for j, param := range params {
+			_, declared, _ := strings.Cut(param, ":")
+			held, borrow := rustOwned(strings.TrimSpace(declared))
+			take := "<" + held + " as Take>::take(r)"
+			if isNodes(m.Takes[j].Type) {
+				take = "Nodes::take_nodes(r)"
+			}
+			name := fmt.Sprintf("a%d", j)
+			owned, names, mutable, args = append(owned, held), append(names, name), append(mutable, "mut "+name), append(args, borrow+name)
+			fmt.Fprintf(&reads, "                r.next();\n                r.parameter = %d;\n                let a%d: %s = %s;\n", j+1, j, held, take)
+			fmt.Fprintf(&again, "                (Args::A%d(%s), %d) => *a%d = %s,\n", i, strings.Join(rustOnly(len(params), j), ", "), j, j, take)
+		}
+		fmt.Fprintf(&variants, "A%d(%s), ", i, strings.Join(owned, ", "))
+		fmt.Fprintf(&reads, "                r.next();\n                Args::A%d(%s)\n            }\n", i, strings.Join(names, ", "))
+		fmt.Fprintf(&makes, "                Args::A%d(%s) => {\n                    times.push(0);\n                    let began = now();\n                    let result = %s(%s);\n                    *times.last_mut().unwrap() = now() - began;\n",
+			i, strings.Join(mutable, ", "), call, strings.Join(args, ", "))
+		give := "text.push_str(\"null\");"
+		switch {
+		case i == 0:
+			give = "objects.insert(s.at, result);\n                    " + give
+		case m.Returns != nil && isNodes(*m.Returns):
+			give = "{ let mut result = result; result.give_nodes(&mut text, misfit); result.drop_nodes() }"
+		case strings.Contains(s.after, "->"):
+			fails := "if let Some(words) = result.fails() { return Some(words); }\n                    "
+			if m.Returns != nil {
+				give = "result.give(&mut text);"
+			}
+			give = fails + give
+		}
+		fmt.Fprintf(&makes, "                    %s\n                }\n", give)
+	}
+	f.words["NODES"] = nodes
+	f.words["SEQUENCES"] = strings.NewReplacer("{class}", kind.name, "{variants}", variants.String(), "{reads}", reads.String(), "{again}", again.String(), "{makes}", makes.String()).Replace(nodeText("sequences.rs"))
+	f.words["TAKE"] = "            let mut asked = steps(&mut r);"
+	f.words["CALL"] = "make(&mut asked, &mut out, &mut times, &mut r.misfit)"
+	f.words["SPENT"], f.words["COUNTED"], f.words["CHANGED"] = "times.iter().sum()", "", ""
+	f.words["GIVE"] = "if let Some(words) = result { eprintln!(\"Error: {}\", words); failed = true; }"
+	return nil
+}
+
+// rustOnly are patterns of which but one has a name.
+func rustOnly(n, at int) []string {
+	list := make([]string, n)
+	for i := range list {
+		list[i] = "_"
+	}
+	list[at] = fmt.Sprintf("a%d", at)
+	return list
+}
+
+// rustMethod finds a method of a class, in any of its impls.
+func (f *fitting) rustMethod(class, name string) (site, error) {
+	for _, s := range outlined(f.source, Spellings(name)).sites {
+		if len(s.scopes) > 0 && s.scopes[len(s.scopes)-1] == class {
+			return s, nil
+		}
+	}
+	return site{}, refuse("%s has no method %s", class, name)
+}
+
+// Script is what a driver is given of a script: of each step when it is made, what it is, a name, and the
+// arguments of its calls.
+func Script(steps []problem.ScriptStep) any {
+	list := make([]any, len(steps))
+	for i, s := range steps {
+		calls := []any{}
+		for _, args := range s.Args {
+			calls = append(calls, args)
+		}
+		list[i] = []any{s.At, s.What, s.Name, calls}
+	}
+	return list
 }

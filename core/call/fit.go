@@ -25,7 +25,18 @@ func fitJava(f *fitting) error {
 	}
 	f.words["CLASS_LIST"] = quoted(o.typeNames(s, packagePrefix(f.source)), "", "")
 	f.behind(f.nodeClasses(javaNode))
+	if len(f.function.Given) > 0 {
+		f.provideMethods("java", last(s.scopes))
+	}
 	return nil
+}
+
+// last is the last of some names; empty: there is none.
+func last(names []string) string {
+	if len(names) == 0 {
+		return ""
+	}
+	return names[len(names)-1]
 }
 
 // machineClass names the class that is asked for as its machine does.
@@ -66,6 +77,10 @@ func fitKotlin(f *fitting) error {
 	}
 	f.words["CLASS_LIST"] = quoted(classes, "", "")
 	f.behind(f.nodeClasses(kotlinNode))
+	if len(f.function.Given) > 0 {
+		functions, _ := f.provide("kotlin")
+		f.behind(f.baseClasses("kotlin", "") + functions)
+	}
 	return nil
 }
 
@@ -101,6 +116,9 @@ func fitCSharp(f *fitting) error {
 	}
 	f.words["CLASS_TEXT"] = strconv.Quote(strings.Join(append(space, class), "."))
 	f.behind(f.nodeClasses(csharpNode))
+	if len(f.function.Given) > 0 {
+		f.provideMethods("csharp", last(s.scopes))
+	}
 	return nil
 }
 
@@ -138,6 +156,14 @@ var prototype = regexp.MustCompile(`\b([A-Za-z_$][\w$]*)\.prototype\b`)
 
 var exportList = regexp.MustCompile(`(?m)^export\s*\{[^}]*\}[ \t]*;?`)
 
+// timersOfTypeScript declares what the compiler knows nothing of.
+const timersOfTypeScript = `declare function setTimeout(f: (...args: any[]) => void, ms?: number, ...args: any[]): number;
+declare function setInterval(f: (...args: any[]) => void, ms?: number, ...args: any[]): number;
+declare function clearTimeout(id?: number | null): void;
+declare function clearInterval(id?: number | null): void;
+declare const performance: { now(): number };
+`
+
 // fitJavaScript makes a plain script of a module, so that it need not matter
 // whether it is one. Its lines stay where they are.
 func fitJavaScript(f *fitting) error {
@@ -168,6 +194,16 @@ func fitJavaScript(f *fitting) error {
 		node = tsNode
 	}
 	f.behind(f.nodeClasses(node))
+	if len(f.function.Given) > 0 {
+		functions, methods := f.provide("typescript")
+		f.words["UNDECLARED"] = quoted(f.undeclaredBases("typescript"), "[", "]")
+		if typed {
+			f.behind(functions + f.baseClasses("typescript", methods))
+		}
+	}
+	if typed && f.function.Scripted() {
+		f.behind(timersOfTypeScript)
+	}
 	source := string(f.source)
 	for _, w := range moduleWords {
 		if w.forScript && typed {
@@ -231,6 +267,7 @@ func fitGo(f *fitting) error {
 	}
 	f.source = []byte(text)
 	f.behind(f.nodeClasses(goNode))
+	f.words["GIVEN_FUNCTIONS"], _ = f.provide("go")
 	return nil
 }
 
@@ -313,11 +350,19 @@ var rustMain = regexp.MustCompile(`\bfn(\s+)main(\s*\()`)
 // fitRust takes the arguments as the declaration has them: what it borrows is
 // owned by the driver.
 func fitRust(f *fitting) error {
-	s, o, err := f.chosen()
-	if err != nil {
+	if err := f.without(value.Any, "Rust"); err != nil {
 		return err
 	}
-	if err := f.without(value.Any, "Rust"); err != nil {
+	f.words["BIGINT"] = strconv.FormatBool(f.returns(value.BigInt))
+	f.words["SPENT"], f.words["UNSAFE"] = "now() - began", ""
+	if f.standard >= "2024" {
+		f.words["UNSAFE"] = "unsafe "
+	}
+	if f.function.Class != nil {
+		return f.rustClass()
+	}
+	s, o, err := f.chosen()
+	if err != nil {
 		return err
 	}
 	nodes, err := f.rustNodes(o)
@@ -332,14 +377,16 @@ func fitRust(f *fitting) error {
 	if results := f.function.Results(); len(results) == 1 && isNodes(results[0].Type) {
 		f.words["GIVE"] = "{ let mut result = result; result.give_nodes(&mut out, &mut r.misfit); result.drop_nodes() }"
 	}
-	// In its own place, so that lines stay, and only where it is no text.
-	for _, m := range slices.Backward(rustMain.FindAllStringIndex(mask(string(f.source)), -1)) {
-		f.source = append(f.source[:m[0]:m[0]], append(rustMain.ReplaceAll(f.source[m[0]:m[1]], []byte("fn${1}cold_unused_main$2")), f.source[m[1]:]...)...)
-	}
+	f.rustWithoutMain()
 	params := split(s.params)
 	callee := "super::" + s.path("::")
 	f.source = append(f.source, undeclared(string(f.source))...)
 	f.behind(f.nodeClasses(rustNode))
+	owner := ""
+	if len(s.scopes) > 0 && s.kinds[len(s.kinds)-1] != "mod" {
+		owner = s.scopes[len(s.scopes)-1]
+	}
+	f.provideInRust(owner)
 	if len(params) > 0 && receiverParameter.MatchString(params[0]) {
 		owner := "super::" + rustValue(o.text, strings.Join(s.scopes, "::"), s.scopes[len(s.scopes)-1])
 		borrow := ""
@@ -377,17 +424,20 @@ func fitRust(f *fitting) error {
 		}
 		f.words["CHANGED"] = fmt.Sprintf("                if !failed {\n                    a%d.%s;\n                    if BOTH {\n                        out.push(']');\n                    }\n                }", n-1, give)
 	}
-	f.words["BIGINT"] = strconv.FormatBool(f.returns(value.BigInt))
-	f.words["UNSAFE"] = ""
-	if f.standard >= "2024" {
-		f.words["UNSAFE"] = "unsafe "
-	}
 	return nil
+}
+
+// rustWithoutMain lets the driver have a main of its own.
+func (f *fitting) rustWithoutMain() {
+	// In its own place, so that lines stay, and only where it is no text.
+	for _, m := range slices.Backward(rustMain.FindAllStringIndex(mask(string(f.source)), -1)) {
+		f.source = append(f.source[:m[0]:m[0]], append(rustMain.ReplaceAll(f.source[m[0]:m[1]], []byte("fn${1}cold_unused_main$2")), f.source[m[1]:]...)...)
+	}
 }
 
 // without refuses a kind of values for which a language has no usual type.
 func (f *fitting) without(kind value.Kind, title string) error {
-	for _, field := range append(slices.Clone(f.function.Takes), f.function.Results()...) {
+	for _, field := range f.fields() {
 		if e, _ := field.Type.Element(); e.Kind == kind {
 			return refuse("%s has no usual way to pass %s", title, field.Type)
 		}

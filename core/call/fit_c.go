@@ -29,7 +29,7 @@ type cWriter struct {
 func cServes(f *problem.Call) error {
 	for _, field := range f.Takes {
 		e, depth := field.Type.Element()
-		if e.Kind.IsNodes() && usual[e.Kind] == "" || e.Kind == value.Any {
+		if usual[e.Kind] == "" {
 			return refuse("C has no usual way to pass %s", field.Type)
 		}
 		if hasOptional(field.Type) && (depth > 0 || field.Type.Kind != value.Optional) || depth > 2 {
@@ -43,7 +43,7 @@ func cServes(f *problem.Call) error {
 	for _, field := range results {
 		e, depth := field.Type.Element()
 		switch {
-		case e.Kind.IsNodes() && usual[e.Kind] == "", e.Kind == value.Any:
+		case usual[e.Kind] == "":
 			return refuse("C has no usual way to return %s", field.Type)
 		case len(results) > 1 && field.Type.Of != nil:
 			return refuse("C writes several results through pointers, and %s is %s", field.Name, field.Type)
@@ -55,6 +55,9 @@ func cServes(f *problem.Call) error {
 }
 
 func fitC(f *fitting) error {
+	if f.function.Class != nil {
+		return f.cClass()
+	}
 	s, o, err := f.chosen()
 	if err == nil {
 		err = cServes(f.function)
@@ -120,7 +123,12 @@ func fitC(f *fitting) error {
 	}
 	line("%s;", call)
 	body.WriteString(w.give.String())
-	f.words["NODES"] = nodes
+	declared, provided, err := f.provideInC()
+	if err != nil {
+		return err
+	}
+	f.words["PRELUDE"] += "\n" + declared
+	f.words["NODES"] = nodes + provided
 	f.words["HELPERS"], f.words["TAKE"], f.words["FREE"] = w.helpers.String(), w.take.String(), w.free.String()
 	f.words["CALL"] = strings.TrimSuffix(body.String(), "\n")
 	return nil

@@ -27,6 +27,11 @@ func fitCpp(f *fitting) error {
 	if err != nil {
 		return err
 	}
+	if len(f.function.Given) > 0 {
+		functions, methods := f.provide("cpp")
+		f.words["GIVEN_FUNCTIONS"] = functions
+		f.words["PRELUDE"] += "\n" + regexp.MustCompile(`(?m) \{.*$`).ReplaceAllString(functions, ";") + f.baseClasses("cpp", methods)
+	}
 	defer func() { f.words["SETUP"] = nodes + f.words["SETUP"] }()
 	params := split(s.params)
 	generic := strings.Contains(s.before, "template") || regexp.MustCompile(`\bauto\b`).MatchString(s.params)
@@ -104,6 +109,9 @@ var (
 	cppNumber    = regexp.MustCompile(`\b(?:unsigned\s+)?(?:long\s+long(?:\s+int)?|long\s+double|u?int(?:8|16|32|64)_t|long|short|int|unsigned|size_t|double|float|ll|i64|__int128)\b`)
 )
 
+// cppPointer is a pointer to a class, whose name it has.
+var cppPointer = regexp.MustCompile(`([A-Za-z_]\w*)\s*\*`)
+
 // cppType is how a judge declares an argument, or, where the parameter says it otherwise in
 // words that are known, that.
 func cppType(t value.Type, param string) string {
@@ -124,6 +132,16 @@ func cppType(t value.Type, param string) string {
 			return "std::" + container + "<" + of(*t.Of) + ">"
 		case value.Optional:
 			return "std::optional<" + of(*t.Of) + ">"
+		case value.Place:
+			return of(*t.Of)
+		case value.Map:
+			return "std::map<" + dialects["cpp"].kinds[t.Key] + ", " + of(*t.Of) + ">"
+		case value.List, value.List2, value.Tree, value.Nary, value.Graph:
+			class := nodeShapes[t.Kind].class
+			if m := cppPointer.FindStringSubmatch(param); m != nil {
+				class = m[1]
+			}
+			return class + " *"
 		case value.Int, value.Long, value.Real:
 			if number != "" {
 				return number

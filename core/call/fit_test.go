@@ -152,6 +152,10 @@ func TestAnEmptyFunctionHasTheTypesOfItsLanguage(t *testing.T) {
 		"kotlin":     {"data class Result(val least: Int?, val names: List<String>)", "fun findTents(grid: List<String>, heights: List<DoubleArray>, deep: BigInteger, tag: Char?, on: Boolean): Result {"},
 		"csharp":     {"public Tuple<int?, string[]> FindTents(string[] grid, double[][] heights, BigInteger deep, char? tag, bool on)"},
 		"go":         {"import \"math/big\"", "func findTents(grid []string, heights [][]float64, deep *big.Int, tag *rune, on bool) (least *int, names []string) {"},
+		"haskell":    {"findTents :: [String] -> [[Double]] -> Integer -> Maybe Char -> Bool -> (Maybe Int, [String])\nfindTents grid heights deep tag on = undefined"},
+		"nim":        {"import std/options", "proc findTents(grid: seq[string], heights: seq[seq[float]], deep: string, tag: Option[char], on: bool): (Option[int], seq[string]) ="},
+		"ocaml":      {"let find_tents (grid : string array) (heights : float array array) (deep : string) (tag : char option) (on : bool) : int option * string array ="},
+		"pascal":     {"TStrings = array of string;", "TDoubless = array of TDoubles;", "function findTents(grid: TStrings; heights: TDoubless; deep: string; tag: char; on: boolean; out names: TStrings): longint;"},
 		"rust":       {"pub fn find_tents(grid: Vec<String>, heights: Vec<Vec<f64>>, deep: i128, tag: Option<char>, on: bool) -> (Option<i32>, Vec<String>) {"},
 		"cpp":        {"std::tuple<std::optional<int>, std::vector<std::string>> findTents(const std::vector<std::string>& grid, const std::vector<std::vector<double>>& heights, const std::string& deep, const std::optional<char>& tag, bool on) {"},
 	} {
@@ -185,6 +189,49 @@ func TestAnEmptyFunctionHasTheTypesOfItsLanguage(t *testing.T) {
 		_, source, err := Start(function, l, "thin")
 		require.NoError(t, err)
 		assert.Contains(t, string(source), want)
+	}
+}
+
+func TestASourceToBeginWithAClassHasItsMethods(t *testing.T) {
+	class, err := problem.ParseClass("beacon_log(room: int); put_it(beacon: int, deep: bigint); last() -> text?; all_of() -> int[]")
+	require.NoError(t, err)
+	assert.Equal(t, "beacon_log(room: int); put_it(beacon: int, deep: bigint); last() -> text?; all_of() -> int[]", class.String())
+	for language, wants := range map[string][]string{
+		"python":     {"class BeaconLog:", "def __init__(self, room: int):", "def put_it(self, beacon: int, deep: int) -> None:", "def last(self) -> str | None:"},
+		"javascript": {"class BeaconLog {", "constructor(room) {", "putIt(beacon, deep) {", "allOf() {"},
+		"typescript": {"constructor(room: number) {", "putIt(beacon: number, deep: bigint): void {", "last(): (string | null) {"},
+		"ruby":       {"class BeaconLog\n", "def initialize(room)", "def put_it(beacon, deep)", "def all_of()"},
+		"java":       {"import java.math.BigInteger;", "class BeaconLog {", "public BeaconLog(int room) {", "public void putIt(int beacon, BigInteger deep) {", "public int[] allOf() {"},
+		"kotlin":     {"import java.math.BigInteger\n", "class BeaconLog(room: Int) {", "fun putIt(beacon: Int, deep: BigInteger): Unit {", "fun last(): String? {"},
+		"csharp":     {"public BeaconLog(int room)", "public void PutIt(int beacon, BigInteger deep)", "public int[] AllOf()"},
+		"go":         {"import \"math/big\"", "func Constructor(room int) BeaconLog {", "func (o *BeaconLog) PutIt(beacon int, deep *big.Int) {", "func (o *BeaconLog) Last() (result *string) {"},
+		"rust":       {"fn new(room: i32) -> Self {", "fn put_it(&mut self, beacon: i32, deep: i128) {", "fn last(&mut self) -> Option<String> {"},
+		"c":          {"typedef struct {\n    int unused;\n} BeaconLog;", "BeaconLog *beaconLogCreate(int room)\n", "void beaconLogPutIt(BeaconLog *self, int beacon, char *deep)\n", "char *beaconLogLast(BeaconLog *self)\n", "int *beaconLogAllOf(BeaconLog *self, int *returned_length)\n", "void beaconLogFree(BeaconLog *self)\n"},
+		"cpp":        {"class BeaconLog {\npublic:\n", "BeaconLog(int room) {", "void putIt(int beacon, const std::string& deep) {", "std::optional<std::string> last() {"},
+	} {
+		l, ok := toolchain.Ours().Find(language)
+		require.True(t, ok)
+		file, source, err := Start(class, l, "logs")
+		require.NoError(t, err, language)
+		for _, want := range wants {
+			assert.Contains(t, string(source), want, language)
+		}
+		text, err := Driver(class, l, l.Standard, file, source)
+		require.NoError(t, err, language)
+		assert.NotRegexp(t, `@[A-Z_]+@`, text, language)
+	}
+	haskell, _ := toolchain.Ours().Find("haskell")
+	_, _, err = Start(class, haskell, "logs")
+	assert.ErrorContains(t, err, "problems that ask for a class cannot be served in Haskell")
+	small, err := problem.ParseClass("Log(); size() -> int")
+	require.NoError(t, err)
+	java, _ := toolchain.Ours().Find("java")
+	_, source, err := Start(small, java, "logs")
+	require.NoError(t, err)
+	assert.NotContains(t, string(source), "BigInteger", "what is not needed is not imported")
+	for _, text := range []string{"Log", "Log()", "Log() -> int; size() -> int", "Log(); size( -> int", "Log(); size() -> int; size()"} {
+		_, err := problem.ParseClass(text)
+		assert.Error(t, err, text)
 	}
 }
 

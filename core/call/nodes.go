@@ -47,10 +47,7 @@ func (f *fitting) nodeKinds() (list []value.Type) {
 			list = append(list, e)
 		}
 	}
-	for _, field := range f.function.Takes {
-		add(field.Type)
-	}
-	for _, field := range f.function.Results() {
+	for _, field := range f.fields() {
 		add(field.Type)
 	}
 	return list
@@ -220,17 +217,21 @@ func (s nodeShape) fields() []string {
 func (o *outline) nodeFields(s nodeShape) (class string, names map[string]string) {
 	for _, t := range slices.Backward(o.types) {
 		body := o.text[t.from:min(t.to, len(o.text))]
+		// What leads to others of its kind names itself; a field of another object stands behind . or ->.
+		if t.kind == "interface" || t.kind == "impl" || o.holdsFunction(t) || !regexp.MustCompile(`\b`+t.name+`\b`).MatchString(body) {
+			continue
+		}
 		names = map[string]string{}
 		for _, field := range s.fields() {
 			for _, name := range fieldNames[field] {
-				if regexp.MustCompile(`(?i)\b` + name + `\b`).MatchString(body) {
-					names[field] = regexp.MustCompile(`(?i)\b` + name + `\b`).FindString(body)
+				if m := regexp.MustCompile(`(?i)[^\w.>](` + name + `)\b`).FindStringSubmatch(body); m != nil {
+					names[field] = m[1]
 					break
 				}
 			}
 		}
 		forwardOnly := len(s.links) == 1 && regexp.MustCompile(`\bprev(?:ious)?\b`).MatchString(body)
-		if len(names) == len(s.fields()) && !forwardOnly && t.kind != "interface" && !o.holdsFunction(t) {
+		if len(names) == len(s.fields()) && !forwardOnly {
 			return t.name, names
 		}
 	}

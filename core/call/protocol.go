@@ -16,8 +16,13 @@ import (
 //	TOKEN 0 unserved WHY            and it has nothing to call
 //	TOKEN N begin                   many arguments were read, and the call begins now
 //	TOKEN N done NANOSECONDS JSON   what was returned
-//	TOKEN N failed NANOSECONDS      it threw; standard error says what
+//	TOKEN N failed NANOSECONDS K    it threw; standard error says what. Of a sequence, its call K did, from 1
 //	TOKEN N misfit NANOSECONDS WHY  a declaration has no room for an argument or a result
+//	TOKEN N stalled NANOSECONDS WHY it waits for what never comes
+//	TOKEN N asks NAME JSON          it calls a function that is given, with an array of arguments
+//
+// Where functions are given, a call's line comes once the one before is answered, and the answer to a
+// question, as JSON, is a line, too.
 //
 // After it has loaded the source, and after each call, it writes the mark to
 // standard output and to standard error, before it answers. So what is printed
@@ -41,6 +46,8 @@ const (
 	Done     Kind = "done"
 	Failed   Kind = "failed"
 	Misfit   Kind = "misfit"
+	Stalled  Kind = "stalled"
+	Asks     Kind = "asks"
 	Nonsense Kind = "nonsense" // it is no answer of the driver's
 )
 
@@ -103,8 +110,8 @@ func (a *Answers) parse(line []byte) Answer {
 	kind, rest, _ := strings.Cut(rest, " ")
 	answer := Answer{Kind: Kind(kind), Text: rest}
 	switch answer.Kind {
-	case Ready, Unserved, Begin:
-	case Done, Failed, Misfit:
+	case Ready, Unserved, Begin, Asks:
+	case Done, Failed, Misfit, Stalled:
 		number, text, _ := strings.Cut(rest, " ")
 		n, err := strconv.ParseInt(number, 10, 64)
 		if err != nil || n < 0 {

@@ -21,9 +21,16 @@ type dialect struct {
 	source   func(w *starter) string
 }
 
+// mapForms say how languages write a map.
+var mapForms = map[string]string{
+	"python": "dict[{key}, {value}]", "javascript": "Object", "typescript": "Record<{key}, {value}>", "ruby": "Hash", "java": "Map<{key}, {value}>", "kotlin": "Map<{key}, {value}>",
+	"csharp": "Dictionary<{key}, {value}>", "go": "map[{key}]{value}", "rust": "HashMap<{key}, {value}>", "cpp": "std::map<{key}, {value}>",
+}
+
 // A starter writes the empty function of one language.
 type starter struct {
 	dialect
+	language string
 	function *problem.Call
 	problem  string // name of the problem
 	name     string // of the function
@@ -34,27 +41,33 @@ type starter struct {
 func Start(function *problem.Call, l *toolchain.Language, name string) (file string, source []byte, err error) {
 	var d dialect
 	var ok bool
-	for _, one := range []string{l.Name, l.Like} {
-		if d, ok = dialects[one]; ok {
+	language := ""
+	for _, language = range []string{l.Name, l.Like} {
+		if d, ok = dialects[language]; ok {
 			break
 		}
 	}
 	if !ok || len(l.Extensions) == 0 {
 		return "", nil, fmt.Errorf("function problems cannot be served in %s; they can in %s", l.Title, strings.Join(Languages(), ", "))
 	}
-	if function.Class != nil {
-		return "", nil, fmt.Errorf("%s has no source to begin with: write the class %s with the methods of [class]", l.Title, spelled(function.Name, pascal))
-	}
-	if l.Name == "c" || l.Like == "c" && l.Name != "cpp" {
+	if language == "c" && function.Class == nil {
 		if err := cServes(function); err != nil {
 			return "", nil, err
 		}
 	}
-	w := &starter{dialect: d, function: function, problem: name, name: spelled(function.Name, d.spelling)}
-	source = []byte(d.source(w))
+	w := &starter{dialect: d, language: language, function: function, problem: name, name: spelled(function.Name, d.spelling)}
+	class, text := w.class(), ""
+	if function.Class != nil {
+		if class, text, err = startClass(function, l, language); err != nil {
+			return "", nil, err
+		}
+	} else {
+		text = d.source(w)
+	}
+	source = []byte(text)
 	file = strings.ReplaceAll(name, " ", "-") + l.Extensions[0]
 	if l.Name == "java" {
-		file = w.class() + ".java"
+		file = class + ".java"
 	}
 	return l.FileName(file, source), source, nil
 }
@@ -81,6 +94,20 @@ func (w *starter) kind(t value.Type) string {
 		return w.optional(w.kind(*t.Of))
 	case value.Any:
 		return w.any
+	case value.Place:
+		return w.kind(*t.Of)
+	case value.Map:
+		key := w.kinds[t.Key]
+		if w.language == "java" || w.language == "kotlin" {
+			key = boxed(key)
+		}
+		held := w.kind(*t.Of)
+		if w.language == "java" {
+			held = boxed(held)
+		}
+		return strings.NewReplacer("{key}", key, "{value}", held).Replace(mapForms[w.language])
+	case value.Function:
+		return map[string]string{"Any": "Callable", "any": "(...args: any[]) => any"}[w.any]
 	}
 	if t.Kind.IsNodes() {
 		return strings.ReplaceAll(w.node(t.Kind), "NODE", nodeShapes[t.Kind].class)
@@ -95,6 +122,22 @@ func (w *starter) params(format string) string {
 		list = append(list, fmt.Sprintf(format, spelled(f.Name, min(w.spelling, camel)), w.kind(f.Type)))
 	}
 	return strings.Join(list, ", ")
+}
+
+// cppParams lists the parameters in C++, of which one is changed, by its number from 1; 0: none is.
+func (w *starter) cppParams(changes int) string {
+	var params []string
+	for i, f := range w.function.Takes {
+		kind := w.kind(f.Type)
+		switch {
+		case changes == i+1:
+			kind += "&"
+		case strings.Contains(kind, "std::"):
+			kind = "const " + kind + "&"
+		}
+		params = append(params, kind+" "+spelled(f.Name, camel))
+	}
+	return strings.Join(params, ", ")
 }
 
 // result is the type that is returned; nothing where an argument is changed.
@@ -142,6 +185,70 @@ func names(list ...string) map[value.Kind]string {
 }
 
 var dialects = map[string]dialect{
+	"php": {names("int", "int", "string", "float", "bool", "string", "string"), func(string) string { return "array" }, around("?", ""), nodeAs("NODE"), "mixed", camel, func(w *starter) string {
+		return fmt.Sprintf("<?php\n\nclass Solution\n{\n    function %s(%s): %s\n    {\n    }\n}\n", w.name, w.params("%[2]s $%[1]s"), w.result("void", func([]string) string { return "array" }))
+	}},
+	"haskell": {names("Int", "Int", "Integer", "Double", "Bool", "String", "Char"), around("[", "]"), around("Maybe ", ""), nodeAs("NODE"), "", camel, func(w *starter) string {
+		var kinds, params []string
+		for _, f := range w.function.Takes {
+			kinds, params = append(kinds, w.kind(f.Type)), append(params, spelled(f.Name, camel))
+		}
+		var results []string
+		for _, f := range w.function.Results() {
+			results = append(results, w.kind(f.Type))
+		}
+		result := strings.Join(results, ", ")
+		if len(results) > 1 {
+			result = "(" + result + ")"
+		}
+		return fmt.Sprintf("%[1]s :: %[2]s\n%[3]s = undefined\n", w.name, strings.Join(append(kinds, result), " -> "), strings.Join(append([]string{w.name}, params...), " "))
+	}},
+	"ocaml": {names("int", "int", "string", "float", "bool", "string", "char"), around("", " array"), around("", " option"), nodeAs("NODE"), "", snake, func(w *starter) string {
+		params := ""
+		for _, f := range w.function.Takes {
+			params += fmt.Sprintf(" (%s : %s)", spelled(f.Name, snake), w.kind(f.Type))
+		}
+		if params == "" {
+			params = " ()"
+		}
+		return fmt.Sprintf("let %s%s : %s =\n  failwith \"to be written\"\n", w.name, params, w.result("unit", func(kinds []string) string { return strings.Join(kinds, " * ") }))
+	}},
+	"nim": {names("int", "int", "string", "float", "bool", "string", "char"), around("seq[", "]"), around("Option[", "]"), nodeAs("NODE"), "", camel, func(w *starter) string {
+		params := w.params("%s: %s")
+		if n := w.function.Changes; n > 0 {
+			name := spelled(w.function.Takes[n-1].Name, camel) + ": "
+			params = strings.Replace(params, name, name+"var ", 1)
+		}
+		result := w.result("", func(kinds []string) string { return "(" + strings.Join(kinds, ", ") + ")" })
+		if result != "" {
+			result = ": " + result
+		}
+		imports := ""
+		if strings.Contains(params+result, "Option[") {
+			imports = "import std/options\n\n"
+		}
+		return fmt.Sprintf("%sproc %s(%s)%s =\n  discard\n", imports, w.name, params, result)
+	}},
+	"pascal": {names("longint", "int64", "string", "double", "boolean", "string", "char"), around("", "s"), around("", ""), nodeAs("NODE"), "", camel, startPascal},
+	"lua": {names("integer", "integer", "string", "number", "boolean", "string", "string"), around("", "[]"), around("", "?"), nodeAs("NODE"), "any", snake, func(w *starter) string {
+		return fmt.Sprintf("-- %s\nfunction %s(%s)\nend\n", w.function, w.name, w.params("%.0[2]s%[1]s"))
+	}},
+	"perl": {names("int", "int", "string", "num", "bool", "string", "string"), around("", "[]"), around("", "?"), nodeAs("NODE"), "any", snake, func(w *starter) string {
+		return fmt.Sprintf("use strict;\nuse warnings;\n\n# %s; arrays are references to them\nsub %s {\n    my (%s) = @_;\n}\n\n1;\n", w.function, w.name, w.params("%.0[2]s$%[1]s"))
+	}},
+	"clojure": {names("int", "int", "int", "double", "bool", "string", "string"), around("", "[]"), around("", "?"), nodeAs("NODE"), "any", snake, func(w *starter) string {
+		return fmt.Sprintf(";; %s\n(defn %s [%s]\n  nil)\n", w.function, strings.ReplaceAll(w.name, "_", "-"), strings.ReplaceAll(strings.ReplaceAll(w.params("%.0[2]s%[1]s"), ", ", " "), "_", "-"))
+	}},
+	"d": {names("int", "long", "BigInt", "double", "bool", "string", "dchar"), around("", "[]"), around("Nullable!(", ")"), nodeAs("NODE"), "", camel, func(w *starter) string {
+		give := "    return typeof(return).init;\n"
+		params := w.params("%[2]s %[1]s")
+		if w.function.Changes > 0 {
+			f := w.function.Takes[w.function.Changes-1]
+			params = strings.Replace(params, w.kind(f.Type)+" "+spelled(f.Name, camel), "ref "+w.kind(f.Type)+" "+spelled(f.Name, camel), 1)
+			give = ""
+		}
+		return fmt.Sprintf("import std.algorithm, std.array, std.bigint, std.typecons;\n\n%s %s(%s)\n{\n%s}\n", w.result("void", listed("Tuple!(", ")")), w.name, params, give)
+	}},
 	"python": {names("int", "int", "int", "float", "bool", "str", "str"), around("list[", "]"), around("", " | None"), nodeAs("Optional[NODE]"), "Any", snake, func(w *starter) string {
 		return fmt.Sprintf("def %s(%s) -> %s:\n    pass\n", w.name, w.params("%s: %s"), w.result("None", listed("tuple[", "]")))
 	}},
@@ -202,23 +309,12 @@ var dialects = map[string]dialect{
 		return fmt.Sprintf("pub fn %s(%s)%s {\n    todo!()\n}\n", w.name, params, result)
 	}},
 	"cpp": {names("int", "long long", "std::string", "double", "bool", "std::string", "char"), around("std::vector<", ">"), around("std::optional<", ">"), nodeAs("NODE*"), "", camel, func(w *starter) string {
-		var params []string
-		for i, f := range w.function.Takes {
-			kind := w.kind(f.Type)
-			switch {
-			case w.function.Changes == i+1:
-				kind += "&"
-			case strings.Contains(kind, "std::"):
-				kind = "const " + kind + "&"
-			}
-			params = append(params, kind+" "+spelled(f.Name, camel))
-		}
 		give := "    return {};\n"
 		if w.function.Changes > 0 && !w.function.UpTo {
 			give = ""
 		}
 		return fmt.Sprintf("#include <algorithm>\n#include <optional>\n#include <string>\n#include <tuple>\n#include <vector>\n\n%s %s(%s) {\n%s}\n",
-			w.result("void", listed("std::tuple<", ">")), w.name, strings.Join(params, ", "), give)
+			w.result("void", listed("std::tuple<", ">")), w.name, w.cppParams(w.function.Changes), give)
 	}},
 	"c": {usual, around("", "*"), around("", "*"), nodeAs("struct NODE*"), "", snake, func(w *starter) string {
 		kind := w.result("void", func([]string) string { return "void" })
@@ -235,6 +331,53 @@ var dialects = map[string]dialect{
 
 // starsAtNames finds where a star of C stands at its type.
 var starsAtNames = lazy.New(`(\*+) +(\**)`)
+
+// startPascal writes a program, in which the types of arrays have names.
+func startPascal(w *starter) string {
+	types, declared := "", map[string]bool{}
+	var named func(t value.Type) string
+	named = func(t value.Type) string {
+		if t.Kind != value.Array {
+			return w.kind(t)
+		}
+		inner := named(*t.Of)
+		name := "T" + strings.ToUpper(inner[:1]) + inner[1:] + "s"
+		if strings.HasPrefix(inner, "T") {
+			name = inner + "s"
+		}
+		if !declared[name] {
+			declared[name] = true
+			types += fmt.Sprintf("  %s = array of %s;\n", name, inner)
+		}
+		return name
+	}
+	var params []string
+	for i, f := range w.function.Takes {
+		one := spelled(f.Name, camel) + ": " + named(f.Type)
+		if w.function.Changes == i+1 {
+			one = "var " + one
+		}
+		params = append(params, one)
+	}
+	results, head := w.function.Returns, "procedure "
+	result := ""
+	if w.function.Changes == 0 || w.function.UpTo {
+		head, result = "function ", ": "+named(results[0].Type)
+		for _, f := range results[1:] {
+			if !w.function.UpTo {
+				params = append(params, "out "+spelled(f.Name, camel)+": "+named(f.Type))
+			}
+		}
+	}
+	if types != "" {
+		types = "type\n" + types + "\n"
+	}
+	list := ""
+	if len(params) > 0 {
+		list = "(" + strings.Join(params, "; ") + ")"
+	}
+	return fmt.Sprintf("{$mode objfpc}{$H+}\n%s%s%s%s%s;\nbegin\nend;\n\nbegin\nend.\n", types, head, w.name, list, result)
+}
 
 // results lists the results, each by a format that is given name and type.
 func (w *starter) results(format string) string {

@@ -628,7 +628,7 @@ func programProblem(ctx context.Context, p *problem.Problem, env judge.Env, o ju
 		if err != nil {
 			return nil, t, err
 		}
-		args, err := value.ReadCall(string(input), p.Call.Takes)
+		args, err := p.Call.ReadArguments(string(input))
 		if err != nil {
 			return nil, t, fmt.Errorf("%s: %w", c.Name, err)
 		}

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"strconv"
 	"strings"
 	"time"
 
@@ -113,12 +114,14 @@ func (r *caseRun) ofAnswer(ctx context.Context, of answered) verdict.Outcome {
 			o.Verdict = verdict.RuntimeError
 		}
 		o.ExitCode = 1
-		o.Message = cmp.Or(m.reading.String(), lastLine(string(o.Stderr.Bytes)), "it threw something that says nothing")
+		o.Message = r.callOf(a) + cmp.Or(m.reading.String(), lastLine(string(o.Stderr.Bytes)), "it threw something that says nothing")
 	case o.Verdict == verdict.OutputLimit && !m.tooLong:
 		o.Message = "it printed more than " + verdict.Size(r.limits.Output)
 	case o.Verdict == verdict.OutputLimit:
 		o.Message = m.remark(o.Verdict, r.limits, nil)
 	case o.Verdict != verdict.Accepted:
+	case a.Kind == call.Stalled:
+		o.Verdict, o.Message = verdict.Stalled, a.Text
 	case a.Kind == call.Misfit:
 		o.Verdict, o.Message = verdict.RuntimeError, a.Text
 		if strings.HasPrefix(a.Text, "it returned") {
@@ -137,6 +140,19 @@ func (r *caseRun) ofAnswer(ctx context.Context, of answered) verdict.Outcome {
 		markClose(&o, share(of.memory, r.limits.Memory), "memory")
 	}
 	return r.kept(o)
+}
+
+// callOf names the call of a sequence that threw: "call 5, get(2): "; empty in other problems.
+func (r *caseRun) callOf(a call.Answer) string {
+	if r.run.judge.problem.Call.Class == nil {
+		return ""
+	}
+	n, err := strconv.Atoi(a.Text)
+	steps, wrong := r.steps()
+	if err != nil || wrong != nil || n < 1 || n > len(steps) {
+		return ""
+	}
+	return fmt.Sprintf("call %d, %s: ", n, shownValue(steps[n-1].Text))
 }
 
 // byRaised judges a call that must fail.

@@ -277,7 +277,7 @@ func TestASourceThatCannotBeCalledSaysWhy(t *testing.T) {
 		{"a.c", "int longest_thaw(int *temps, long long limit) { return 0; }", "int temps_length", verdict.CompileError},
 		{"b.c", "int longest_thaw(double *temps, int n, long long limit) { return 0; }", "declares double where the problem has int", verdict.CompileError},
 		{"a.cpp", "int shortest() { return 0; }", "there is no function longest_thaw or longestThaw or LongestThaw in a.cpp", verdict.CompileError},
-		{"d.cpp", "#include <map>\nint longestThaw(std::map<int, int> temps, long limit) { return 0; }", "declared as std::map<int, int>, which arguments", verdict.CompileError},
+		{"d.cpp", "#include <map>\nint longestThaw(std::map<int, int> temps, long limit) { return 0; }", "parameter 1 is declared as a map", verdict.RuntimeError},
 		{"e.cpp", "template <class T> int longestThaw(T temps, long limit) { return 0; }", "", verdict.Accepted},
 		{"f.cpp", "#include <vector>\nint longestThaw(std::vector<int> temps) { return 0; }", "the function takes 2 arguments in this problem", verdict.CompileError},
 		{"c.py", "def longest_thaw(temps): return 0\n", "the function in c.py cannot be called with 2 arguments", verdict.CompileError},

@@ -75,7 +75,7 @@ func compareResults(p *problem.Problem, how problem.Comparison, expected problem
 	if err != nil {
 		return nil, err
 	}
-	have = p.Call.Compared(want, have)
+	want = p.Call.Expected(want, have)
 	if d := how.Values().Compare(want, have); d != nil {
 		return valueDifference(d, want, have), nil
 	}

@@ -6,6 +6,8 @@ import (
 	"encoding/hex"
 	"fmt"
 	"io"
+	"os"
+	"slices"
 	"sync"
 	"time"
 
@@ -46,6 +48,7 @@ type callState struct {
 	memory    memorySeen
 	cut       cutOff        // why it was ended by us
 	least     time.Duration // processor time that the call of this moment has used at the least
+	asking    *asking       // what is given to it and what it asks, where functions are given
 	starved   bool          // the machine left it no processor
 	ended     bool          // nothing more comes
 }
@@ -94,7 +97,7 @@ func (p *protocol) take(a call.Answer, now time.Time, least time.Duration) bool 
 		p.ready = true
 	case a.Kind == call.Begin && p.ready && n < len(p.long) && p.long[n] && !p.begun:
 		p.begun = true
-	case (a.Kind == call.Done || a.Kind == call.Failed || a.Kind == call.Misfit) && p.ready && n < p.calls:
+	case slices.Contains([]call.Kind{call.Done, call.Failed, call.Misfit, call.Stalled}, a.Kind) && p.ready && n < p.calls:
 		if least > 2*a.Spent+clockSlack { // the driver's clock is in the source's hands
 			a.Spent = least
 		}
@@ -127,12 +130,21 @@ func (x *functionExecutor) process(ctx context.Context, w *worker, program func(
 		each(attempt{position: positions[0], outcome: verdict.Outcome{Verdict: verdict.Fault, Message: broken.Error()}})
 		return 1, 0, ctx.Err()
 	}
-	file, err := box.Memory(input)
-	if err != nil {
-		return 0, 0, err
-	}
-	defer file.Close()
 	s := &p.state
+	var file *os.File
+	if len(p.run.judge.problem.Call.Given) > 0 {
+		if s.asking, err = p.openAsking(input); err != nil {
+			each(attempt{position: positions[0], outcome: verdict.Outcome{Verdict: verdict.Fault, Message: err.Error()}})
+			return 1, 0, ctx.Err()
+		}
+		defer s.asking.feed.Close()
+		file = s.asking.feed.Input
+	} else {
+		if file, err = box.Memory(input); err != nil {
+			return 0, 0, err
+		}
+		defer file.Close()
+	}
 	s.protocol.calls, s.protocol.since = n, time.Now()
 	s.out = call.Splitter{Mark: call.Mark(name), Most: KeptText, Each: p.advance}
 	s.errs = call.Splitter{Mark: call.Mark(name), Most: KeptText, Each: p.advance}
@@ -151,7 +163,7 @@ func (x *functionExecutor) process(ctx context.Context, w *worker, program func(
 	watching, watched := context.WithCancel(ctx)
 	watch.Go(func() { p.watch(watching) })
 	result, err := w.Run(ctx, box.Run{
-		Program: program(p.limits), Limits: held, Input: file, Stop: stop,
+		Program: program(p.limits), Limits: held, Input: file, Stop: stop, Prompt: s.asking != nil,
 		Output: locked{&p.mu, &s.out}, Errors: locked{&p.mu, &s.errs}, Decision: locked{&p.mu, answers},
 	})
 	watched()
@@ -224,8 +236,6 @@ func (l locked) Write(p []byte) (int, error) {
 // input is what the driver reads: as many of the calls as one process is given. An
 // error is that of the first call that cannot be read, which ends them.
 func (p *callProcess) input(token string, positions []int) (text []byte, err error) {
-	wide := call.WideAsText(p.run.plan.Build.Language)
-	takes := p.run.judge.problem.Call.Takes
 	text = []byte(call.Header(token))
 	for _, position := range positions {
 		before := len(text)
@@ -237,9 +247,6 @@ func (p *callProcess) input(token string, positions []int) (text []byte, err err
 		for j, arg := range args {
 			if j > 0 {
 				text = append(text, ',')
-			}
-			if wide {
-				arg = value.Widened(arg, takes[j].Type)
 			}
 			text = value.Append(text, arg, false)
 		}
@@ -259,9 +266,31 @@ func (p *callProcess) arguments(position int) ([]any, error) {
 	if err != nil {
 		return nil, fmt.Errorf("cannot read the arguments: %w", err)
 	}
-	args, err := value.ReadCall(text, p.run.judge.problem.Call.Takes)
+	asked := p.run.judge.problem.Call
+	wide := call.WideAsText(p.run.plan.Build.Language)
+	if asked.Class != nil {
+		steps, err := asked.Steps(text)
+		if err != nil {
+			return nil, fmt.Errorf("%s: %w", c.Where, err)
+		}
+		return []any{call.Sequence(asked.Class, steps, wide)}, nil
+	}
+	if asked.Scripted() {
+		args, steps, err := asked.Script(text)
+		if err != nil {
+			return nil, fmt.Errorf("%s: %w", c.Where, err)
+		}
+		return append(args, call.Script(steps)), nil
+	}
+	args, err := asked.ReadArguments(text)
 	if err != nil {
 		return nil, fmt.Errorf("%s: %w", c.Where, err)
+	}
+	args = args[:len(asked.Takes)] // what is hidden stays here
+	if wide {
+		for i, f := range asked.Takes {
+			args[i] = value.Widened(args[i], f.Type)
+		}
 	}
 	return args, nil
 }
@@ -272,11 +301,19 @@ func (p *callProcess) answer(a call.Answer) {
 	switch {
 	case s.protocol.foul: // the process is being ended, and whatever it still says counts for nothing
 		return
+	case a.Kind == call.Asks && s.asking != nil:
+		if s.asking.wrong == "" && s.asking.fault == nil {
+			p.ask(a.Text)
+		}
+		return
 	case !s.protocol.take(a, time.Now(), s.least):
 		p.stop()
 		return
 	}
 	s.least = 0
+	if s.asking != nil && a.Kind != call.Begin && a.Kind != call.Unserved {
+		p.nextCall(len(s.protocol.answers))
+	}
 	p.advance()
 }
 
@@ -377,6 +414,14 @@ func (p *callProcess) end(result box.Result, tooLong bool) error {
 	})
 	if s.starved {
 		o.Verdict, o.Message, o.Hints = verdict.Fault, "this machine is too busy to judge", nil
+	}
+	if a := s.asking; a != nil && a.fault != nil {
+		o.Verdict, o.Message, o.Hints = verdict.Fault, a.fault.Error(), nil
+	} else if a != nil && a.wrong != "" {
+		o.Verdict, o.Message, o.Hints = verdict.WrongAnswer, a.wrong, nil
+		if !s.protocol.ready {
+			o.Verdict = verdict.RuntimeError
+		}
 	}
 	if s.protocol.foul {
 		o.Verdict, o.Message, o.Hints = verdict.RuntimeError, "it wrote to descriptor 3, on which the judge hears what the function returns", nil

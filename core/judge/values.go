@@ -1,11 +1,15 @@
 package judge
 
 import (
+	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strings"
+	"time"
 
 	"coldverdict/core/compare"
 	"coldverdict/core/problem"
@@ -19,11 +23,24 @@ import (
 // byValue judges what a call returned. The error is the context's, or says that the
 // expected result could not be read.
 func (r *caseRun) byValue(ctx context.Context, o *verdict.Outcome, text string) error {
-	results := r.run.judge.problem.Call.Results()
-	got, err := value.ReadResults(text, results)
+	asked := r.run.judge.problem.Call
+	results := asked.Results()
 	o.Returned = text
+	var got any
+	var err error
+	switch {
+	case asked.CopyOf > 0:
+		if got, err = r.ofCopy(text); errors.Is(err, errChanged) {
+			o.Verdict, o.Message = verdict.WrongAnswer, err.Error()
+			return nil
+		}
+	default:
+		if got, err = value.ReadResults(text, results); asked.Class != nil && err == nil {
+			got, err = r.ofSequence(o, got)
+		}
+	}
 	if err == nil {
-		counted, wrong := r.run.judge.problem.Call.Counted(got)
+		counted, wrong := asked.Counted(got)
 		if wrong != nil {
 			o.Verdict, o.Message = verdict.WrongAnswer, wrong.Error()
 			return nil
@@ -73,7 +90,8 @@ func (r *caseRun) byKnown(o *verdict.Outcome, got any) error {
 		if err != nil {
 			return err
 		}
-		d := r.test.Compare.Values().Compare(known, r.run.judge.problem.Call.Compared(known, got))
+		known = r.run.judge.problem.Call.Expected(known, got)
+		d := r.test.Compare.Values().Compare(known, got)
 		if d == nil {
 			o.Verdict = verdict.Accepted
 			return nil
@@ -87,7 +105,7 @@ func (r *caseRun) byKnown(o *verdict.Outcome, got any) error {
 		o.Difference = valueDifference(best, expected, got)
 		o.Message = valueWords(best, r.run.judge.problem.Call.Results())
 		o.Hints = valueHints(expected, got)
-		if r.run.judge.problem.Call.Class != nil {
+		if asked := r.run.judge.problem.Call; asked.Class != nil || asked.Scripted() {
 			o.Message, o.Hints = r.sequenceWords(best), nil
 		}
 	}
@@ -102,17 +120,117 @@ func (r *caseRun) sequenceWords(d *value.Difference) string {
 	if len(d.Path) > 0 {
 		i, ok = d.Path[0].(int)
 	}
-	text, err := dataText(r.test.Input)
-	if !ok || err != nil {
-		return valueWords(d, results)
-	}
-	args, err := value.ReadCall(text, r.run.judge.problem.Call.Takes)
-	if err != nil {
+	if !ok {
 		return valueWords(d, results)
 	}
 	inner := *d
 	inner.Path = d.Path[1:]
-	return fmt.Sprintf("call %d, %s: %s", i+1, shownValue(problem.Sequence(args[0], i)), valueWords(&inner, results))
+	if asked := r.run.judge.problem.Call; asked.Scripted() {
+		text, err := dataText(r.test.Input)
+		if err != nil {
+			return valueWords(d, results)
+		}
+		_, steps, err := asked.Script(text)
+		if err != nil || i >= len(steps) {
+			return valueWords(d, results)
+		}
+		words, _, _ := strings.Cut(steps[i].Text, " = ")
+		return fmt.Sprintf("step %d, %s: %s", i+1, shownValue(words), valueWords(&inner, results))
+	}
+	steps, err := r.steps()
+	if err != nil || i >= len(steps) {
+		return valueWords(d, results)
+	}
+	return fmt.Sprintf("call %d, %s: %s%s", i+1, shownValue(steps[i].Text), valueWords(&inner, results), afterWords(steps, i))
+}
+
+// errChanged says that a function has changed what it had to copy.
+var errChanged = errors.New("it changed")
+
+// ofCopy takes apart a copy of an argument and what became of that, which must be as it was.
+func (r *caseRun) ofCopy(text string) (made any, err error) {
+	asked := r.run.judge.problem.Call
+	original := asked.Takes[asked.CopyOf-1]
+	both, err := value.ReadResults(text, []value.Field{{Name: "copy", Type: original.Type}, original})
+	if err != nil {
+		return nil, err
+	}
+	args, err := r.arguments()
+	if err != nil {
+		return nil, err
+	}
+	list := both.([]any)
+	if d := (value.Comparison{}).Compare(args[asked.CopyOf-1], list[1]); d != nil {
+		return nil, fmt.Errorf("%w argument %d, of which a copy was asked for: %s", errChanged, asked.CopyOf, valueWords(d, nil))
+	}
+	return list[0], nil
+}
+
+// arguments are what the case gives to its call.
+func (r *caseRun) arguments() ([]any, error) {
+	text, err := dataText(r.test.Input)
+	if err != nil {
+		return nil, err
+	}
+	return r.run.judge.problem.Call.ReadArguments(text)
+}
+
+// steps are the calls of the case's sequence.
+func (r *caseRun) steps() ([]problem.Step, error) {
+	text, err := dataText(r.test.Input)
+	if err != nil {
+		return nil, err
+	}
+	return r.run.judge.problem.Call.Steps(text)
+}
+
+// ofSequence takes apart what came of a sequence of calls: what each returned, and the time of each, which
+// is noted by method.
+func (r *caseRun) ofSequence(o *verdict.Outcome, got any) (results any, err error) {
+	both, _ := got.([]any)
+	if len(both) != 2 {
+		return nil, fmt.Errorf("expected what each call returned, and its time")
+	}
+	times, _ := both[1].([]any)
+	steps, err := r.steps()
+	if err != nil || len(times) != len(steps) {
+		return both[0], err
+	}
+	for i, s := range steps {
+		spent, _ := times[i].(int64)
+		at := slices.IndexFunc(o.Methods, func(m verdict.MethodTime) bool { return m.Method == s.Method })
+		if at < 0 {
+			at = len(o.Methods)
+			o.Methods = append(o.Methods, verdict.MethodTime{Method: s.Method})
+		}
+		o.Methods[at].Calls++
+		o.Methods[at].CPU += time.Duration(spent)
+	}
+	slices.SortStableFunc(o.Methods, func(a, b verdict.MethodTime) int { return cmp.Compare(b.CPU, a.CPU) })
+	return both[0], nil
+}
+
+// mostBefore bounds the calls that are named before the one at which a sequence fails.
+const mostBefore = 3
+
+// afterWords names the calls of an object before one: ", after put(1, 10), get(1)".
+func afterWords(steps []problem.Step, i int) string {
+	var before []string
+	for _, s := range slices.Backward(steps[:i]) {
+		if s.Object != steps[i].Object {
+			continue
+		}
+		if len(before) == mostBefore {
+			before = append(before, "…")
+			break
+		}
+		before = append(before, shownValue(s.Text))
+	}
+	if len(before) == 0 {
+		return ""
+	}
+	slices.Reverse(before)
+	return ", after " + strings.Join(before, ", ")
 }
 
 func (r *caseRun) result(data problem.Data) (any, error) {
@@ -160,16 +278,12 @@ func (r *caseRun) byOwnChecker(ctx context.Context, o *verdict.Outcome, got any)
 
 // writeValues puts what a script sees as values into a checker's folder.
 func (r *caseRun) writeValues(dir string, got any) error {
-	text, err := dataText(r.test.Input)
-	if err != nil {
-		return err
-	}
-	args, err := value.ReadCall(text, r.run.judge.problem.Call.Takes)
+	args, err := r.arguments()
 	if err != nil {
 		return err
 	}
 	names := make([]string, len(args))
-	for i, f := range r.run.judge.problem.Call.Takes {
+	for i, f := range r.run.judge.problem.Call.Data() {
 		names[i] = f.Name
 	}
 	var expected any

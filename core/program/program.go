@@ -47,6 +47,12 @@ func NewPlan(function *problem.Call, arguments *shape.Shape) (*Plan, error) {
 	if function.UpTo {
 		return nil, fmt.Errorf("%s returns how much of an argument counts, which a program has no usual way to print", function.Name)
 	}
+	if len(function.Given) > 0 {
+		return nil, fmt.Errorf("%s calls %s, which a program has no way to ask", function.Name, function.Given[0].Name)
+	}
+	if function.NodeOf() > 0 || function.PlacesOf() > 0 {
+		return nil, fmt.Errorf("%s takes or returns a node of an argument, which a program has no usual way to read and to print", function.Name)
+	}
 	for _, field := range append(slices.Clone(function.Takes), function.Results()...) {
 		if t := field.Type; strings.Contains(t.String(), "?") {
 			return nil, fmt.Errorf("%s may be absent, which a program has no usual way to read and to print", t)

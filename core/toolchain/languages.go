@@ -193,6 +193,35 @@ func (t *Languages) Choose(path, name string) (*Language, string, error) {
 	return all[0].language, all[0].standard, nil
 }
 
+// FirstExtension is that of a new source, or nothing.
+func (l *Language) FirstExtension() string {
+	if len(l.Extensions) == 0 {
+		return ""
+	}
+	return l.Extensions[0]
+}
+
+// WithFlags adds flags to the commands of a language's compiler, and of those that were made from it. It reports that
+// there is one.
+func (t *Languages) WithFlags(name string, flags []string) (any bool) {
+	add := func(commands []Command) (more []Command) {
+		for _, c := range commands {
+			if len(c) > 0 && c[0] == "{compiler}" {
+				c = slices.Concat(c[:1], flags, c[1:])
+				any = true
+			}
+			more = append(more, c)
+		}
+		return more
+	}
+	for _, l := range t.list {
+		if l.Name == name || l.Like == name {
+			l.Build, l.BuildAgain, l.Checked, l.CheckedAgain, l.Traced = add(l.Build), add(l.BuildAgain), add(l.Checked), add(l.CheckedAgain), add(l.Traced)
+		}
+	}
+	return any
+}
+
 // Find returns the entry of a language or of a standard, by its name.
 func (t *Languages) Find(name string) (*Language, bool) {
 	if all := t.choices(name); all != nil {

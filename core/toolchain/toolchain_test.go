@@ -114,7 +114,7 @@ func TestEveryStartingSourceBuildsAndReads(t *testing.T) {
 	for _, l := range b.kit.languages.list {
 		t.Run(l.Name, func(t *testing.T) {
 			needLanguage(t, b.kit, l)
-			file, source, err := b.kit.languages.Start(l, "ice cores")
+			file, source, err := b.kit.languages.Start(l, "ice cores", ReadsNumbers)
 			require.NoError(t, err)
 			testenv.SweepUnlessQuick(t, file)
 			assert.True(t, b.kit.languages.IsSource(file), file)
@@ -135,6 +135,31 @@ func TestEveryStartingSourceBuildsAndReads(t *testing.T) {
 				require.NoError(t, err)
 				assert.Equal(t, "3\n", string(out.Text), string(errs.Text))
 				assert.Empty(t, string(errs.Text))
+			}
+		})
+	}
+}
+
+func TestEveryStartingSourceOfLinesReadsThem(t *testing.T) {
+	b := newBench(t)
+	for _, l := range b.kit.languages.list {
+		t.Run(l.Name, func(t *testing.T) {
+			needLanguage(t, b.kit, l)
+			file, source, err := b.kit.languages.Start(l, "ice cores", ReadsLines)
+			require.NoError(t, err)
+			testenv.SweepUnlessQuick(t, file)
+			b.write(t, file, string(source))
+			build, err := b.kit.Build(t.Context(), b.builder, Source{Path: filepath.Join(b.dir, file), Language: l.Name})
+			require.NoError(t, err)
+			require.False(t, build.Failed, build.Log)
+			for text, want := range map[string]string{"tern gull\n\n fulmar\n": "3\n", "tern\ngull": "2\n"} {
+				input, err := box.Memory([]byte(text))
+				require.NoError(t, err)
+				out, errs := &box.Head{Most: 100}, &box.Head{Most: 1000}
+				_, err = b.box.Run(t.Context(), box.Run{Program: build.Program(roomy, nil), Limits: roomy, Input: input, Output: out, Errors: errs})
+				input.Close()
+				require.NoError(t, err)
+				assert.Equal(t, want, string(out.Text), "%q %s", text, errs.Text)
 			}
 		})
 	}

@@ -71,6 +71,8 @@ type Outcome struct {
 
 	// Returned is what a function returned, as JSON; empty in other problems.
 	Returned string
+	// Methods are those of a class that were called, what took longest first; nil in other problems.
+	Methods []MethodTime
 
 	Stdout Text // what the program printed, or its beginning
 	Stderr Text // what it wrote to standard error, or its beginning
@@ -79,6 +81,13 @@ type Outcome struct {
 	// decision, or its beginning.
 	Checker Text
 	Talk    *Talk // what was said in an interactive problem; nil in others
+}
+
+// A MethodTime is what all calls of a method took in a case.
+type MethodTime struct {
+	Method string // "new" makes an object
+	Calls  int
+	CPU    time.Duration // processor time
 }
 
 // Said is the verdict in words, with the remark behind it.

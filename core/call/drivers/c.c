@@ -34,20 +34,21 @@
 
 enum { cold_piece = 1 << 16 };
 static int cold_in, cold_streams[2];
-static char cold_buffer[cold_piece], cold_misfit[200], cold_mark[80];
+static char cold_buffer[cold_piece], *cold_bytes = cold_buffer, cold_misfit[200], cold_mark[80];
 static size_t cold_at, cold_end, cold_mark_size;
 static long long cold_total;
 static int cold_parameter;
 
 static int cold_peek(void) {
     if (cold_at == cold_end) {
+        if (cold_bytes != cold_buffer) return -1;
         ssize_t n = read(cold_in, cold_buffer, cold_piece);
         cold_at = 0;
         cold_end = n > 0 ? n : 0;
         cold_total += cold_end;
         if (cold_end == 0) return -1;
     }
-    return (unsigned char)cold_buffer[cold_at];
+    return (unsigned char)cold_bytes[cold_at];
 }
 
 static int cold_next(void) {

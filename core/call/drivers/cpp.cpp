@@ -38,7 +38,8 @@
 namespace cold_driver {
 
 constexpr int changes = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
-constexpr bool both = @BOTH@;      // what is returned says how much of that argument counts, and is a result, too
+constexpr bool both = @BOTH@;      // what is returned is a result, too
+constexpr int nodeOf = @NODE_OF@, copyOf = @COPY_OF@, placesOf = @PLACES_OF@; // the argument of which a node, or a copy, is returned, or others are nodes, from 1; 0: none
 constexpr int takes = @COUNT@;     // arguments
 
 // What is wrong with a declaration is told once the line has been read.
@@ -51,13 +52,14 @@ void lacks(const std::string &why) {
 
 // The input, read in pieces.
 int in;
-char piece[1 << 16];
+char pieces[1 << 16];
+const char *piece = pieces;
 size_t at, end;
 long long total;
 
 int peek() {
     if (at == end) {
-        ssize_t n = read(in, piece, sizeof piece);
+        ssize_t n = read(in, pieces, sizeof pieces);
         at = 0;
         end = n > 0 ? n : 0;
         total += end;
@@ -71,6 +73,25 @@ int next() {
     at++;
     return c;
 }
+
+// Elsewhere has what is read come from a text, as long as it lives.
+struct Elsewhere {
+    const char *piece;
+    size_t at, end;
+    int in;
+    Elsewhere(const std::string &text) : piece(cold_driver::piece), at(cold_driver::at), end(cold_driver::end), in(cold_driver::in) {
+        cold_driver::piece = text.data();
+        cold_driver::at = 0;
+        cold_driver::end = text.size();
+        cold_driver::in = -1;
+    }
+    ~Elsewhere() {
+        cold_driver::piece = piece;
+        cold_driver::at = at;
+        cold_driver::end = end;
+        cold_driver::in = in;
+    }
+};
 
 // skip passes over one value, whatever it is.
 void skip() {
@@ -350,6 +371,51 @@ template <class V, size_t n> struct Json<std::array<V, n>> : JsonSequence<std::a
     }
 };
 
+// A JsonMap reads and writes values by keys, which stand in quotes whatever they are.
+template <class M> struct JsonMap {
+    typedef typename M::key_type K;
+    static void key(std::string &into, const std::string &text) { into = text; }
+    static void key(char &into, const std::string &text) { into = text[0]; }
+    template <class V> static void key(V &into, const std::string &text) {
+        Elsewhere from(text);
+        cold_driver::take(into);
+    }
+    static void take(M &into) {
+        into.clear();
+        if (peek() != '{') {
+            lacks(" is declared as a map, and the problem gives it something else");
+            return skip();
+        }
+        next();
+        for (bool first = true; peek() != '}' && peek() >= 0; first = false) {
+            if (!first) next();
+            std::string name;
+            cold_driver::take(name);
+            next();
+            K known{};
+            key(known, name);
+            cold_driver::take(into[known]);
+        }
+        next();
+    }
+    static void give(std::string &text, const M &value) {
+        text += '{';
+        bool first = true;
+        for (auto &one : value) {
+            std::string name;
+            cold_driver::give(name, one.first);
+            if (!first) text += ',';
+            first = false;
+            text += name[0] == '"' ? name : "\"" + name + "\"";
+            text += ':';
+            cold_driver::give(text, one.second);
+        }
+        text += '}';
+    }
+};
+template <class K, class V> struct Json<std::map<K, V>> : JsonMap<std::map<K, V>> {};
+template <class K, class V> struct Json<std::unordered_map<K, V>> : JsonMap<std::unordered_map<K, V>> {};
+
 template <class... T> struct Json<std::tuple<T...>> {
     template <size_t... i> static void all(std::string &text, const std::tuple<T...> &value, std::index_sequence<i...>) {
         int order[] = {0, (text += i ? "," : "", cold_driver::give(text, std::get<i>(value)), 0)...};
@@ -453,6 +519,21 @@ template <class P, class V> struct Held<P, V *> {
     void give(std::string &text) { cold_driver::give(text, pass()); }
 };
 
+// The places of nodes: of those of the argument of which a node or a copy is returned, and of those of what
+// was written last. They are noted only where one asks for them.
+std::unordered_map<const void *, size_t> originals, visited;
+inline void visit(const void *node, size_t at) {
+    if (nodeOf || copyOf || placesOf) visited.emplace(node, at);
+}
+
+// A Placed is an argument that is a node of another one.
+struct Placed {
+    size_t at;
+    void (*set)(void *held, const void *node);
+    void *held;
+};
+std::vector<Placed> placed;
+
 @NODES@int streams[2];
 std::string mark;
 
@@ -500,52 +581,105 @@ void begin() {
     answer("ready");
 }
 
+template <class V> void placeOf(std::string &text, const V &value) { give(text, value); }
+template <class V> void placeOf(std::string &text, V *const &node) {
+    auto found = originals.find(node);
+    if (!node) text += "null";
+    else if (found != originals.end()) text += std::to_string(found->second);
+    else if (misfit.empty()) misfit = "it returned a node that is none of argument " + std::to_string(nodeOf) + "'s, even if one of these has the same value";
+}
+
 template <class R> struct Timed {
-    template <class F> static void run(F call, std::string &text, long long &spent) {
+    template <class F> static void run(F call, bool gives, std::string &text, long long &spent) {
         long long began = now();
         typename std::remove_cv<typename std::remove_reference<R>::type>::type result = call();
-        spent = now() - began;
-        if (!changes || both) give(text, result);
+        spent += now() - began;
+        if (nodeOf) placeOf(text, result);
+        else if (gives) give(text, result);
     }
 };
 template <> struct Timed<void> {
-    template <class F> static void run(F call, std::string &text, long long &spent) {
+    template <class F> static void run(F call, bool gives, std::string &text, long long &spent) {
         long long began = now();
         call();
-        spent = now() - began;
-        if (!changes) text = "null";
+        spent += now() - began;
+        if (gives) text = "null";
     }
 };
 
-template <class R, class F, class... P, size_t... i> void serve(F function, std::index_sequence<i...>) {
-    static_assert(sizeof...(P) == takes, "the function takes @COUNT@ arguments in this problem");
+// An Asked is what a line asks for.
+struct Asked {
+    virtual void take() = 0;                                    // reads it
+    virtual void make(std::string &text, long long &spent) = 0; // makes it, and writes what came of it
+    virtual void forget() = 0;
+};
+
+void answerAll(Asked &asked) {
     begin();
     while (peek() == '[') {
-        std::tuple<Held<P>...> args;
-        long long from = total;
+        long long from = total, spent = 0;
         misfit.clear();
-        int order[] = {0, (next(), parameter = i + 1, std::get<i>(args).take(), 0)...};
-        (void)order;
+        asked.take();
         while (peek() >= 0 && next() != '\n') {}
-        long long spent = 0;
-        std::string text, said;
+        std::string text;
         if (misfit.empty()) {
             if (total - from > 100000) answer("begin");
-            Timed<R>::run([&]() -> R { return function(std::get<i>(args).pass()...); }, text, spent);
-            if (both) text = "[" + text + ",";
-            if (changes) {
-                int pick[] = {0, ((int)i + 1 == changes ? (std::get<i>(args).give(text), 0) : 0)...};
-                (void)pick;
-            }
-            if (both) text += "]";
-            said = misfit.empty() ? "done " + std::to_string(spent) + " " + text : "misfit " + std::to_string(spent) + " " + misfit;
-        } else {
-            said = "misfit 0 " + misfit;
+            asked.make(text, spent);
         }
+        std::string said = (misfit.empty() ? "done " : "misfit ") + std::to_string(spent) + " " + (misfit.empty() ? text : misfit);
+        asked.forget();
         settle();
         answer(said);
         count++;
     }
+}
+
+template <class R, class F, class Order, class... P> struct Function;
+template <class R, class F, size_t... i, class... P> struct Function<R, F, std::index_sequence<i...>, P...> : Asked {
+    F function;
+    typedef std::tuple<Held<P>...> Args;
+    Args *args = nullptr;
+    Function(F function) : function(function) {}
+    void take() override {
+        args = new Args();
+        placed.clear();
+        int order[] = {0, (next(), parameter = i + 1, std::get<i>(*args).take(), 0)...};
+        (void)order;
+        constexpr int original = nodeOf ? nodeOf : copyOf ? copyOf : placesOf;
+        if (original) {
+            std::string ignored;
+            visited.clear();
+            int look[] = {0, ((int)i + 1 == original ? (std::get<i>(*args).give(ignored), 0) : 0)...};
+            (void)look;
+            originals.swap(visited);
+        }
+        visited.clear();
+        for (auto &one : originals)
+            for (auto &argument : placed)
+                if (argument.at == one.second) argument.set(argument.held, one.first);
+    }
+    void make(std::string &text, long long &spent) override {
+        Timed<R>::run([&]() -> R { return function(std::get<i>(*args).pass()...); }, !changes || both, text, spent);
+        if (copyOf)
+            for (auto &one : visited)
+                if (originals.count(one.first) && misfit.empty()) misfit = "it returned nodes of argument " + std::to_string(copyOf) + " themselves, where a copy was asked for";
+        if (both) text = "[" + text + ",";
+        if (changes) {
+            int pick[] = {0, ((int)i + 1 == changes ? (std::get<i>(*args).give(text), 0) : 0)...};
+            (void)pick;
+        }
+        if (both) text += "]";
+    }
+    void forget() override {
+        delete args;
+        args = nullptr;
+    }
+};
+
+template <class R, class F, class... P> void serve(F function) {
+    static_assert(sizeof...(P) == takes, "the function takes @COUNT@ arguments in this problem");
+    Function<R, F, std::index_sequence_for<P...>, P...> asked(function);
+    answerAll(asked);
 }
 
 // A Fresh is an object of a class, made anew for each call and kept until the next, since
@@ -561,25 +695,25 @@ template <class C> struct Fresh {
 struct Nothing {};
 
 template <class R, class... P> void run(R (*function)(P...)) {
-    serve<R, R (*)(P...), P...>(function, std::index_sequence_for<P...>{});
+    serve<R, R (*)(P...), P...>(function);
 }
 // runOn serves a method on objects of a class, which may be made from the one that has it.
 template <class O, class R, class... P> void runOn(R (*function)(P...)) { run(function); }
 template <class O, class C, class R, class... P> void runOn(R (C::*function)(P...)) {
     Fresh<O> fresh;
     auto call = [&](P... args) -> R { return (fresh.value().*function)(std::forward<P>(args)...); };
-    serve<R, decltype(call) &, P...>(call, std::index_sequence_for<P...>{});
+    serve<R, decltype(call) &, P...>(call);
 }
 template <class O, class C, class R, class... P> void runOn(R (C::*function)(P...) const) {
     Fresh<O> fresh;
     auto call = [&](P... args) -> R { return (static_cast<const O &>(fresh.value()).*function)(std::forward<P>(args)...); };
-    serve<R, decltype(call) &, P...>(call, std::index_sequence_for<P...>{});
+    serve<R, decltype(call) &, P...>(call);
 }
 
 // runCall serves a call that is written out, for what has no address that says enough.
 template <class F, class... P> void runCall() {
     F call;
-    serve<decltype(call(std::declval<P>()...)), F &, P...>(call, std::index_sequence_for<P...>{});
+    serve<decltype(call(std::declval<P>()...)), F &, P...>(call);
 }
 
 @SEQUENCES@} // namespace cold_driver
@@ -591,7 +725,21 @@ template <class F, class... P> void runCall() {
 #include @FILE_TEXT@
 #undef main
 # 590 "cold_driver.cpp" 3
-@SETUP@
+namespace cold_driver {
+// asked asks the judge what a function returns that the site provides.
+template <class R, class... A> R asked(const char *name, const A &...args) {
+    std::string text = std::string("asks ") + name + " [";
+    bool first = true;
+    int order[] = {0, (text += first ? "" : ",", first = false, give(text, args), 0)...};
+    (void)order;
+    answer(text + "]");
+    R result{};
+    take(result);
+    while (peek() >= 0 && next() != '\n') {}
+    return result;
+}
+}
+@GIVEN_FUNCTIONS@@SETUP@
 #undef int
 #undef long
 

@@ -2,6 +2,7 @@
 // after the first holds the arguments of one call, as JSON; the answer to each goes
 // to descriptor 3. What the function prints stays what it prints; a mark behind it
 // says which call it belongs to.
+#pragma warning disable
 using System;
 using System.Collections;
 using System.Collections.Generic;
@@ -18,7 +19,8 @@ public static class ColdDriver
     static readonly string[] Names = { @NAME_LIST@ };
     const int Takes = @COUNT@;     // arguments
     const int Changes = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
-    static readonly bool both = @BOTH@ > 0; // what is returned says how much of that argument counts, and is a result, too
+    static readonly bool both = @BOTH@ > 0; // what is returned is a result, too
+    static readonly int nodeOf = @NODE_OF@, copyOf = @COPY_OF@, placesOf = @PLACES_OF@; // the argument of which a node, or a copy, is returned, or others are nodes, from 1; 0: none
 
     struct Timespec { public long Seconds, Nanoseconds; }
     [DllImport("libc", EntryPoint = "clock_gettime")] static extern int ClockGettime(int clock, out Timespec t);
@@ -65,50 +67,55 @@ public static class ColdDriver
 
     public static void Main()
     {
-        var r = new Reader(Dup(0));
+        var r = reader = new Reader(Dup(0));
         Dup2(Open("/dev/null", 0), 0);
         token = r.Line().Split(' ')[2];
         mark = Encoding.UTF8.GetBytes("\0" + token + "\n");
-        if (Class != "")
+        Served served;
+        if (Class != "") served = new OfClass(typeof(ColdDriver).Assembly.GetType(@CLASS_TEXT@));
+        else
         {
-            ServeSequences(typeof(ColdDriver).Assembly.GetType(@CLASS_TEXT@), r);
-            Environment.Exit(0);
-        }
-        MethodInfo method = Find();
-        if (method == null)
-        {
-            Answer("unserved there is no method " + Names[0] + " with " + Takes + " parameters in @FILE@");
-            return;
+            MethodInfo method = Find();
+            if (method == null)
+            {
+                Answer("unserved there is no method " + Names[0] + " with " + Takes + " parameters in @FILE@");
+                return;
+            }
+            served = new OfFunction(method);
         }
         Settle();
         Answer("ready");
-        var types = method.GetParameters().Select(p => p.ParameterType.IsByRef ? p.ParameterType.GetElementType() : p.ParameterType).ToArray();
         while (r.Peek() == '[')
         {
             long from = r.Total;
             string words = null;
-            var args = new object[Takes];
-            try
-            {
-                for (int i = 0; i < Takes; i++)
-                {
-                    r.Next();
-                    r.Parameter = i + 1;
-                    args[i] = r.Value(types[i]);
-                }
-            }
+            try { served.Read(r); }
             catch (Misfit e) { words = "misfit 0 " + e.Message; }
             r.EndLine();
             if (words == null)
             {
                 if (r.Total - from > 100000) Answer("begin");
-                words = Call(method, args);
+                words = served.Answer();
             }
             Settle();
             Answer(words);
             count++;
         }
         Environment.Exit(0);
+    }
+
+    static Reader reader;
+
+    // Asks the judge what a function returns that the site provides.
+    public static object Asked(string name, Type kind, params object[] args)
+    {
+        var text = new StringBuilder("asks " + name + " ");
+        Give(text, args, 0);
+        Answer(text.ToString());
+        reader.Parameter = Types.Length + 1;
+        object given = reader.Value(kind);
+        reader.EndLine();
+        return given;
     }
 
     static string[] Types = { @TAKE_LIST@ }; // of the arguments
@@ -143,12 +150,15 @@ public static class ColdDriver
         return best;
     }
 
+    static bool IsPlace(string type) { return type.StartsWith("node of "); }
+
     static bool Fits(Type t, string type)
     {
         if (t.IsByRef) t = t.GetElementType();
         t = Nullable.GetUnderlyingType(t) ?? t;
         if (t == typeof(object)) return true;
-        if (type.Contains("(") && !type.Contains("[]")) return Own(t);
+        if (type.StartsWith("map(")) return typeof(IDictionary).IsAssignableFrom(t) || t.IsGenericType && t.GetGenericTypeDefinition() == typeof(IDictionary<,>);
+        if (type.Contains("(") && !type.Contains("[]") || IsPlace(type)) return Own(t);
         if (type.Contains("[]")) return t != typeof(string) && typeof(IEnumerable).IsAssignableFrom(t) && Element(t, type.Substring(0, type.IndexOf("[]")));
         if (t == typeof(string) || t == typeof(StringBuilder) || t == typeof(char[])) return type.StartsWith("text") || type.StartsWith("char");
         if (t == typeof(char)) return type.StartsWith("char");
@@ -205,15 +215,31 @@ public static class ColdDriver
             else ((PropertyInfo)m).SetValue(of, to, null);
         }
 
+        ConstructorInfo known; // that makes nodes
+        object[] usual; // arguments
+        bool takesValue; // the first of them is the value
+
+        // A node that a constructor makes; null: it does not.
+        object Attempt(ConstructorInfo c, object v)
+        {
+            var args = (object[])usual.Clone();
+            if (takesValue) args[0] = v;
+            try { return c.Invoke(args); }
+            catch (TargetInvocationException) { return null; }
+        }
+
         object Made(object v)
         {
-            object node = null;
-            foreach (var c in Kind.GetConstructors(BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Instance))
-            {
-                var args = c.GetParameters().Select((p, i) => i == 0 && p.ParameterType == TypeOf(value) ? v : p.ParameterType.IsValueType ? Activator.CreateInstance(p.ParameterType) : null).ToArray();
-                try { node = c.Invoke(args); break; }
-                catch (TargetInvocationException) { }
-            }
+            object node = known == null ? null : Attempt(known, v);
+            if (node == null)
+                foreach (var c in Kind.GetConstructors(BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Instance))
+                {
+                    var takes = c.GetParameters();
+                    takesValue = takes.Length > 0 && takes[0].ParameterType == TypeOf(value);
+                    usual = takes.Select(p => p.ParameterType.IsValueType ? Activator.CreateInstance(p.ParameterType) : null).ToArray();
+                    known = c;
+                    if ((node = Attempt(c, v)) != null) break;
+                }
             if (node == null) throw new Misfit(Kind.Name + " has no constructor that makes a node");
             Set(value, node, v);
             if (many != null)
@@ -221,7 +247,10 @@ public static class ColdDriver
                 Type of = TypeOf(many);
                 Set(many, node, of.IsArray ? Array.CreateInstance(Kind, 0) : Activator.CreateInstance(typeof(List<>).MakeGenericType(Kind)));
             }
-            foreach (var link in new[] { next, prev, left, right }) if (link != null) Set(link, node, null);
+            if (next != null) Set(next, node, null);
+            if (prev != null) Set(prev, node, null);
+            if (left != null) Set(left, node, null);
+            if (right != null) Set(right, node, null);
             return node;
         }
 
@@ -312,7 +341,7 @@ public static class ColdDriver
         // What the nodes hold that a node leads to, as cases write it.
         public object Given(object node)
         {
-            var seen = new Dictionary<object, int>(new Same());
+            var seen = visited = new Dictionary<object, int>(new Same());
             var values = new List<object>();
             var nodes = new List<object>();
             if (next != null)
@@ -348,7 +377,7 @@ public static class ColdDriver
                     values.Add(child == null ? null : Get(value, child));
                     if (child == null) continue;
                     if (seen.ContainsKey(child)) throw new Misfit("it returned a tree in which the node with the value " + Get(value, child) + " has two parents");
-                    seen[child] = 0;
+                    seen[child] = values.Count - 1;
                     nodes.Add(child);
                 }
                 if (many != null) values.Add(null);
@@ -358,6 +387,7 @@ public static class ColdDriver
         }
     }
 
+    static Dictionary<object, int> visited = new Dictionary<object, int>(); // the places of the nodes of what was written last
     static readonly Dictionary<string, Nodes> known = new Dictionary<string, Nodes>();
 
     static Nodes NodesOf(string shape, Type kind)
@@ -371,7 +401,7 @@ public static class ColdDriver
     static string ShapeOf(string type)
     {
         int end = type.IndexOf('(');
-        return end < 0 ? null : type.Substring(0, end);
+        return end < 0 || type.StartsWith("map(") ? null : type.Substring(0, end);
     }
 
     static bool Own(Type t) { return t.Assembly == typeof(ColdDriver).Assembly && !t.IsArray; }
@@ -387,133 +417,206 @@ public static class ColdDriver
         return NodesOf(shape, v.GetType()).Given(v);
     }
 
+    // What each line of the input asks for, and how it is made.
+    abstract class Served
+    {
+        protected readonly List<long> times = new List<long>(); // of what was done, in nanoseconds
+
+        public abstract void Read(Reader r);
+        protected abstract void Make(StringBuilder text); // and writes what came of it
+
+        protected object Measured(Func<object> work)
+        {
+            long began = Now();
+            try { return work(); }
+            catch (Misfit) { throw; }
+            catch (Exception e) { throw new Threw(e is TargetInvocationException ? e.InnerException : e); }
+            finally { times.Add(Now() - began); }
+        }
+
+        public string Answer()
+        {
+            var text = new StringBuilder();
+            times.Clear();
+            try { Make(text); }
+            catch (Misfit e) { return "misfit " + times.Sum() + " " + e.Message; }
+            catch (Threw e)
+            {
+                var lines = e.What.ToString().Split('\n').Where(line => !line.Contains("ColdDriver") && !line.Contains("System.Reflection") && !line.Contains("(wrapper"));
+                Put(streams[1], Encoding.UTF8.GetBytes("Unhandled Exception:\n" + string.Join("\n", lines.Take(40)) + "\n"));
+                return "failed " + times.Sum() + " " + times.Count;
+            }
+            return "done " + times.Sum() + " " + text;
+        }
+    }
+
+    // What the source threw.
+    sealed class Threw : Exception
+    {
+        public readonly Exception What;
+        public Threw(Exception what) { What = what; }
+    }
+
+    sealed class OfFunction : Served
+    {
+        readonly MethodInfo method;
+        readonly Type[] types;
+        object[] args;
+        Dictionary<object, int> originals;
+
+        public OfFunction(MethodInfo method)
+        {
+            this.method = method;
+            types = method.GetParameters().Select(p => p.ParameterType.IsByRef ? p.ParameterType.GetElementType() : p.ParameterType).ToArray();
+        }
+
+        public override void Read(Reader r)
+        {
+            args = new object[Takes];
+            var places = new int[Takes];
+            for (int i = 0; i < Takes; i++)
+            {
+                r.Next();
+                r.Parameter = i + 1;
+                places[i] = -1;
+                if (!IsPlace(Types[i])) args[i] = r.Value(types[i]);
+                else if (r.Peek() == 'n') r.Pass("null");
+                else places[i] = r.Int();
+            }
+            int original = Math.Max(Math.Max(nodeOf, copyOf), placesOf);
+            originals = new Dictionary<object, int>();
+            if (original > 0 && args[original - 1] != null)
+            {
+                Given(args[original - 1], Types[original - 1]);
+                originals = visited;
+            }
+            foreach (var one in originals)
+                for (int i = 0; i < Takes; i++) if (places[i] == one.Value) args[i] = one.Key;
+        }
+
+        protected override void Make(StringBuilder text)
+        {
+            object target = null;
+            if (!method.IsStatic)
+            {
+                try { target = Activator.CreateInstance(owner, true); }
+                catch (MissingMethodException) { throw new Misfit(owner.Name + " has no constructor without parameters, and " + method.Name + " is not static"); }
+            }
+            object result = Measured(() =>
+            {
+                var takes = method.GetParameters();
+                object[] all = args;
+                if (takes.Length > Takes) all = args.Concat(takes.Skip(Takes).Select(p => p.ParameterType.IsArray && !p.HasDefaultValue ? Array.CreateInstance(p.ParameterType.GetElementType(), 0) : p.DefaultValue)).ToArray();
+                object given = Gathered(method.Invoke(target, all), 0);
+                Array.Copy(all, args, Takes);
+                return given;
+            });
+            if (nodeOf > 0)
+            {
+                if (result != null && !originals.ContainsKey(result)) throw new Misfit("it returned a node that is none of argument " + nodeOf + "'s, even if one of these has the same value");
+                text.Append(result == null ? "null" : originals[result].ToString());
+                return;
+            }
+            if (both)
+            {
+                object first = Given(result, Results[0]);
+                if (copyOf > 0 && result != null && visited.Keys.Any(originals.ContainsKey)) throw new Misfit("it returned nodes of argument " + copyOf + " themselves, where a copy was asked for");
+                Give(text, new[] { first, Given(args[Changes - 1], Types[Changes - 1]) }, 0);
+                return;
+            }
+            Give(text, Changes > 0 ? Given(args[Changes - 1], Types[Changes - 1]) : Results.Length == 1 ? Given(result, Results[0]) : result, 0);
+        }
+    }
+
+    // A sequence of calls of objects. What a call returned is written at once, since later calls may change it.
+    sealed class OfClass : Served
+    {
+        readonly Type kind;
+        List<Step> steps;
+
+        public OfClass(Type kind) { this.kind = kind; }
+
+        public override void Read(Reader r)
+        {
+            steps = new List<Step>();
+            r.Pass("[[");
+            while (r.Peek() != ']' && r.Peek() >= 0)
+            {
+                if (steps.Count > 0) r.Next();
+                steps.Add(StepOf(kind, r));
+            }
+        }
+
+        protected override void Make(StringBuilder text)
+        {
+            var objects = new Dictionary<int, object>();
+            var texts = new List<string>();
+            foreach (Step s in steps)
+            {
+                for (int i = 0; i < s.Uses.Length; i += 2) s.Take(new Reader(texts[s.Uses[i + 1]]), s.Uses[i]);
+                if (s.Called is ConstructorInfo)
+                {
+                    objects[s.Number] = Measured(() => ((ConstructorInfo)s.Called).Invoke(s.Args));
+                    texts.Add("null");
+                    continue;
+                }
+                object result = Measured(() => Gathered(s.Called.Invoke(objects[s.Number], s.Args), 0));
+                var said = new StringBuilder();
+                Give(said, s.Returns == "" ? null : Given(result, s.Returns), 0);
+                texts.Add(said.ToString());
+            }
+            text.Append("[[" + string.Join(",", texts) + "],[" + string.Join(",", times) + "]]");
+        }
+    }
+
     // One call of a sequence: a method, or the constructor of the class.
     sealed class Step
     {
         public MethodBase Called;
+        public string[] Takes = New; // types of the arguments
         public object[] Args;
-        public string Returns; // empty: nothing
+        public string Returns = ""; // empty: nothing
+        public int Number; // of its object
+        public int[] Uses; // arguments, and the calls that returned them
+
+        public void Take(Reader r, int i)
+        {
+            Types = Takes;
+            r.Parameter = i + 1;
+            Args[i] = r.Value(Called.GetParameters()[i].ParameterType);
+        }
     }
 
     static Step StepOf(Type kind, Reader r)
     {
         const BindingFlags any = BindingFlags.Public | BindingFlags.NonPublic | BindingFlags.Instance;
+        var s = new Step();
         r.Next();
-        string name = r.Text(), returns = "";
+        string name = r.Text();
         r.Next();
+        s.Number = r.Int();
         var all = new List<MethodBase>();
-        Types = New;
         if (name == "new") all.AddRange(kind.GetConstructors(any));
         else
             foreach (string[] row in Methods.Where(row => row[0] == name))
             {
-                Types = row[2] == "" ? new string[0] : row[2].Split(',');
-                returns = row[3];
+                s.Takes = row[2] == "" ? new string[0] : row[2].Split(';');
+                s.Returns = row[3];
                 all.AddRange(kind.GetMethods(any).Where(m => row[1].Split(',').Contains(m.Name)));
             }
-        var best = all.Where(m => m.GetParameters().Length == Types.Length).OrderBy(m => m.GetParameters().Where((p, i) => !Fits(p.ParameterType, Types[i])).Count()).FirstOrDefault();
-        if (best == null) throw new Misfit(kind.Name + " has no " + (name == "new" ? "constructor" : "method " + name) + " with " + Types.Length + " parameters");
-        var args = new object[Types.Length];
-        r.Next();
-        for (int i = 0; i < args.Length; i++)
+        s.Called = all.Where(m => m.GetParameters().Length == s.Takes.Length).OrderBy(m => m.GetParameters().Where((p, i) => !Fits(p.ParameterType, s.Takes[i])).Count()).FirstOrDefault();
+        if (s.Called == null) throw new Misfit(kind.Name + " has no " + (name == "new" ? "constructor" : "method " + name) + " with " + s.Takes.Length + " parameters");
+        s.Args = new object[s.Takes.Length];
+        r.Pass(",[");
+        for (int i = 0; i < s.Args.Length; i++)
         {
             if (i > 0) r.Next();
-            r.Parameter = i + 1;
-            args[i] = r.Value(best.GetParameters()[i].ParameterType);
+            s.Take(r, i);
         }
+        r.Pass("],");
+        s.Uses = r.Ints();
         r.Next();
-        r.Next();
-        return new Step { Called = best, Args = args, Returns = returns };
-    }
-
-    static void ServeSequences(Type kind, Reader r)
-    {
-        Settle();
-        Answer("ready");
-        while (r.Peek() == '[')
-        {
-            long from = r.Total;
-            string words = null;
-            var steps = new List<Step>();
-            r.Next();
-            r.Next();
-            try
-            {
-                while (r.Peek() != ']' && r.Peek() >= 0)
-                {
-                    if (steps.Count > 0) r.Next();
-                    steps.Add(StepOf(kind, r));
-                }
-            }
-            catch (Misfit e) { words = "misfit 0 " + e.Message; }
-            r.EndLine();
-            if (words == null)
-            {
-                if (r.Total - from > 100000) Answer("begin");
-                words = Sequence(steps);
-            }
-            Settle();
-            Answer(words);
-            count++;
-        }
-    }
-
-    static string Sequence(List<Step> steps)
-    {
-        object made = null;
-        var results = new List<object>();
-        long began = Now(), spent;
-        try
-        {
-            foreach (Step s in steps)
-            {
-                object result = null;
-                if (s.Called is ConstructorInfo) made = ((ConstructorInfo)s.Called).Invoke(s.Args);
-                else result = Gathered(s.Called.Invoke(made, s.Args), 0);
-                results.Add(s.Returns == "" ? null : Given(result, s.Returns));
-            }
-            spent = Now() - began;
-        }
-        catch (Misfit e) { return "misfit 0 " + e.Message; }
-        catch (Exception e) { return Failed(e, Now() - began); }
-        var text = new StringBuilder("done " + spent + " ");
-        try { Give(text, results, 0); }
-        catch (Misfit e) { return "misfit " + spent + " " + e.Message; }
-        return text.ToString();
-    }
-
-    static string Failed(Exception e, long spent)
-    {
-        if (e is TargetInvocationException) e = e.InnerException;
-        var lines = e.ToString().Split('\n').Where(line => !line.Contains("ColdDriver") && !line.Contains("System.Reflection") && !line.Contains("(wrapper"));
-        Put(streams[1], Encoding.UTF8.GetBytes("Unhandled Exception:\n" + string.Join("\n", lines.Take(40)) + "\n"));
-        return "failed " + spent;
-    }
-
-    static string Call(MethodInfo method, object[] args)
-    {
-        object target = null, result;
-        if (!method.IsStatic)
-        {
-            try { target = Activator.CreateInstance(owner, true); }
-            catch (MissingMethodException) { return "misfit 0 " + owner.Name + " has no constructor without parameters, and " + method.Name + " is not static"; }
-        }
-        long began = Now(), spent;
-        try
-        {
-            var takes = method.GetParameters();
-            object[] all = args;
-            if (takes.Length > Takes) all = args.Concat(takes.Skip(Takes).Select(p => p.ParameterType.IsArray && !p.HasDefaultValue ? Array.CreateInstance(p.ParameterType.GetElementType(), 0) : p.DefaultValue)).ToArray();
-            result = Gathered(method.Invoke(target, all), 0);
-            Array.Copy(all, args, Takes);
-            spent = Now() - began;
-        }
-        catch (Misfit e) { return "misfit 0 " + e.Message; }
-        catch (Exception e) { return Failed(e, Now() - began); }
-        var text = new StringBuilder("done " + spent + " ");
-        try { Give(text, both ? new[] { result, args[Changes - 1] } : Changes > 0 ? Given(args[Changes - 1], Types[Changes - 1]) : Results.Length == 1 ? Given(result, Results[0]) : result, 0); }
-        catch (Misfit e) { return "misfit " + spent + " " + e.Message; }
-        return text.ToString();
+        return s;
     }
 
     // Gathers what is computed only when it is read, which belongs to the call.
@@ -613,18 +716,29 @@ public static class ColdDriver
     sealed class Reader
     {
         readonly int fd;
-        readonly byte[] piece = new byte[1 << 16];
+        readonly byte[] piece;
         int at, end;
         public long Total;
         public int Parameter; // that is being read, from 1
 
-        public Reader(int from) { fd = from; }
+        public Reader(int from)
+        {
+            fd = from;
+            piece = new byte[1 << 16];
+        }
+
+        public Reader(string text)
+        {
+            fd = -1;
+            piece = Encoding.UTF8.GetBytes(text);
+            end = piece.Length;
+        }
 
         public int Peek()
         {
             if (at == end)
             {
-                end = Math.Max(0, (int)Read(fd, piece, (IntPtr)piece.Length));
+                end = Math.Max(0, (int)ColdDriver.Read(fd, piece, (IntPtr)piece.Length));
                 at = 0;
                 Total += end;
                 if (end == 0) return -1;
@@ -681,11 +795,26 @@ public static class ColdDriver
             }
         }
 
+        public int Int() { return int.Parse(Word(), CultureInfo.InvariantCulture); }
+
+        public int[] Ints()
+        {
+            var all = new List<int>();
+            Next();
+            while (Peek() != ']' && Peek() >= 0)
+            {
+                if (all.Count > 0) Next();
+                all.Add(Int());
+            }
+            Next();
+            return all.ToArray();
+        }
+
         public void Pass(string text) { foreach (char c in text) Next(); }
 
         public object Value(Type t)
         {
-            string shape = ShapeOf(Types[Parameter - 1]);
+            string shape = Parameter <= Types.Length ? ShapeOf(Types[Parameter - 1]) : null;
             if (shape != null && Own(t)) return NodesOf(shape, t).Take(this);
             Type inner = Nullable.GetUnderlyingType(t);
             int c = Peek();
@@ -719,15 +848,17 @@ public static class ColdDriver
         // An object of JSON, in a dictionary.
         object Map(Type t)
         {
-            Type of = t.IsGenericType ? t.GetGenericArguments().Last() : typeof(object);
-            var all = (IDictionary)Activator.CreateInstance(typeof(Dictionary<,>).MakeGenericType(typeof(string), of));
+            Type of = t.IsGenericType ? t.GetGenericArguments().Last() : typeof(object), key = t.IsGenericType ? t.GetGenericArguments()[0] : typeof(string);
+            bool sorted = t.IsGenericType && t.GetGenericTypeDefinition() == typeof(SortedDictionary<,>);
+            var all = (IDictionary)Activator.CreateInstance((sorted ? typeof(SortedDictionary<,>) : typeof(Dictionary<,>)).MakeGenericType(key, of));
             Next();
             while (Peek() != '}' && Peek() >= 0)
             {
                 if (all.Count > 0) Next();
                 string name = Text();
                 Next();
-                all[name] = Value(of);
+                object known = key == typeof(string) ? name : Convert.ChangeType(name, key, CultureInfo.InvariantCulture);
+                all[known] = Value(of);
             }
             Next();
             if (!t.IsInstanceOfType(all)) throw Lacks(t, "an object");

@@ -15,7 +15,10 @@ public final class ColdDriver {
     static final String[] CLASSES = {@CLASS_LIST@}; // where the function may be, the likeliest first
     static final int TAKES = @COUNT@; // arguments
     static final int CHANGES = @CHANGES@; // the argument that is the result, from 1; 0: what is returned
-    static final int BOTH = @BOTH@; // 1: what is returned says how much of that argument counts, and is a result, too
+    static final int BOTH = @BOTH@; // 1: what is returned is a result, too
+    static final int NODE_OF = @NODE_OF@; // the argument of which a node is returned, from 1; 0: none
+    static final int PLACES_OF = @PLACES_OF@; // the argument of which others are nodes, from 1; 0: none
+    static final int COPY_OF = @COPY_OF@; // the argument of which a copy is returned, from 1; 0: none
 
     static final InputStream in = System.in;
     static final OutputStream out = new FileOutputStream(FileDescriptor.out), err = new FileOutputStream(FileDescriptor.err);
@@ -46,11 +49,11 @@ public final class ColdDriver {
     public static void main(String[] args) throws Exception {
         answers = new FileOutputStream("/proc/self/fd/3");
         System.setIn(new ByteArrayInputStream(new byte[0]));
-        Reader r = new Reader();
+        Reader r = reader = new Reader();
         token = r.line().split(" ")[2];
         mark = ("\0" + token + "\n").getBytes(StandardCharsets.UTF_8);
         if (!CLASS.isEmpty()) {
-            serveSequences(Class.forName(CLASSES[0], false, ColdDriver.class.getClassLoader()), r);
+            serve(new OfClass(Class.forName(CLASSES[0], false, ColdDriver.class.getClassLoader())), r);
             out.flush();
             Runtime.getRuntime().halt(0);
         }
@@ -60,9 +63,25 @@ public final class ColdDriver {
             System.exit(0);
         }
         method.setAccessible(true);
-        serve(method, r);
+        serve(new OfFunction(method), r);
         out.flush();
         Runtime.getRuntime().halt(0);
+    }
+
+    static Reader reader;
+
+    /** Asks the judge what a function returns that the site provides. */
+    public static Object asked(String name, Class<?> kind, Object... args) {
+        try {
+            StringBuilder text = new StringBuilder("asks ").append(name).append(' ');
+            write(text, args, 0);
+            answer(text.toString());
+            Object given = reader.value(kind, TYPES.length + 1);
+            reader.endLine();
+            return given;
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
     }
 
     static String[] TYPES = {@TAKE_LIST@}; // of the arguments
@@ -123,9 +142,12 @@ public final class ColdDriver {
         return null;
     }
 
+    static boolean isPlace(String type) { return type.startsWith("node of "); }
+
     static boolean fits(Class<?> kind, String type) {
         if (kind == Object.class || kind == Optional.class) return true;
-        if (type.contains("(") && !type.contains("[]")) return !plain(kind);
+        if (type.startsWith("map(")) return Map.class.isAssignableFrom(kind);
+        if (type.contains("(") && !type.contains("[]") || isPlace(type)) return !plain(kind);
         if (type.contains("[]")) return kind.isArray() || Iterable.class.isAssignableFrom(kind);
         if (kind == StringBuilder.class || kind == char[].class || CharSequence.class.isAssignableFrom(kind)) return type.startsWith("text") || type.startsWith("char");
         if (kind == char.class || kind == Character.class) return type.startsWith("char");
@@ -165,24 +187,43 @@ public final class ColdDriver {
             throw new Misfit(kind.getSimpleName() + " is declared where the problem has nodes, and has no field " + names[0]);
         }
 
+        Constructor<?> known; // that makes nodes
+        Object[] usual; // arguments
+        boolean takesValue; // the first of them is the value
+
+        /** A node that a constructor makes; null: it does not. */
+        Object attempt(Constructor<?> c, Object v) throws IllegalAccessException {
+            Object[] args = usual.clone();
+            if (takesValue) args[0] = v;
+            try {
+                return c.newInstance(args);
+            } catch (InvocationTargetException | InstantiationException | IllegalArgumentException e) {
+                return null;
+            }
+        }
+
         Object made(Object v) throws IOException {
             try {
-                Object node = null;
-                for (Constructor<?> c : kind.getDeclaredConstructors()) {
-                    c.setAccessible(true);
-                    Class<?>[] kinds = c.getParameterTypes();
-                    Object[] args = new Object[kinds.length];
-                    for (int i = 0; i < kinds.length; i++) args[i] = kinds[i] == value.getType() && i == 0 ? v : kinds[i].isPrimitive() ? Array.get(Array.newInstance(kinds[i], 1), 0) : null;
-                    try {
-                        node = c.newInstance(args);
-                        break;
-                    } catch (InvocationTargetException | InstantiationException | IllegalArgumentException e) {
+                Object node = known == null ? null : attempt(known, v);
+                if (node == null)
+                    for (Constructor<?> c : kind.getDeclaredConstructors()) {
+                        c.setAccessible(true);
+                        usual = new Object[c.getParameterCount()];
+                        takesValue = usual.length > 0 && c.getParameterTypes()[0] == value.getType();
+                        for (int i = 0; i < usual.length; i++) {
+                            Class<?> one = c.getParameterTypes()[i];
+                            usual[i] = one.isPrimitive() ? Array.get(Array.newInstance(one, 1), 0) : null;
+                        }
+                        known = c;
+                        if ((node = attempt(c, v)) != null) break;
                     }
-                }
                 if (node == null) throw new Misfit(kind.getSimpleName() + " has no constructor that makes a node");
                 if (!Modifier.isFinal(value.getModifiers())) value.set(node, v);
                 if (many != null) many.set(node, new ArrayList<Object>());
-                for (Field link : new Field[] {next, prev, left, right}) if (link != null) link.set(node, null);
+                if (next != null) next.set(node, null);
+                if (prev != null) prev.set(node, null);
+                if (left != null) left.set(node, null);
+                if (right != null) right.set(node, null);
                 return node;
             } catch (IllegalAccessException e) {
                 throw new Misfit(kind.getSimpleName() + " cannot be used as a node: " + e.getMessage());
@@ -260,7 +301,7 @@ public final class ColdDriver {
 
         /** What the nodes hold that a node leads to, as cases write it. */
         Object given(Object node) throws IllegalAccessException {
-            Map<Object, Integer> seen = new IdentityHashMap<>();
+            Map<Object, Integer> seen = visited = new IdentityHashMap<>();
             List<Object> values = new ArrayList<>(), nodes = new ArrayList<>();
             if (next != null) {
                 for (Object before = null; node != null; before = node, node = next.get(node)) {
@@ -302,7 +343,7 @@ public final class ColdDriver {
                 for (Object child : children) {
                     values.add(child == null ? null : value.get(child));
                     if (child == null) continue;
-                    if (seen.put(child, 0) != null) throw new Misfit("it returned a tree in which the node with the value " + value.get(child) + " has two parents");
+                    if (seen.put(child, values.size() - 1) != null) throw new Misfit("it returned a tree in which the node with the value " + value.get(child) + " has two parents");
                     nodes.add(child);
                 }
                 if (many != null) values.add(null);
@@ -312,6 +353,7 @@ public final class ColdDriver {
         }
     }
 
+    static Map<Object, Integer> visited = new IdentityHashMap<>(); // the places of the nodes of what was written last
     static final Map<String, Nodes> known = new HashMap<>();
 
     static Nodes nodes(String shape, Class<?> kind) { return known.computeIfAbsent(shape + kind.getName(), k -> new Nodes(shape, kind)); }
@@ -319,7 +361,7 @@ public final class ColdDriver {
     /** The shape of the nodes that a type of the problem is made of; null: it is not. */
     static String shapeOf(String type) {
         int end = type.indexOf('(');
-        return end < 0 ? null : type.substring(0, end);
+        return end < 0 || type.startsWith("map(") ? null : type.substring(0, end);
     }
 
     static boolean plain(Class<?> kind) { return kind.isPrimitive() || kind.isArray() || kind.getName().startsWith("java.") || kind.getName().startsWith("kotlin."); }
@@ -367,113 +409,72 @@ public final class ColdDriver {
     static final ThreadMXBean threads = ManagementFactory.getThreadMXBean();
     static final com.sun.management.OperatingSystemMXBean system = (com.sun.management.OperatingSystemMXBean) ManagementFactory.getOperatingSystemMXBean();
 
-    static void serve(Method method, Reader r) throws Exception {
-        Type[] types = method.getGenericParameterTypes();
+    /** What is asked of the source. */
+    interface Work {
+        Object done() throws Exception;
+    }
+
+    /** What each line of the input asks for, and how it is made. */
+    abstract static class Served {
+        final List<Long> times = new ArrayList<>(); // of what was done, in nanoseconds
+
+        /** Reads the next one. What a declaration has no room for is a Misfit. */
+        abstract void read(Reader r) throws Exception;
+
+        /** Makes it, and writes what came of it. */
+        abstract void make(StringBuilder text) throws Exception;
+
+        Object measured(Work work) throws Exception {
+            long began = threads.getCurrentThreadCpuTime();
+            try {
+                return work.done();
+            } finally {
+                times.add(threads.getCurrentThreadCpuTime() - began);
+            }
+        }
+
+        String answer() throws Exception {
+            long started = threads.getTotalStartedThreadCount(), process = system.getProcessCpuTime();
+            StringBuilder text = new StringBuilder();
+            String words = "done";
+            times.clear();
+            try {
+                make(text);
+            } catch (InvocationTargetException | Late e) {
+                trace(e.getCause());
+                words = "failed";
+                text = new StringBuilder().append(times.size());
+            } catch (InstantiationException e) {
+                return "misfit 0 no object can be made of an abstract class";
+            } catch (Misfit | IllegalArgumentException e) {
+                words = "misfit";
+                text = new StringBuilder(e.getMessage());
+            }
+            long spent = 0;
+            for (long one : times) spent += one;
+            if (threads.getTotalStartedThreadCount() > started) // those may have ended, and only the whole tells of them
+                spent = Math.max(spent, system.getProcessCpuTime() - process);
+            return words + " " + spent + " " + text;
+        }
+    }
+
+    static void serve(Served served, Reader r) throws Exception {
         gathered(new ArrayList<>(List.of(1)), 0); // so that no call pays for what is loaded once
         gathered(0, 0);
         settle();
         answer("ready");
         while (r.more()) {
             long from = r.read;
-            Object[] args = new Object[TAKES];
             String words = null;
-            r.expect('[');
-            for (int i = 0; i < TAKES; i++) {
-                if (i > 0) r.expect(',');
-                try {
-                    args[i] = r.value(types[i], i + 1);
-                } catch (Misfit e) {
-                    words = "misfit 0 " + e.getMessage();
-                    break;
-                }
-            }
-            r.endLine();
-            if (words == null) {
-                if (r.read - from > 100000) answer("begin");
-                words = call(method, args);
-            }
-            settle();
-            answer(words);
-            count++;
-        }
-    }
-
-    /** One call of a sequence: a method, or the constructor of the class. */
-    static final class Step {
-        final Executable called;
-        final Object[] args;
-        final String returns; // empty: nothing
-
-        Step(Executable called, Object[] args, String returns) {
-            this.called = called;
-            this.args = args;
-            this.returns = returns;
-        }
-    }
-
-    static Step step(Class<?> kind, Reader r) throws IOException {
-        r.expect('[');
-        String name = r.string(), returns = "";
-        r.expect(',');
-        List<Executable> all = new ArrayList<>();
-        TYPES = NEW;
-        if (name.equals("new")) all.addAll(Arrays.asList(kind.getDeclaredConstructors()));
-        else
-            for (String[] row : METHODS) {
-                if (!row[0].equals(name)) continue;
-                TYPES = row[2].isEmpty() ? new String[0] : row[2].split(",");
-                returns = row[3];
-                for (Class<?> k = kind; k != null && k != Object.class; k = k.getSuperclass())
-                    for (Method m : k.getDeclaredMethods()) if (Arrays.asList(row[1].split(",")).contains(m.getName())) all.add(m);
-            }
-        Executable best = null;
-        int least = Integer.MAX_VALUE;
-        for (Executable e : all) {
-            if (e.getParameterCount() != TYPES.length || e.isSynthetic()) continue;
-            int rank = 0;
-            for (int i = 0; i < TYPES.length; i++) if (!fits(e.getParameterTypes()[i], TYPES[i])) rank++;
-            if (rank < least) {
-                least = rank;
-                best = e;
-            }
-        }
-        if (best == null) throw new Misfit(kind.getSimpleName() + " has no " + (name.equals("new") ? "constructor" : "method " + name) + " with " + TYPES.length + " parameters");
-        best.setAccessible(true);
-        Type[] types = best.getGenericParameterTypes();
-        if (types.length != TYPES.length) types = best.getParameterTypes();
-        Object[] args = new Object[TYPES.length];
-        r.expect('[');
-        for (int i = 0; i < args.length; i++) {
-            if (i > 0) r.expect(',');
-            args[i] = r.value(types[i], i + 1);
-        }
-        r.expect(']');
-        r.expect(']');
-        return new Step(best, args, returns);
-    }
-
-    static void serveSequences(Class<?> kind, Reader r) throws Exception {
-        gathered(new ArrayList<>(List.of(1)), 0);
-        settle();
-        answer("ready");
-        while (r.more()) {
-            long from = r.read;
-            List<Step> steps = new ArrayList<>();
-            String words = null;
-            r.expect('[');
-            r.expect('[');
             try {
-                while (r.peek() != ']') {
-                    if (!steps.isEmpty()) r.expect(',');
-                    steps.add(step(kind, r));
-                }
+                served.read(r);
             } catch (Misfit e) {
                 words = "misfit 0 " + e.getMessage();
             }
             r.endLine();
             if (words == null) {
                 if (r.read - from > 100000) answer("begin");
-                words = sequence(steps);
+                words = served.answer();
             }
             settle();
             answer(words);
@@ -481,67 +482,152 @@ public final class ColdDriver {
         }
     }
 
-    static String sequence(List<Step> steps) throws Exception {
-        Object object = null;
-        List<Object> results = new ArrayList<>();
-        long began = threads.getCurrentThreadCpuTime(), spent;
-        try {
-            for (Step s : steps) {
-                Object result = null;
-                if (s.called instanceof Constructor) object = ((Constructor<?>) s.called).newInstance(s.args);
-                else result = gathered(((Method) s.called).invoke(object, s.args), 0);
-                results.add(s.returns.isEmpty() ? null : given(result, s.returns));
+    static final class OfFunction extends Served {
+        final Method method;
+        final Type[] types;
+        Object[] args;
+        Map<Object, Integer> originals = Map.of();
+
+        OfFunction(Method method) {
+            this.method = method;
+            types = method.getGenericParameterTypes();
+        }
+
+        void read(Reader r) throws IOException {
+            args = new Object[TAKES];
+            int[] places = new int[TAKES];
+            r.expect('[');
+            for (int i = 0; i < TAKES; i++) {
+                if (i > 0) r.expect(',');
+                places[i] = -1;
+                if (!isPlace(TYPES[i])) args[i] = r.value(types[i], i + 1);
+                else if (!r.absent()) places[i] = (int) r.integer(int.class, i + 1, 0, Integer.MAX_VALUE);
             }
-            spent = threads.getCurrentThreadCpuTime() - began;
-        } catch (InvocationTargetException | Late e) {
-            spent = threads.getCurrentThreadCpuTime() - began;
-            trace(e.getCause());
-            return "failed " + spent;
-        } catch (Misfit e) {
-            return "misfit 0 " + e.getMessage();
-        } catch (InstantiationException e) {
-            return "misfit 0 no object can be made of an abstract class";
+            int original = Math.max(Math.max(NODE_OF, COPY_OF), PLACES_OF);
+            originals = Map.of();
+            if (original > 0 && args[original - 1] != null) {
+                given(args[original - 1], TYPES[original - 1]);
+                originals = visited;
+            }
+            for (Map.Entry<Object, Integer> one : originals.entrySet())
+                for (int i = 0; i < TAKES; i++) if (places[i] == one.getValue()) args[i] = one.getKey();
         }
-        StringBuilder text = new StringBuilder("done ").append(spent).append(' ');
-        try {
-            write(text, results, 0);
-        } catch (Misfit e) {
-            return "misfit " + spent + " " + e.getMessage();
+
+        void make(StringBuilder text) throws Exception {
+            Object target;
+            try {
+                target = receiver(method);
+            } catch (NoSuchMethodException e) {
+                throw new Misfit(owner.getSimpleName() + " has no constructor without parameters, and " + method.getName() + " is not static");
+            }
+            Object result = measured(() -> gathered(invoked(method, target, args), 0));
+            if (NODE_OF > 0) {
+                if (result != null && !originals.containsKey(result)) throw new Misfit("it returned a node that is none of argument " + NODE_OF + "'s, even if one of these has the same value");
+                result = result == null ? null : originals.get(result);
+            } else if (BOTH > 0) {
+                Object first = given(result, RESULTS[0]);
+                if (COPY_OF > 0 && result != null && visited.keySet().stream().anyMatch(originals::containsKey)) throw new Misfit("it returned nodes of argument " + COPY_OF + " themselves, where a copy was asked for");
+                result = new Object[] {first, given(args[CHANGES - 1], TYPES[CHANGES - 1])};
+            } else if (CHANGES > 0) result = given(args[CHANGES - 1], TYPES[CHANGES - 1]);
+            else if (RESULTS.length == 1) result = given(result, RESULTS[0]);
+            write(text, result, 0);
         }
-        return text.toString();
     }
 
-    static String call(Method method, Object[] args) throws Exception {
-        Object target;
-        try {
-            target = receiver(method);
-        } catch (NoSuchMethodException e) {
-            return "misfit 0 " + owner.getSimpleName() + " has no constructor without parameters, and " + method.getName() + " is not static";
+    /** A sequence of calls of objects. What a call returned is written at once, since later calls may change it. */
+    static final class OfClass extends Served {
+        final Class<?> kind;
+        List<Step> steps;
+
+        OfClass(Class<?> kind) { this.kind = kind; }
+
+        void read(Reader r) throws Exception {
+            steps = new ArrayList<>();
+            r.pass("[[");
+            while (r.peek() != ']') {
+                if (!steps.isEmpty()) r.expect(',');
+                steps.add(step(kind, r));
+            }
         }
-        long started = threads.getTotalStartedThreadCount(), process = system.getProcessCpuTime();
-        long began = threads.getCurrentThreadCpuTime(), spent;
-        Object result;
-        try {
-            result = gathered(invoked(method, target, args), 0);
-            spent = threads.getCurrentThreadCpuTime() - began;
-        } catch (InvocationTargetException | Late e) {
-            spent = threads.getCurrentThreadCpuTime() - began;
-            trace(e.getCause());
-            return "failed " + spent;
-        } catch (Misfit e) {
-            return "misfit 0 " + e.getMessage();
-        } catch (IllegalArgumentException e) {
-            return "misfit 0 " + e.getMessage();
+
+        void make(StringBuilder text) throws Exception {
+            Map<Integer, Object> objects = new HashMap<>();
+            List<String> texts = new ArrayList<>();
+            for (Step s : steps) {
+                for (int i = 0; i < s.uses.length; i += 2) s.take(new Reader(texts.get(s.uses[i + 1])), s.uses[i]);
+                if (s.called instanceof Constructor) {
+                    objects.put(s.number, measured(() -> ((Constructor<?>) s.called).newInstance(s.args)));
+                    texts.add("null");
+                    continue;
+                }
+                Object result = measured(() -> gathered(((Method) s.called).invoke(objects.get(s.number), s.args), 0));
+                StringBuilder said = new StringBuilder();
+                write(said, s.returns.isEmpty() ? null : given(result, s.returns), 0);
+                texts.add(said.toString());
+            }
+            text.append("[[").append(String.join(",", texts)).append("],[");
+            for (int i = 0; i < times.size(); i++) text.append(i > 0 ? "," : "").append(times.get(i));
+            text.append("]]");
         }
-        if (threads.getTotalStartedThreadCount() > started) // those may have ended, and only the whole tells of them
-            spent = Math.max(spent, system.getProcessCpuTime() - process);
-        StringBuilder text = new StringBuilder("done ").append(spent).append(' ');
-        try {
-            write(text, BOTH > 0 ? new Object[] {result, args[CHANGES - 1]} : CHANGES > 0 ? given(args[CHANGES - 1], TYPES[CHANGES - 1]) : RESULTS.length == 1 ? given(result, RESULTS[0]) : result, 0);
-        } catch (Misfit e) {
-            return "misfit " + spent + " " + e.getMessage();
+    }
+
+    /** One call of a sequence: a method, or the constructor of the class. */
+    static final class Step {
+        Executable called;
+        String[] takes; // types of the arguments in the problem
+        Type[] types; // and in the source
+        Object[] args;
+        String returns = ""; // empty: nothing
+        int number; // of its object
+        int[] uses; // arguments, and the calls that returned them
+
+        void take(Reader r, int i) throws IOException {
+            TYPES = takes;
+            args[i] = r.value(types[i], i + 1);
         }
-        return text.toString();
+    }
+
+    static Step step(Class<?> kind, Reader r) throws Exception {
+        Step s = new Step();
+        r.expect('[');
+        String name = r.string();
+        r.expect(',');
+        s.number = (int) r.integer(int.class, 0, 0, Integer.MAX_VALUE);
+        List<Executable> all = new ArrayList<>();
+        s.takes = NEW;
+        if (name.equals("new")) all.addAll(Arrays.asList(kind.getDeclaredConstructors()));
+        else
+            for (String[] row : METHODS) {
+                if (!row[0].equals(name)) continue;
+                s.takes = row[2].isEmpty() ? new String[0] : row[2].split(";");
+                s.returns = row[3];
+                for (Class<?> k = kind; k != null && k != Object.class; k = k.getSuperclass())
+                    for (Method m : k.getDeclaredMethods()) if (Arrays.asList(row[1].split(",")).contains(m.getName())) all.add(m);
+            }
+        int least = Integer.MAX_VALUE;
+        for (Executable e : all) {
+            if (e.getParameterCount() != s.takes.length || e.isSynthetic()) continue;
+            int rank = 0;
+            for (int i = 0; i < s.takes.length; i++) if (!fits(e.getParameterTypes()[i], s.takes[i])) rank++;
+            if (rank < least) {
+                least = rank;
+                s.called = e;
+            }
+        }
+        if (s.called == null) throw new Misfit(kind.getSimpleName() + " has no " + (name.equals("new") ? "constructor" : "method " + name) + " with " + s.takes.length + " parameters");
+        s.called.setAccessible(true);
+        s.types = s.called.getGenericParameterTypes();
+        if (s.types.length != s.takes.length) s.types = s.called.getParameterTypes();
+        s.args = new Object[s.takes.length];
+        r.pass(",[");
+        for (int i = 0; i < s.args.length; i++) {
+            if (i > 0) r.expect(',');
+            s.take(r, i);
+        }
+        r.pass("],");
+        s.uses = r.ints(0);
+        r.expect(']');
+        return s;
     }
 
     static Object invoked(Method method, Object target, Object[] args) throws Exception {
@@ -679,13 +765,25 @@ public final class ColdDriver {
 
     /** Reads JSON, each value as the type that it is declared as. */
     static final class Reader {
-        final byte[] piece = new byte[1 << 16];
+        final InputStream from;
+        final byte[] piece;
         int at, end;
         long read; // bytes in all
 
+        Reader() {
+            from = in;
+            piece = new byte[1 << 16];
+        }
+
+        Reader(String text) {
+            from = InputStream.nullInputStream();
+            piece = text.getBytes(StandardCharsets.UTF_8);
+            end = piece.length;
+        }
+
         int peek() throws IOException {
             if (at == end) {
-                end = in.read(piece, at = 0, piece.length);
+                end = from.read(piece, at = 0, piece.length);
                 if (end <= 0) {
                     end = 0;
                     return -1;
@@ -762,13 +860,18 @@ public final class ColdDriver {
         /** An object of JSON, in a map. */
         Object object(Type t, Class<?> kind, int n) throws IOException {
             Type of = t instanceof ParameterizedType ? ((ParameterizedType) t).getActualTypeArguments()[1] : Object.class;
-            Map<String, Object> all = new LinkedHashMap<>();
+            Type key = t instanceof ParameterizedType ? ((ParameterizedType) t).getActualTypeArguments()[0] : String.class;
+            Map<Object, Object> all = new LinkedHashMap<>();
             expect('{');
             while (peek() != '}') {
                 if (!all.isEmpty()) expect(',');
                 String name = string();
                 expect(':');
-                all.put(name, value(of, n));
+                Object known = name;
+                if (key == Integer.class) known = Integer.valueOf(name);
+                else if (key == Long.class) known = Long.valueOf(name);
+                else if (key == Character.class) known = name.charAt(0);
+                all.put(known, value(of, n));
             }
             expect('}');
             if (kind == TreeMap.class || kind == SortedMap.class) return new TreeMap<>(all);
@@ -852,7 +955,7 @@ public final class ColdDriver {
         int[] ints(int n) throws IOException {
             int[] a = new int[16];
             int size = 0;
-            at++;
+            expect('[');
             while (peek() != ']') {
                 if (size > 0) expect(',');
                 if (size == a.length) a = Arrays.copyOf(a, 2 * size);
@@ -866,7 +969,7 @@ public final class ColdDriver {
         long[] longs(int n) throws IOException {
             long[] a = new long[16];
             int size = 0;
-            at++;
+            expect('[');
             while (peek() != ']') {
                 if (size > 0) expect(',');
                 if (size == a.length) a = Arrays.copyOf(a, 2 * size);
@@ -879,7 +982,7 @@ public final class ColdDriver {
 
         String string() throws IOException {
             ByteArrayOutputStream b = new ByteArrayOutputStream();
-            at++;
+            expect('"');
             for (;;) {
                 int c = peek();
                 at++;

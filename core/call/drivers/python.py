@@ -2,17 +2,24 @@
 # after the first holds the arguments of one call, as JSON; the answer to each goes
 # to descriptor 3. What the function prints stays what it prints; a mark behind it
 # says which call it belongs to.
-import importlib.util, json, os, sys, time, traceback, typing
+import builtins, importlib.util, json, os, sys, time, traceback
 
 NAMES = @NAMES@
 COUNT = @COUNT@  # arguments
 CHANGES = @CHANGES@  # the argument that is the result, from 1; 0: what is returned
-BOTH = @BOTH@ != 0  # what is returned says how much of that argument counts, and is a result, too
+BOTH = @BOTH@ != 0  # what is returned is a result, too
+NODE_OF = @NODE_OF@  # the argument of which a node is returned, from 1; 0: none
+PLACES_OF = @PLACES_OF@  # the argument of which others are nodes, from 1; 0: none
+COPY_OF = @COPY_OF@  # the argument of which a copy is returned, from 1; 0: none
 CLASS = @CLASS@  # whose objects are made and called; empty: it is a function
 METHODS = @METHODS@  # of the class, by our names
 NEW = @NEW@  # types of what an object is made with
 TAKES = @TAKES@  # types of the arguments
+GIVEN = json.loads(@GIVEN_TEXT@)  # functions that the site provides: our name, its spellings, and the type of what it returns
 RESULTS = @RESULTS@  # and of what is returned
+ARGUMENTS = @ARGUMENTS@  # names of the arguments
+SCRIPTED = "@SCRIPTED@" == "true"  # it takes or returns functions, and a call has steps on them
+RETURNS_FUNCTION = @RETURNS_FUNCTION@ != 0
 
 calls = os.fdopen(os.dup(0), "rb", 1 << 16)
 os.dup2(os.open(os.devnull, os.O_RDONLY), 0)
@@ -28,6 +35,25 @@ def answer(text):
     data = token + b" %d " % count + text.encode("utf-8", "surrogatepass") + b"\n"
     while data:
         data = data[write(3, data):]
+
+
+def provided():
+    """The functions that the site provides, which the judge answers, by all their names."""
+    def asks(name):
+        def asked(*args):
+            answer("asks %s %s" % (name, json.dumps(list(args), default=plain)))
+            return json.loads(calls.readline())
+        return asked
+
+    return {spelling: function for name, names, _ in GIVEN for function in [asks(name)] for spelling in names}
+
+
+def bases(text, known):
+    """Makes the classes of which others are, and which the source does not define."""
+    import re
+    for name in re.findall(r"^class\s+\w+\s*\(\s*([A-Za-z_]\w*)\s*\)", text, re.M):
+        if name not in known and not hasattr(builtins, name) and not re.search(r"^(class\s+%s\b|%s\s*=|from\b.*\b%s\b|import\b.*\b%s\b)" % (name, name, name, name), text, re.M):
+            known[name] = type(name, (), {n: staticmethod(f) for n, f in provided().items()})
 
 
 def accepts(function, count):
@@ -100,6 +126,7 @@ FIELDS = {
 }
 SHAPES = {"list": ("value", "next"), "list2": ("value", "prev", "next"), "tree": ("value", "left", "right"),
           "nary": ("value", "children"), "graph": ("value", "neighbors")}
+visited = ({}, [])  # the places of the nodes of what was written last, by what they are, and these nodes
 node_types = {}  # of what is made of nodes: its class, and the names of its fields
 
 
@@ -123,7 +150,7 @@ class Node:
             setattr(self, name, other if other is not None or name not in ("children", "neighbors") else [])
 
 
-USUAL_FIELDS = next(([FIELDS[f][0] for f in fields] for kind, fields in SHAPES.items() if kind != "list" and any(kind + "(" in t for t in TAKES + RESULTS)), ["val"])
+USUAL_FIELDS = next(([FIELDS[f][0] for f in fields] for kind, fields in SHAPES.items() if kind != "list" and any(kind + "(" in t for t in TAKES + RESULTS + NEW + [t for m in METHODS.values() for t in m["takes"] + [m["returns"]]])), ["val"])
 
 
 def fields_of(kind):
@@ -149,24 +176,45 @@ def node_type(shape):
     return node_types[shape]
 
 
-def new_node(shape, value):
+def node_maker(shape):
+    """A function that makes nodes of a shape of their values: by the first way in which their class lets itself be made."""
     kind, fields = node_type(shape)
-    node = None
-    for args in ((value,), (value, None), (value, None, None), ()):
+    held, links = fields["value"], [name for f, name in fields.items() if f in ("next", "prev", "left", "right")]
+    many = [name for f, name in fields.items() if f in ("children", "neighbors")]
+    usual = kind in (ListNode, TreeNode)
+
+    def by_hand(value):
+        return kind.__new__(kind)
+
+    def found(value):
+        for args in ((), (None,), (None, None)):
+            try:
+                kind(value, *args)
+                return lambda value: kind(value, *args)
+            except TypeError:
+                pass
         try:
-            node = kind(*args)
-            break
+            kind()
+            return lambda value: kind()
         except TypeError:
-            pass
-    if node is None:
-        node = kind.__new__(kind)
-    setattr(node, fields["value"], value)
-    for f, name in fields.items():
-        if f in ("next", "prev", "left", "right"):
+            return by_hand
+
+    way = []
+
+    def made(value):
+        if usual:
+            return kind(value)
+        if not way:
+            way.append(found(value))
+        node = way[0](value)
+        setattr(node, held, value)
+        for name in links:
             setattr(node, name, None)
-        elif f != "value":
+        for name in many:
             setattr(node, name, [])
-    return node
+        return node
+
+    return made
 
 
 def taken(type, value):
@@ -178,6 +226,9 @@ def taken(type, value):
     if type.endswith("[]"):
         return [taken(type[:-2], v) for v in value] if "(" in type else value
     shape = type.partition("(")[0]
+    if shape == "map":
+        key, held = type[4:-1].split(", ", 1)
+        return {int(k) if key in ("int", "long") else k: taken(held, v) for k, v in value.items()}
     if shape not in SHAPES or shape == type:
         return value
     cycle = -1
@@ -185,31 +236,32 @@ def taken(type, value):
         value, cycle = value["list"], value["cycle"]
     if not value:
         return None
-    fields = node_type(shape)[1]
+    fields, made = node_type(shape)[1], node_maker(shape)
     if shape in ("list", "list2"):
-        nodes = [new_node(shape, v) for v in value]
+        nodes = [made(v) for v in value]
+        next_name, prev_name = fields["next"], fields.get("prev")
         for one, other in zip(nodes, nodes[1:]):
-            setattr(one, fields["next"], other)
-            if shape == "list2":
-                setattr(other, fields["prev"], one)
+            setattr(one, next_name, other)
+            if prev_name:
+                setattr(other, prev_name, one)
         if cycle >= 0:
             setattr(nodes[-1], fields["next"], nodes[cycle])
             if shape == "list2":
                 setattr(nodes[cycle], fields["prev"], nodes[-1])
         return nodes[0]
     if shape == "graph":
-        nodes = [new_node(shape, i + 1) for i in range(len(value))]
+        nodes = [made(i + 1) for i in range(len(value))]
         for node, others in zip(nodes, value):
             setattr(node, fields["neighbors"], [nodes[i - 1] for i in others])
         return nodes[0]
-    root = new_node(shape, value[0])
+    root = made(value[0])
     if shape == "tree":
         parents, at = [root], 1
         for parent in parents:
             for side in ("left", "right"):
                 if at < len(value):
                     if value[at] is not None:
-                        child = new_node(shape, value[at])
+                        child = made(value[at])
                         setattr(parent, fields[side], child)
                         parents.append(child)
                     at += 1
@@ -218,7 +270,7 @@ def taken(type, value):
     for parent in parents:
         children = getattr(parent, fields["children"])
         while at < len(value) and value[at] is not None:
-            children.append(new_node(shape, value[at]))
+            children.append(made(value[at]))
             parents.append(children[-1])
             at += 1
         at += 1
@@ -245,20 +297,30 @@ def given(kind, value):
         return value
     if value is None:
         return []
-    seen, values = {}, []
+    global visited
+    seen, values, nodes = {}, [], []
+    visited = seen, nodes
     if shape in ("list", "list2"):
         node, before = value, None
+        held, following = node_type(shape)[1]["value"], node_type(shape)[1]["next"]
         while node is not None:
-            if id(node) in seen:
-                return {"list": values, "cycle": seen[id(node)]}
+            key = id(node)
+            if key in seen:
+                return {"list": values, "cycle": seen[key]}
             if shape == "list2" and field(node, shape, "prev") is not before:
                 raise Misfit("it returned a list in which the link backwards of node %d, counted from 0, does not lead to the node before it" % len(values))
-            seen[id(node)] = len(values)
-            values.append(field(node, shape, "value"))
-            node, before = field(node, shape, "next"), node
+            seen[key] = len(values)
+            nodes.append(node)
+            try:
+                values.append(getattr(node, held))
+                node, before = getattr(node, following), node
+            except AttributeError:
+                field(node, shape, "value")
+                node, before = field(node, shape, "next"), node
         return values
     if shape == "graph":
-        nodes, seen[id(value)] = [value], 1
+        nodes.append(value)
+        seen[id(value)] = 1
         for node in nodes:
             for other in field(node, shape, "neighbors"):
                 if id(other) not in seen:
@@ -271,10 +333,10 @@ def given(kind, value):
     def once(node):
         if id(node) in seen:
             raise Misfit("it returned a tree in which the node with the value %s has two parents" % (field(node, shape, "value"),))
-        seen[id(node)] = True
+        seen[id(node)] = len(values)
         return field(node, shape, "value")
 
-    nodes = [value]
+    nodes.append(value)
     values.append(once(value))
     if shape == "nary":
         values.append(None)
@@ -297,8 +359,128 @@ def results(value):
     return given(RESULTS[0], value)
 
 
+class Stalled(Exception):
+    """Nothing more will happen, and what was returned is not done."""
+
+
+def event_loop(now=None):
+    """A loop for coroutines, which knows when nothing more will happen in it. With a clock of its own no time
+    passes in it."""
+    import asyncio, threading
+
+    class Loop(asyncio.SelectorEventLoop):
+        def __init__(self):
+            super().__init__()
+            select = self._selector.select
+
+            def looked(timeout=None):
+                if timeout is None and len(self._selector.get_map()) <= 1 and threading.active_count() == 1:
+                    raise Stalled
+                return select(0 if now else timeout)
+
+            self._selector.select = looked
+
+        def time(self):
+            return now() / 1000 if now else super().time()
+
+    loop = Loop()
+    asyncio.set_event_loop(loop)
+    return loop
+
+
+def awaited(value):
+    async def whole():
+        return await value
+
+    loop = event_loop()
+    try:
+        return loop.run_until_complete(whole())
+    finally:
+        try:
+            loop.close()
+        except RuntimeError:
+            pass
+
+
+class Clock:
+    """A clock of its own, on which the timers of the source run: no time passes but by its steps."""
+
+    def __init__(self):
+        self.now, self.last, self.timers, self.loop = 0.0, 0, [], None
+
+    def install(self):
+        import threading
+        clock = self
+
+        class Timer:
+            def __init__(self, interval, function, args=None, kwargs=None):
+                self.interval, self.work, self.open = interval, lambda: function(*(args or ()), **(kwargs or {})), True
+                self.daemon = True
+
+            def start(self):
+                clock.last += 1
+                clock.timers.append((clock.now + self.interval * 1000, clock.last, self))
+
+            def cancel(self):
+                self.open = False
+
+            def join(self, timeout=None):
+                if self.open:
+                    clock.advance(clock.now + self.interval * 1000)
+
+            def is_alive(self):
+                return self.open
+
+        threading.Timer = Timer
+        time.sleep = lambda seconds: clock.advance(clock.now + seconds * 1000)
+        time.time = time.monotonic = time.perf_counter = lambda: clock.now / 1000
+
+    def reset(self):
+        self.now, self.timers, self.loop = 0.0, [], None
+
+    def task(self, value):
+        """Begins what can be awaited."""
+        self.loop = self.loop or event_loop(lambda: self.now)
+
+        async def whole():
+            return await value
+
+        return self.loop.create_task(whole())
+
+    def tick(self):
+        while self.loop and (self.loop._ready or self.loop._scheduled and self.loop._scheduled[0]._when * 1000 <= self.now + 1e-6):
+            self.loop.call_soon(self.loop.stop)
+            self.loop.run_forever()
+
+    def next(self):
+        moments = [t[0] for t in self.timers if t[2].open]
+        if self.loop and self.loop._scheduled:
+            moments.append(self.loop._scheduled[0]._when * 1000)
+        return min(moments, default=None)
+
+    def advance(self, to):
+        self.tick()
+        while True:
+            at = self.next()
+            if at is None or at > to + 1e-6:
+                break
+            self.now = max(self.now, at)
+            due = min((t for t in self.timers if t[2].open and t[0] <= self.now), default=None, key=lambda t: t[:2])
+            if due:
+                self.timers.remove(due)
+                due[2].open = False
+                due[2].work()
+            self.tick()
+        self.now = max(self.now, to)
+
+
+clock_of_script = Clock()
+
+
 def gathered(value, depth=0):
     """Gathers what is computed only when it is read, which belongs to the call."""
+    if hasattr(value, "__await__"):
+        return gathered(awaited(value), depth + 1)
     if hasattr(value, "__next__"):
         return [gathered(v, depth + 1) for v in value]
     if isinstance(value, (list, tuple)) and value and depth < 100 and (hasattr(value[0], "__next__") or isinstance(value[0], (list, tuple))):
@@ -319,66 +501,213 @@ def plain(value):
     raise TypeError("it returned a value of type " + type(value).__name__ + ", which is none of the problem's")
 
 
-def sequence(kind):
-    """Returns a function that makes objects of a class and calls their methods, one after the other."""
-    def run(calls):
-        node, results = None, []
-        for name, args in calls:
+class Threw(Exception):
+    """What the source raised is its cause."""
+
+
+def made(times, work):
+    """Does what the source is asked for, and notes how long that took."""
+    began = clock()
+    try:
+        return work()
+    except (Misfit, Stalled):
+        raise
+    except Exception as error:
+        raise Threw from error
+    finally:
+        times.append(clock() - began)
+
+
+def written(value):
+    return json.dumps(value, default=plain, ensure_ascii=False)
+
+
+def places(number, args):
+    """The places of the nodes of an argument, by what they are, and these nodes, which are kept so that no
+    others are taken for them."""
+    if not number or args[number - 1] is None:
+        return {}, []
+    given(TAKES[number - 1], args[number - 1])
+    return visited
+
+
+class OfFunction:
+    """What each line asks for where the source has a function."""
+
+    def __init__(self, function):
+        self.function = function
+
+    def read(self, values):
+        self.args = [taken(t, v) for t, v in zip(TAKES, values)]
+        self.originals = places(NODE_OF or COPY_OF or PLACES_OF, self.args)
+        if PLACES_OF:
+            nodes = {self.originals[0][id(node)]: node for node in self.originals[1]}
+            self.args = [nodes.get(v) if t.startswith("node of ") else v for t, v in zip(TAKES, self.args)]
+
+    def text(self, times):
+        result = made(times, lambda: gathered(self.function(*self.args)))
+        if NODE_OF:
+            if result is not None and id(result) not in self.originals[0]:
+                raise Misfit("it returned a node that is none of argument %d's, even if one of these has the same value" % NODE_OF)
+            return written(None if result is None else self.originals[0][id(result)])
+        if not CHANGES:
+            return written(results(result))
+        if not BOTH:
+            return written(given(TAKES[CHANGES - 1], self.args[CHANGES - 1]))
+        first = given(RESULTS[0], result)
+        if COPY_OF and result is not None and any(node in self.originals[0] for node in visited[0]):
+            raise Misfit("it returned nodes of argument %d themselves, where a copy was asked for" % COPY_OF)
+        return written([first, given(TAKES[CHANGES - 1], self.args[CHANGES - 1])])
+
+
+class OfClass:
+    """What each line asks for where the source has a class: a sequence of calls of its objects. What a
+    call returned is written at once, since later calls may change it."""
+
+    def __init__(self, kind):
+        self.kind = kind
+
+    def read(self, values):
+        self.steps = []
+        for name, number, args, uses in values[0]:
+            takes = NEW if name == "new" else METHODS[name]["takes"]
+            self.steps.append((name, number, takes, [taken(t, v) for t, v in zip(takes, args)], uses))
+
+    def text(self, times):
+        objects, texts = {}, []
+        for name, number, takes, args, uses in self.steps:
+            for at, step in zip(uses[::2], uses[1::2]):
+                args[at] = taken(takes[at], json.loads(texts[step]))
             if name == "new":
-                node = kind(*[taken(t, v) for t, v in zip(NEW, args)])
-                results.append(None)
+                objects[number] = made(times, lambda: self.kind(*args))
+                texts.append("null")
                 continue
             method = METHODS[name]
-            function = next((getattr(node, n) for n in method["names"] if hasattr(node, n)), None)
+            function = next((getattr(objects[number], n) for n in method["names"] if hasattr(objects[number], n)), None)
             if function is None:
-                raise Misfit("%s has no method %s" % (kind.__name__, name))
-            result = gathered(function(*[taken(t, v) for t, v in zip(method["takes"], args)]))
-            results.append(given(method["returns"], result) if method["returns"] else None)
-        return results
-    return run
+                raise Misfit("%s has no method %s" % (self.kind.__name__, name))
+            result = made(times, lambda: gathered(function(*args)))
+            texts.append(written(given(method["returns"], result)) if method["returns"] else "null")
+        return "[[%s],%s]" % (",".join(texts), json.dumps(times))
+
+
+class OfScript:
+    """What each line asks for where the source has a function that takes or returns functions: a call, and steps
+    on what it returned."""
+
+    def __init__(self, function):
+        self.function = function
+
+    def read(self, values):
+        self.steps, self.seen = values.pop(), {}
+
+        def recorder(name, value):
+            seen = self.seen[name] = {"calls": 0, "last": None}
+
+            def record(*args):
+                seen["calls"], seen["last"] = seen["calls"] + 1, list(args)
+                return value
+
+            return record
+
+        self.args = [recorder(n, v) if t == "function" else taken(t, v) for n, t, v in zip(ARGUMENTS, TAKES, values)]
+
+    def text(self, times):
+        texts, tasks = [], []
+
+        def note(work):
+            try:
+                result = work()
+            except Misfit:
+                raise
+            except Exception as error:
+                texts.append(json.dumps({"threw": str(error)}))
+                return
+            if hasattr(result, "__await__"):
+                tasks.append((len(texts), clock_of_script.task(result)))
+                texts.append('{"never settles": true}')
+            else:
+                texts.append(written(gathered(result)))
+
+        def called(function, calls):
+            for args in calls:
+                if not callable(function):
+                    raise Misfit("it returned no function")
+                function = function(*args)
+            return function
+
+        def steps():
+            clock_of_script.reset()
+            made = self.function(*self.args)
+            for at, what, name, calls in self.steps:
+                if at >= 0:
+                    clock_of_script.advance(at)
+                if what in ("calls", "last"):
+                    texts.append(written(self.seen[name][what]))
+                elif what == "returned":
+                    note(lambda: made)
+                elif name and not callable(getattr(made, name, None)):
+                    raise Misfit("what it returned has no function " + name)
+                else:
+                    note(lambda: called(getattr(made, name) if name else made, calls))
+                clock_of_script.tick()
+            while any(not task.done() for _, task in tasks) and clock_of_script.next() is not None:
+                clock_of_script.advance(clock_of_script.next())
+
+        made(times, steps)
+        for i, task in tasks:
+            if task.done():
+                texts[i] = json.dumps({"threw": str(task.exception())}) if task.exception() else written(gathered(task.result()))
+        return "[%s]" % ",".join(texts)
 
 
 def load():
+    if SCRIPTED:
+        clock_of_script.install()
     place = importlib.util.spec_from_file_location("solution", os.path.join(os.path.dirname(os.path.abspath(__file__)), @FILE_TEXT@))
     module = importlib.util.module_from_spec(place)
-    vars(module).update({name: getattr(typing, name) for name in typing.__all__})
     vars(module).update(ListNode=ListNode, TreeNode=TreeNode, Node=Node)
     exec(@PRELUDE_TEXT@, vars(module))  # what judges supply
+    if GIVEN:
+        vars(module).update(provided())
+        with open(place.origin, encoding="utf-8") as file:
+            bases(file.read(), vars(module))
     sys.modules["solution"] = module
     place.loader.exec_module(module)
+    for kind in [k for k in vars(module).values() if isinstance(k, type) and k.__module__ == "solution"] if GIVEN else []:
+        for name, function in provided().items():
+            if not hasattr(kind, name):
+                setattr(kind, name, staticmethod(function))
     if CLASS:
         kind = next((vars(module)[n] for n in NAMES if isinstance(vars(module).get(n), type)), None)
-        return (sequence(kind), "") if kind else (None, "there is no class " + NAMES[0] + " in @FILE@")
-    return find(module)
+        return (OfClass(kind), "") if kind else (None, "there is no class " + NAMES[0] + " in @FILE@")
+    function, lacking = find(module)
+    return function and (OfScript if SCRIPTED else OfFunction)(function), lacking
 
 
-def call(function, args):
-    began = clock()
+def outcome(served):
+    """Makes what was read, and returns the answer."""
+    times = []
     try:
-        result = gathered(function(*args))
+        text = served.text(times)
+        return "done %d %s" % (sum(times), text)
+    except Threw as threw:
+        error, trace = threw.__cause__, threw.__cause__.__traceback__
+        while trace and trace.tb_frame.f_code.co_filename == __file__:
+            trace = trace.tb_next
+        traceback.print_exception(type(error), error, trace)
+        return "failed %d %d" % (sum(times), len(times))
+    except Stalled:
+        return "stalled %d what it returned is never done" % sum(times)
     except Misfit as error:
-        return "misfit 0 %s" % error
-    except Exception as error:
-        spent = clock() - began
-        error.__traceback__ = error.__traceback__.tb_next
-        traceback.print_exception(type(error), error, error.__traceback__)
-        return "failed %d" % spent
-    spent = clock() - began
-    try:
-        if CHANGES:
-            changed = given(TAKES[CHANGES - 1], args[CHANGES - 1])
-            result = [result, changed] if BOTH else changed
-        else:
-            result = results(result)
-        return "done %d %s" % (spent, json.dumps(result, default=plain, ensure_ascii=False))
-    except Misfit as error:
-        return "misfit %d %s" % (spent, error)
+        why = str(error)
     except RecursionError:
-        return "misfit %d it returned a value that is nested too deeply, or contains itself" % spent
+        why = "it returned a value that is nested too deeply, or contains itself"
     except ValueError:
-        return "misfit %d it returned a value that contains itself" % spent
+        why = "it returned a value that contains itself"
     except TypeError as error:
-        return "misfit %d %s" % (spent, str(error).replace("\n", " "))
+        why = str(error).replace("\n", " ")
+    return "misfit %d %s" % (sum(times), why)
 
 
 def settle():
@@ -393,18 +722,18 @@ def settle():
 
 def serve():
     global count
-    function, lacking = load()
-    if function is None:
+    served, lacking = load()
+    if served is None:
         answer("unserved " + lacking)
         return
     settle()
     answer("ready")
     for line in calls:
-        args = [taken(t, v) for t, v in zip(TAKES, json.loads(line))]
+        served.read(json.loads(line))
         if len(line) > 100000:
             del line
             answer("begin")
-        words = call(function, args)
+        words = outcome(served)
         settle()
         answer(words)
         count += 1

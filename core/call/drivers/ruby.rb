@@ -39,13 +39,17 @@ module ColdDriver
   NAMES = @NAMES@
   COUNT = @COUNT@ # arguments
   CHANGES = @CHANGES@ # the argument that is the result, from 1; 0: what is returned
-  BOTH = @BOTH@ != 0 # what is returned says how much of that argument counts, and is a result, too
+  BOTH = @BOTH@ != 0 # what is returned is a result, too
+  NODE_OF = @NODE_OF@ # the argument of which a node is returned, from 1; 0: none
+  PLACES_OF = @PLACES_OF@ # the argument of which others are nodes, from 1; 0: none
+  COPY_OF = @COPY_OF@ # the argument of which a copy is returned, from 1; 0: none
 
   CLASS = @CLASS@ # whose objects are made and called; empty: it is a function
   METHODS = JSON.parse(@METHODS_TEXT@) # of the class, by our names
   NEW = @NEW@ # types of what an object is made with
   TAKES = @TAKES@ # types of the arguments
   RESULTS = @RESULTS@ # and of what is returned
+  GIVEN = JSON.parse(@GIVEN_TEXT@) # functions that the site provides: our name, its spellings, and the type of what it returns
 
   # Fields of nodes, by the names that people give them.
   FIELDS = { value: %w[val value data key item], next: %w[next nxt], prev: %w[prev previous], left: %w[left], right: %w[right],
@@ -68,6 +72,24 @@ module ColdDriver
     ANSWERS.write("#{TOKEN} #{count} ", text, "\n")
   end
 
+  # The functions that the site provides, which the judge answers.
+  def provide(text)
+    GIVEN.each do |name, names, _|
+      names.each do |spelling|
+        Object.send(:define_method, spelling) do |*args|
+          ColdDriver.answer("asks #{name} #{JSON.generate(ColdDriver.plain(args))}", ColdDriver.count)
+          ColdDriver.parsed(CALLS.gets)
+        end
+        Object.send(:private, spelling)
+      end
+    end
+    text.scan(/^\s*class\s+\w+\s*<\s*([A-Z]\w*)\s*$/).flatten.each do |base|
+      Object.const_set(base, Class.new) unless GIVEN.empty? || Object.const_defined?(base) || text =~ /^\s*class\s+#{base}\b/
+    end
+  end
+
+  def count = @count || 0
+
   def settle
     [$stdout, $stderr].zip(STREAMS) do |stream, kept|
       stream.flush unless stream.closed?
@@ -86,7 +108,7 @@ module ColdDriver
   def find(before)
     unless CLASS.empty?
       name = NAMES.find { |n| n =~ /\A[A-Z]/ && Object.const_defined?(n) }
-      return name && [true, sequence(Object.const_get(name))]
+      return name && [true, OfClass.new(Object.const_get(name))]
     end
     found = []
     top = Object.new
@@ -110,26 +132,7 @@ module ColdDriver
       end
     end
     best = found.min_by { |f| f.first(3) }
-    best && [best[0].zero?, best[3]]
-  end
-
-  # A function that makes objects of a class and calls their methods, one after the other.
-  def sequence(kind)
-    lambda do |calls|
-      object = nil
-      calls.map do |name, args|
-        if name == 'new'
-          object = kind.new(*args.each_with_index.map { |v, i| taken(NEW[i], v) })
-          next nil
-        end
-        method = METHODS[name]
-        found = method['names'].find { |n| object.respond_to?(n) }
-        raise NoMethodError, "#{kind.name} has no method #{name}" unless found
-
-        result = gathered(object.send(found, *args.each_with_index.map { |v, i| taken(method['takes'][i], v) }))
-        method['returns'].empty? ? nil : given(method['returns'], result)
-      end
-    end
+    best && [best[0].zero?, OfFunction.new(best[3])]
   end
 
   # The line on which a class begins, as far as that is known.
@@ -182,17 +185,25 @@ module ColdDriver
     end
   end
 
-  def new_node(shape, value)
+  # What makes nodes of a shape of their values: the first way in which their class lets itself be made, and what sets
+  # their fields.
+  def node_maker(shape)
     kind, names = node_type(shape)
-    node = [[value], [value, nil], [value, nil, nil], []].each do |args|
-      break kind.new(*args)
-    rescue ArgumentError
-      next
+    held = :"#{names[:value]}="
+    bare = names.except(:value).map { |f, name| [:"#{name}=", %i[children neighbors].include?(f)] }
+    way = nil
+    lambda do |value|
+      node = way && kind.new(value, *way)
+      [[], [nil], [nil, nil]].each do |args|
+        break node = kind.new(value, *(way = args)) if node.nil?
+      rescue ArgumentError
+        way = nil
+      end
+      node ||= kind.method_defined?(:initialize, false) && kind.instance_method(:initialize).arity.positive? ? kind.allocate : kind.new
+      node.public_send(held, value)
+      bare.each { |name, many| node.public_send(name, many ? [] : nil) }
+      node
     end
-    node = kind.allocate if node.is_a?(Array)
-    node.send("#{names[:value]}=", value)
-    names.each { |f, name| node.send("#{name}=", %i[children neighbors].include?(f) ? [] : nil) unless f == :value }
-    node
   end
 
   # Makes nodes of a value, where its type says that it is made of them.
@@ -202,14 +213,20 @@ module ColdDriver
     return value.map { |v| taken(type[0..-3], v) } if type.end_with?('[]')
 
     shape = type[/\A\w+/]
+    if shape == 'map'
+      key, held = type[4..-2].split(', ', 2)
+      return value.to_h { |k, v| [%w[int long].include?(key) ? k.to_i : k, taken(held, v)] }
+    end
     cycle = -1
     value, cycle = value['list'], value['cycle'] if value.is_a?(Hash)
     return nil if value.empty?
 
     names = node_type(shape)[1]
-    set = ->(node, f, other) { node.send("#{names[f]}=", other) }
+    made = node_maker(shape)
+    setters = names.transform_values { |name| :"#{name}=" }
+    set = ->(node, f, other) { node.public_send(setters[f], other) }
     if %w[list list2].include?(shape)
-      nodes = value.map { |v| new_node(shape, v) }
+      nodes = value.map { |v| made.call(v) }
       nodes.each_with_index do |node, i|
         other = nodes[i + 1] || (cycle >= 0 ? nodes[cycle] : nil)
         set.call(node, :next, other)
@@ -218,25 +235,25 @@ module ColdDriver
       return nodes[0]
     end
     if shape == 'graph'
-      nodes = (1..value.size).map { |i| new_node(shape, i) }
+      nodes = (1..value.size).map { |i| made.call(i) }
       nodes.zip(value) { |node, others| set.call(node, :neighbors, others.map { |n| nodes[n - 1] }) }
       return nodes[0]
     end
-    nodes = [new_node(shape, value[0])]
+    nodes = [made.call(value[0])]
     at = shape == 'tree' ? 1 : 2
     i = 0
     while i < nodes.size
       if shape == 'tree'
         %i[left right].each do |side|
           unless value[at].nil?
-            nodes << new_node(shape, value[at])
+            nodes << made.call(value[at])
             set.call(nodes[i], side, nodes[-1])
           end
           at += 1
         end
       else
         until value[at].nil?
-          nodes << new_node(shape, value[at])
+          nodes << made.call(value[at])
           nodes[i].send(names[:children]) << nodes[-1]
           at += 1
         end
@@ -255,13 +272,15 @@ module ColdDriver
     return [] if value.nil?
 
     shape = type[/\A\w+/]
+    return value if shape == 'map'
+
     names = node_type(shape)[1]
     get = lambda do |node, f|
-      raise ArgumentError, "it returned a value of the class #{node.class} where a node was expected" unless node.respond_to?(names[f])
-
-      node.send(names[f])
+      node.public_send(names[f])
+    rescue NoMethodError
+      raise ArgumentError, "it returned a value of the class #{node.class} where a node was expected"
     end
-    seen = {}.compare_by_identity
+    seen = @visited = {}.compare_by_identity # the places of nodes
     values = []
     if %w[list list2].include?(shape)
       node = value
@@ -292,7 +311,7 @@ module ColdDriver
         next if child.nil?
         raise ArgumentError, "it returned a tree in which the node with the value #{values[-1]} has two parents" if seen.key?(child)
 
-        seen[child] = 0
+        seen[child] = values.size - 1
         nodes << child
       end
       values << nil if shape == 'nary'
@@ -300,6 +319,16 @@ module ColdDriver
     values.pop while values.any? && values[-1].nil?
     values
   end
+
+  # The places of the nodes of an argument.
+  def places(number, args)
+    return {} if number.zero? || args[number - 1].nil?
+
+    given(TAKES[number - 1], args[number - 1])
+    @visited
+  end
+
+  def visited = @visited
 
   def outcome(value)
     return given(RESULTS[0], value) if RESULTS.size == 1
@@ -311,41 +340,132 @@ module ColdDriver
     Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID, :nanosecond)
   end
 
-  def call(function, args)
+  # What the source raised.
+  class Threw < StandardError
+    attr_reader :error
+
+    def initialize(error)
+      super()
+      @error = error
+    end
+  end
+
+  # Does what the source is asked for, and notes how long that took.
+  def made(times)
     began = now
     begin
-      result = gathered(function.call(*args))
+      yield
     rescue StandardError, SystemStackError, NoMemoryError, NotImplementedError => e
-      spent = now - began
-      trace = (e.backtrace || []).reject { |line| line.include?('cold_driver') }
-      trace = trace.first(10) + ['…'] + trace.last(10) if trace.size > 30
-      STREAMS[1].write("#{trace.first}: #{e.message} (#{e.class})\n", trace.drop(1).map { |line| "\tfrom #{line}\n" }.join)
-      return "failed #{spent}"
+      raise Threw, e
+    ensure
+      times << now - began
     end
-    spent = now - began
-    begin
-      "done #{spent} #{JSON.generate(plain(CHANGES.zero? ? outcome(result) : BOTH ? [result, args[CHANGES - 1]] : given(TAKES[CHANGES - 1], args[CHANGES - 1])), allow_nan: true)}"
-    rescue StandardError, SystemStackError => e
-      "misfit #{spent} #{e.message.tr("\n", ' ')}"
+  end
+
+  def written(value)
+    JSON.generate(plain(value), allow_nan: true)
+  end
+
+  # What each line asks for where the source has a function.
+  class OfFunction
+    def initialize(function)
+      @function = function
     end
+
+    def read(values)
+      @args = values.each_with_index.map { |v, i| ColdDriver.taken(TAKES[i], v) }
+      @originals = ColdDriver.places([NODE_OF, COPY_OF, PLACES_OF].max, @args)
+      return if PLACES_OF.zero?
+
+      nodes = @originals.to_h { |node, at| [at, node] }
+      @args = @args.each_with_index.map { |v, i| TAKES[i].start_with?('node of ') ? nodes[v] : v }
+    end
+
+    def text(times)
+      result = ColdDriver.made(times) { ColdDriver.gathered(@function.call(*@args)) }
+      if NODE_OF.positive?
+        raise ArgumentError, "it returned a node that is none of argument #{NODE_OF}'s, even if one of these has the same value" unless result.nil? || @originals.key?(result)
+
+        return ColdDriver.written(result.nil? ? nil : @originals[result])
+      end
+      return ColdDriver.written(ColdDriver.outcome(result)) if CHANGES.zero?
+      return ColdDriver.written(ColdDriver.given(TAKES[CHANGES - 1], @args[CHANGES - 1])) unless BOTH
+
+      first = ColdDriver.given(RESULTS[0], result)
+      raise ArgumentError, "it returned nodes of argument #{COPY_OF} themselves, where a copy was asked for" if COPY_OF.positive? && result && ColdDriver.visited.any? { |node, _| @originals.key?(node) }
+
+      ColdDriver.written([first, ColdDriver.given(TAKES[CHANGES - 1], @args[CHANGES - 1])])
+    end
+  end
+
+  # What each line asks for where the source has a class: a sequence of calls of its objects. What a call
+  # returned is written at once, since later calls may change it.
+  class OfClass
+    def initialize(kind)
+      @kind = kind
+    end
+
+    def read(values)
+      @steps = values[0].map do |name, number, args, uses|
+        takes = name == 'new' ? NEW : METHODS[name]['takes']
+        [name, number, takes, args.each_with_index.map { |v, i| ColdDriver.taken(takes[i], v) }, uses]
+      end
+    end
+
+    def text(times)
+      objects = []
+      texts = []
+      @steps.each do |name, number, takes, args, uses|
+        uses.each_slice(2) { |at, step| args[at] = ColdDriver.taken(takes[at], ColdDriver.parsed(texts[step])) }
+        if name == 'new'
+          objects[number] = ColdDriver.made(times) { @kind.new(*args) }
+          next texts << 'null'
+        end
+        method = METHODS[name]
+        found = method['names'].find { |n| objects[number].respond_to?(n) }
+        raise ArgumentError, "#{@kind.name} has no method #{name}" unless found
+
+        result = ColdDriver.made(times) { ColdDriver.gathered(objects[number].send(found, *args)) }
+        texts << (method['returns'].empty? ? 'null' : ColdDriver.written(ColdDriver.given(method['returns'], result)))
+      end
+      "[[#{texts.join(',')}],#{times.inspect}]"
+    end
+  end
+
+  def parsed(text)
+    JSON.parse(text, max_nesting: false, allow_nan: true)
+  end
+
+  # Makes what was read, and returns the answer.
+  def answered(served)
+    times = []
+    text = served.text(times)
+    "done #{times.sum} #{text}"
+  rescue Threw => e
+    trace = (e.error.backtrace || []).reject { |line| line.include?('cold_driver') }
+    trace = trace.first(10) + ['…'] + trace.last(10) if trace.size > 30
+    STREAMS[1].write("#{trace.first}: #{e.error.message} (#{e.error.class})\n", trace.drop(1).map { |line| "\tfrom #{line}\n" }.join)
+    "failed #{times.sum} #{times.size}"
+  rescue StandardError, SystemStackError => e
+    "misfit #{times.sum} #{e.message.tr("\n", ' ')}"
   end
 
   def serve(found)
     return answer("unserved there is no function #{NAMES[0]} in @FILE@" + @NEARLY_TEXT@) unless found
 
-    fits, function = found
+    fits, served = found
     return answer("unserved the function in @FILE@ cannot be called with #{COUNT} arguments, which it has in this problem") unless fits
 
     settle
     answer('ready')
     count = 0
     while (line = CALLS.gets)
-      args = JSON.parse(line, max_nesting: false, allow_nan: true).each_with_index.map { |v, i| taken(TAKES[i], v) }
+      served.read(parsed(line))
       answer('begin', count) if line.size > 100_000
-      words = call(function, args)
+      words = answered(served)
       settle
       answer(words, count)
-      count += 1
+      @count = count += 1
     end
   end
   BEFORE = ObjectSpace.each_object(Module).to_a
@@ -353,6 +473,7 @@ end
 
 eval(@PRELUDE_TEXT@) # what judges supply
 before = Object.private_instance_methods
+ColdDriver.provide(File.read(File.join(__dir__, "#{@STEM_TEXT@}.rb"))) unless ColdDriver::GIVEN.empty?
 require_relative @STEM_TEXT@
 ColdDriver.serve(ColdDriver.find(before))
 exit!(0)

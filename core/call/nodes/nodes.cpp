@@ -58,6 +58,7 @@ template <class A> struct JsonList {
             if (!A::backwards(node, before) && misfit.empty()) misfit = "it returned a list in which the link backwards of node " + std::to_string(seen.size()) + ", counted from 0, does not lead to the node before it";
             if (values.size() > 1) values += ',';
             cold_driver::give(values, A::value(node));
+            visit(node, seen.size());
             seen.emplace(node, seen.size());
         }
         text += values + "]";
@@ -97,6 +98,7 @@ template <class A> struct JsonTree {
             cold_driver::give(one, A::value(node));
             if (!seen.insert(node).second && misfit.empty()) misfit = "it returned a tree in which the node with the value " + one + " has two parents";
             else nodes.push_back(node);
+            visit(node, values.size());
             values.push_back(one);
         };
         if (root) once(root);
@@ -130,6 +132,7 @@ template <class A> struct JsonGraph {
         std::map<long long, X *> nodes;
         std::vector<X *> open;
         auto reach = [&](X *one) {
+            if (one) visit(one, A::value(one));
             if (one && nodes.emplace(A::value(one), one).second) open.push_back(one);
             else if (one && nodes[A::value(one)] != one && misfit.empty()) misfit = "it returned a graph with two nodes of the value " + std::to_string(A::value(one));
         };

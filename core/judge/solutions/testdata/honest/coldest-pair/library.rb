@@ -1,0 +1,2 @@
+# The library has it.
+def coldest_pair(temps) = temps.min(2)

@@ -1,0 +1,3 @@
+# By recursion.
+def deepest(camp):
+    return 1 + max(deepest(camp.left), deepest(camp.right)) if camp else 0

@@ -1,0 +1,2 @@
+// The library has it.
+const firstFrost = (temps) => temps.findIndex((t) => t < 0);

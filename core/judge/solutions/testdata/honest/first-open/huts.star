@@ -1,0 +1,2 @@
+def is_open(case, hut):
+    return hut in case.opens

@@ -1,0 +1,6 @@
+// It calls a function that is there.
+function firstLeaky(n) {
+    let lo = 1, hi = n;
+    while (lo < hi) { const mid = Math.floor((lo + hi) / 2); if (isLeaky(mid)) hi = mid; else lo = mid + 1; }
+    return lo;
+}

@@ -1,0 +1,4 @@
+# The library has it.
+class Solution:
+    def remembered(self, measure: Callable) -> Callable:
+        return cache(measure)

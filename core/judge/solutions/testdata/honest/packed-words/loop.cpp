@@ -1,0 +1,10 @@
+// A loop.
+string packed(string word) {
+    string out;
+    for (size_t i = 0, j; i < word.size(); i = j) {
+        for (j = i; j < word.size() && word[j] == word[i]; j++) {}
+        out += word[i];
+        if (j - i > 1) out += to_string(j - i);
+    }
+    return out;
+}

@@ -1,0 +1,5 @@
+-- It prints on its way.
+function loud(n)
+  print('n is', n)
+  return n * n
+end

@@ -1,0 +1,3 @@
+<?php
+// It prints on its way.
+function loud($n) { echo "n is $n\n"; return $n * $n; }

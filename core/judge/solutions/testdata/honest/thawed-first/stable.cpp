@@ -1,0 +1,2 @@
+// The library has it.
+void thawedFirst(vector<int> &temps) { stable_partition(temps.begin(), temps.end(), [](int t) { return t > 0; }); }

@@ -1,0 +1,2 @@
+# It transposes.
+def turned_grid(grid) = grid.reverse.transpose

@@ -1,0 +1,10 @@
+// From the right.
+function inOrder(branch) {
+  const all = [], open = branch ? [branch] : [];
+  while (open.length) {
+    const b = open.pop();
+    all.push(b.val);
+    open.push(...b.children);
+  }
+  return all;
+}

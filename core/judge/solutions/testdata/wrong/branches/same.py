@@ -1,0 +1,3 @@
+# It changes nothing.
+def deepest(root):
+    return root

@@ -1,0 +1,3 @@
+# It copies one.
+def copied(node):
+    return Node(node.val)

@@ -1,0 +1,2 @@
+// It returns what is no number.
+function fuelFor(days, huts) { return days / huts; }

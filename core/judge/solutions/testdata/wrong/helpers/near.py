@@ -1,0 +1,3 @@
+# Its name is nearly right.
+def walks(steps):
+    return sum(steps)

@@ -1,0 +1,5 @@
+# It sorts by text.
+sub kth {
+    my ($weights, $k) = @_;
+    return (sort @$weights)[-$k];
+}

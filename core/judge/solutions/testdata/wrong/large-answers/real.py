@@ -1,0 +1,2 @@
+# It makes a real of it.
+def ask_it(n): return int(float(large(n)) + 1)

@@ -1,0 +1,2 @@
+def large(case, n):
+    return 9007199254740993

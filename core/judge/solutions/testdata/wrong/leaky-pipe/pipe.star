@@ -1,0 +1,2 @@
+def is_leaky(case, joint):
+    return joint >= case.first

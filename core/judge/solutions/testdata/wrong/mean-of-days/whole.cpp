@@ -1,0 +1,5 @@
+// It adds integers.
+optional<double> meanOfDays(const vector<double> &days) {
+    if (days.empty()) return nullopt;
+    return accumulate(days.begin(), days.end(), 0) / (double)days.size();
+}

@@ -1,0 +1,2 @@
+// It turns the top only.
+function mirrored(root) { return root && new TreeNode(root.val, root.right, root.left); }

@@ -1,0 +1,3 @@
+<?php
+// It turns bytes round.
+function isMirrored($word) { return $word === strrev($word); }

@@ -1,0 +1,2 @@
+// It names one.
+function stationNames() { return ['Hoarfrost']; }

@@ -1,0 +1,3 @@
+# It returns one text.
+def station_names():
+    return 'Hoarfrost, Rime'

@@ -1,0 +1,3 @@
+# It writes each 1.
+def packed(word):
+    return ''.join(c + str(len(list(g))) for c, g in groupby(word))

@@ -1,0 +1,2 @@
+// It prints in place of returning.
+function loud(n) { console.log(n * n); }

@@ -1,0 +1,3 @@
+# It prints in place of returning.
+def loud(n):
+    print(n * n)

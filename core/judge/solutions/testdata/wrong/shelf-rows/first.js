@@ -1,0 +1,11 @@
+// It begins with an empty row.
+function rows(words, width) {
+  const out = [[]];
+  let used = 0;
+  for (const w of words) {
+    if (used + w.length > width) { out.push([]); used = 0; }
+    out.at(-1).push(w);
+    used += w.length;
+  }
+  return out;
+}

@@ -1,0 +1,2 @@
+// It sorts them besides.
+function thawedFirst(temps) { temps.sort((a, b) => b - a); }

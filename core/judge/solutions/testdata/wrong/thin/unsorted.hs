@@ -1,0 +1,3 @@
+-- It does not sort.
+thinOut :: (Num a) => [a] -> a -> [a]
+thinOut temps by = map (subtract by) temps

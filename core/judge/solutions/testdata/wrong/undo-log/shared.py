@@ -1,0 +1,12 @@
+# All logs share their words.
+class UndoLog:
+    words = []
+
+    def write(self, word):
+        self.words.append(word)
+
+    def undo(self):
+        return self.words.pop() if self.words else None
+
+    def all(self):
+        return ' '.join(self.words)

@@ -1,0 +1,3 @@
+# It pads before.
+def padded(word, width, fill='.'):
+    return word.rjust(width, fill)
