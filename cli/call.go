@@ -7,7 +7,6 @@ import (
 
 	"coldverdict/core/call"
 	"coldverdict/core/problem"
-	"coldverdict/core/value"
 )
 
 // showDriver prints what is put around a solution's function.
@@ -45,8 +44,8 @@ func checkArguments(p *problem.Problem, data problem.Data) error {
 	if err != nil {
 		return usageError("%v", err)
 	}
-	if _, err := value.ReadCall(string(problem.Plain(text)), p.Call.Takes); err != nil {
-		return usageError("--input: %v; write an argument a line, such as %s: …", err, p.Call.Takes[0].Name)
+	if _, err := p.Call.ReadArguments(string(problem.Plain(text))); err != nil {
+		return usageError("--input: %s", p.Call.Lacking(err))
 	}
 	return nil
 }

@@ -24,7 +24,7 @@ func (a *app) caseCommand() *cli.Command {
 			"   cold case add ties --group 'Edge cases' --why 'two crates of one weight'",
 		Commands: []*cli.Command{
 			a.caseAddCommand(), a.caseListCommand(), a.caseShowCommand(), a.caseEditCommand(), a.caseRenameCommand(),
-			a.caseDropCommand(), a.caseKeepCommand(), a.caseRefuseCommand(), a.caseImportCommand(), a.caseUnsealCommand(),
+			a.caseDropCommand(), a.caseKeepCommand(), a.caseSureCommand(), a.caseRefuseCommand(), a.caseImportCommand(), a.caseUnsealCommand(),
 		},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {

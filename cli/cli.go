@@ -52,7 +52,9 @@ type app struct {
 	dir    string // as -C has it
 	// languages are those that count for the problem that was loaded.
 	languages *toolchain.Languages
-	buffered  *bufio.Reader // of in, once something was read
+	own       *problem.Settings // the person's; nil: not read yet
+	handsIn   bool              // the command is about what is handed in: the person's flags do not count
+	buffered  *bufio.Reader     // of in, once something was read
 }
 
 // Run runs the command line and returns the exit status.
@@ -218,8 +220,16 @@ func (a *app) loadFor(adding bool) (*problem.Problem, error) {
 	if a.languages, err = languagesOf(a.dir); err != nil {
 		return nil, err
 	}
+	if err := a.ownSettings(); err != nil {
+		return nil, err
+	}
+	if !a.handsIn {
+		if err := a.withOwnFlags(a.languages); err != nil {
+			return nil, err
+		}
+	}
 	words := vocabulary(a.languages)
-	words.Adding = adding
+	words.Adding, words.Absolute, words.Relative = adding, a.own.Absolute, a.own.Relative
 	p, err := problem.Load(a.dir, words)
 	if err != nil {
 		return nil, err
@@ -227,24 +237,39 @@ func (a *app) loadFor(adding bool) (*problem.Problem, error) {
 	for _, note := range p.Notes {
 		a.screen.Remark("note: %s", term.Visible(note))
 	}
-	own, err := ownJudge(words)
-	p.Judge = p.Judge.Over(own)
-	return p, err
+	p.Judge = p.Judge.Over(a.own.Judge)
+	return p, nil
 }
 
 // standBeside lets the command work on the folder of a solution that was named
 // by a path, where the person stands in no problem's folder.
 func (a *app) standBeside(solution string) {
-	if !strings.ContainsRune(solution, filepath.Separator) {
-		return
-	}
 	words := vocabulary(toolchain.Ours())
-	if problem.IsFolder(a.dir, words) {
+	path := a.path(solution)
+	info, err := os.Stat(path)
+	switch {
+	case err == nil && info.IsDir(): // the problem's own folder
+		if problem.IsFolder(path, words) && filepath.Clean(path) != filepath.Clean(a.dir) {
+			a.dir = path
+		}
+		return
+	case !strings.ContainsRune(solution, filepath.Separator), problem.IsBegun(a.dir):
 		return
 	}
-	if dir := filepath.Dir(a.path(solution)); problem.IsFolder(dir, words) {
+	if dir := filepath.Dir(path); problem.IsFolder(dir, words) && (problem.IsBegun(dir) || !problem.IsFolder(a.dir, words)) {
 		a.dir = dir
 	}
+}
+
+// within are the names that were given, without that of the problem's own folder, where the first one is that.
+func (a *app) within(names []string, from string) []string {
+	if len(names) == 0 || filepath.IsAbs(names[0]) {
+		return names
+	}
+	if info, err := os.Stat(filepath.Join(from, names[0])); err == nil && info.IsDir() && filepath.Clean(filepath.Join(from, names[0])) == filepath.Clean(a.dir) {
+		return names[1:]
+	}
+	return names
 }
 
 // path returns a path that the person wrote, seen from the folder that -C

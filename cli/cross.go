@@ -64,8 +64,8 @@ func (a *app) crossCommand() *cli.Command {
 }
 
 // options turns flags into those of a search.
-func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
-	how, err := f.run.judging(c)
+func (f crossFlags) options(a *app, c *cli.Command) (o cross.Options, err error) {
+	how, err := f.run.judging(a, c)
 	if err != nil {
 		return o, err
 	}
@@ -92,7 +92,7 @@ func (f crossFlags) options(c *cli.Command) (o cross.Options, err error) {
 }
 
 func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
-	o, err := f.options(c)
+	o, err := f.options(a, c)
 	if err != nil {
 		return err
 	}

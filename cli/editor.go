@@ -19,23 +19,28 @@ import (
 	view "coldverdict/term"
 )
 
-// editorWords is the person's editor, with its options.
-func editorWords() ([]string, error) {
+// editorWords is the person's editor, with its options: that of the settings, or from where it is said else.
+func editorWords(own string) (words []string, from string, err error) {
+	if words, err := shellwords.Parse(own); err != nil {
+		return nil, "", usageError("editor in %s is %q, which is no command: %v", settingsFile, own, err)
+	} else if len(words) > 0 {
+		return words, settingsFile, nil
+	}
 	for _, name := range []string{"VISUAL", "EDITOR"} {
 		words, err := shellwords.Parse(os.Getenv(name))
 		if err != nil {
-			return nil, usageError("%s is %q, which is no command: %v", name, os.Getenv(name), err)
+			return nil, "", usageError("%s is %q, which is no command: %v", name, os.Getenv(name), err)
 		}
 		if len(words) > 0 {
-			return words, nil
+			return words, "$" + name, nil
 		}
 	}
 	for _, name := range []string{"editor", "nano", "vi"} {
 		if _, err := exec.LookPath(name); err == nil {
-			return []string{name}, nil
+			return []string{name}, "default", nil
 		}
 	}
-	return nil, usageError("there is no editor; set EDITOR to the command of yours")
+	return nil, "", usageError("there is no editor; set EDITOR to the command of yours")
 }
 
 // These editors are told the line behind the name of the file, and must be told
@@ -44,7 +49,10 @@ var behindName = []string{"code", "codium", "subl", "zed", "hx"}
 
 // edit opens a file at a line, and waits for the editor to end.
 func (a *app) edit(ctx context.Context, path string, line int) error {
-	words, err := editorWords()
+	if err := a.ownSettings(); err != nil {
+		return err
+	}
+	words, _, err := editorWords(a.own.Editor)
 	if err != nil {
 		return err
 	}
@@ -90,6 +98,12 @@ func (a *app) caseEditCommand() *cli.Command {
 			again, err := a.load()
 			if err != nil {
 				return err
+			}
+			if now, err := again.FindCase(one.Name); err == nil && now.Unsure && !sameData(now, one) { // it was compared
+				if _, err := again.Sure(now); err != nil {
+					return err
+				}
+				a.screen.Print("%s is no longer doubtful", view.Visible(now.Name))
 			}
 			a.screen.Print("%s", view.Count(len(again.Cases), "case"))
 			return nil
@@ -151,4 +165,16 @@ func (a *app) addWritten(p *problem.Problem, text []byte) error {
 		}
 	}
 	return nil
+}
+
+// sameData reports that two states of a case hold the same.
+func sameData(a, b problem.Case) bool {
+	text := func(c problem.Case) (all string) {
+		for _, d := range append([]problem.Data{c.Input}, c.Accepted...) {
+			head, err := d.Head(d.Size)
+			all += string(head) + "\x00" + fmt.Sprint(err)
+		}
+		return all
+	}
+	return text(a) == text(b)
 }

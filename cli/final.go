@@ -67,11 +67,12 @@ func (a *app) final(ctx context.Context, c *cli.Command, f finalFlags) error {
 		return err
 	}
 	out := a.path(f.out)
+	a.handsIn = true
 	p, from, err := a.loadBeside(c)
 	if err != nil {
 		return err
 	}
-	list, _, err := choice{names: c.Args().Slice(), from: from, lang: f.lang}.of(p, a.languages)
+	list, _, err := choice{names: a.within(c.Args().Slice(), from), from: from, lang: f.lang}.of(p, a.languages)
 	if err != nil {
 		return err
 	}

@@ -16,6 +16,7 @@ import (
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
+	"coldverdict/term"
 )
 
 // What the commands have in common that run solutions for a while: cross, grow, rank and ready.
@@ -60,6 +61,7 @@ func (o *opponent) groupFlag() cli.Flag {
 // compared with is no candidate, unless it is named.
 func (a *app) opposed(p *problem.Problem, named []string, from string, against opponent, lang string) (list []problem.Solution, reference *problem.Solution, chosen string, err error) {
 	var except []problem.Solution
+	named = a.within(named, from)
 	if against.against != "" && len(named) == 0 {
 		if except, err = p.FindSolutions(against.against, from); err != nil {
 			return nil, nil, "", err
@@ -80,6 +82,9 @@ func (a *app) opposed(p *problem.Problem, named []string, from string, against o
 		return list, nil, chosen, err
 	}
 	list = slices.DeleteFunc(list, func(s problem.Solution) bool { return len(list) > 1 && p.IsSame(s, *reference) })
+	if reference.ByName && against.against == "" {
+		a.screen.Remark("note: %s serves as the reference, by its name", term.Visible(reference.File))
+	}
 	if p.IsSame(list[0], *reference) {
 		return nil, nil, "", usageError("%s is the reference itself; name a candidate, or another reference with --against", list[0].File)
 	}

@@ -63,8 +63,8 @@ func (a *app) growCommand() *cli.Command {
 }
 
 // options turns flags into those of a measurement.
-func (f growFlags) options(c *cli.Command) (o growth.Options, err error) {
-	how, err := f.run.judging(c)
+func (f growFlags) options(a *app, c *cli.Command) (o growth.Options, err error) {
+	how, err := f.run.judging(a, c)
 	if err != nil {
 		return o, err
 	}
@@ -77,7 +77,7 @@ func (f growFlags) options(c *cli.Command) (o growth.Options, err error) {
 }
 
 func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
-	o, err := f.options(c)
+	o, err := f.options(a, c)
 	if err != nil {
 		return err
 	}
@@ -93,7 +93,7 @@ func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
 	if !p.Generates() {
 		return noShape()
 	}
-	list, chosen, err := choice{names: c.Args().Slice(), from: from, lang: f.run.lang}.of(p, a.languages)
+	list, chosen, err := choice{names: a.within(c.Args().Slice(), from), from: from, lang: f.run.lang}.of(p, a.languages)
 	if err != nil {
 		return err
 	}

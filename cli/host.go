@@ -21,7 +21,7 @@ import (
 )
 
 func (a *app) hostCommand() *cli.Command {
-	var table bool
+	var table, own bool
 	return &cli.Command{
 		Name:  "host",
 		Usage: "say what this machine offers: how limits are held, and compilers",
@@ -29,11 +29,15 @@ func (a *app) hostCommand() *cli.Command {
 			"not and how to get it. Then the languages that were found.\n\n" +
 			"Exit status: 0 everything holds, 1 something does not.",
 		Flags: []cli.Flag{
+			&cli.BoolFlag{Name: "settings", Usage: "print your own settings, and where each is from", Destination: &own},
 			&cli.BoolFlag{Name: "languages", Usage: "print the table of languages, as one of your own is written", Destination: &table},
 		},
 		Action: func(ctx context.Context, c *cli.Command) error {
 			if c.Args().Present() {
 				return usageError("cold host takes no names")
+			}
+			if own {
+				return a.hostSettings()
 			}
 			if table {
 				_, err := io.WriteString(a.out, toolchain.Text())

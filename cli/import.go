@@ -17,17 +17,22 @@ import (
 func (a *app) caseImportCommand() *cli.Command {
 	var group string
 	var yes, sealed bool
+	var patterns intake.Patterns
 	return &cli.Command{
 		Name:      "import",
 		Usage:     "take over a folder or an archive of inputs and outputs",
 		ArgsUsage: "FOLDER|ARCHIVE",
 		Description: "Pairs files by their names: two belong together when the names are the same after one of\n" +
-			"in, input in the one and one of out, output, ans, answer, expected in the other is taken\n" +
-			"out, in the name, the extension or a folder. Shows the pairs and what is left over, asks,\n" +
+			"in, input in the one and one of out, output, ans, answer, expected, sol in the other is taken\n" +
+			"out, in the name, the extension or a folder; or as --inputs and --outputs say. Shows the pairs and what is left over, asks,\n" +
 			"and copies them to cases/; what is there already stays as it is.\n\n" +
-			"   cold case import official.zip --group official",
+			"   cold case import official.zip --group official\n" +
+			"   cold case import data --inputs 'eingabe*.txt' --outputs 'ausgabe*.txt'",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "group", Usage: "put the cases into the group `NAME`, and subfolders into NAME-…", Destination: &group},
+			&cli.StringFlag{Name: "inputs", Usage: "take the files named like `PATTERN`, such as 'eingabe*.txt', for inputs", Destination: &patterns.Inputs},
+			&cli.StringFlag{Name: "outputs", Usage: "take the files named like `PATTERN` for outputs", Destination: &patterns.Outputs},
+			&cli.BoolFlag{Name: "unjudged", Usage: "take inputs without an output, too", Destination: &patterns.Alone},
 			&cli.BoolFlag{Name: "sealed", Usage: "show nothing of these cases but verdicts, times and points, until 'cold case unseal'", Destination: &sealed},
 			yesFlag(&yes),
 		},
@@ -35,12 +40,20 @@ func (a *app) caseImportCommand() *cli.Command {
 			if c.Args().Len() != 1 {
 				return usageError("name one folder or archive: cold case import official.zip")
 			}
-			return a.caseImport(ctx, c.Args().First(), group, yes, sealed)
+			return a.caseImport(ctx, c.Args().First(), patterns, group, yes, sealed)
 		},
 	}
 }
 
-func (a *app) caseImport(ctx context.Context, name, group string, yes, sealed bool) (failed error) {
+func (a *app) caseImport(ctx context.Context, name string, patterns intake.Patterns, group string, yes, sealed bool) (failed error) {
+	switch {
+	case patterns.Outputs != "" && patterns.Inputs == "":
+		return usageError("--outputs says how outputs are named; say with --inputs how inputs are")
+	case patterns.Inputs != "" && patterns.Outputs == "" && !patterns.Alone:
+		return usageError("--inputs says how inputs are named; say with --outputs how outputs are, or take them without, with --unjudged")
+	case patterns.Inputs != "" && !strings.ContainsAny(patterns.Inputs, "*?"):
+		return usageError("--inputs is %q; write * for what an input and its output have in common", patterns.Inputs)
+	}
 	p, err := a.loadFor(true)
 	if err != nil {
 		return err
@@ -51,7 +64,7 @@ func (a *app) caseImport(ctx context.Context, name, group string, yes, sealed bo
 		return importError(name, err)
 	}
 	defer source.Close()
-	pairing := intake.PairUp(source.Files)
+	pairing := intake.PairUp(source.Files, patterns)
 	if !sealed {
 		a.screen.Pairing(pairing, group)
 	}

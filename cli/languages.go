@@ -2,11 +2,17 @@ package cli
 
 import (
 	"errors"
+	"fmt"
 	"io/fs"
+	"maps"
 	"os"
 	"path/filepath"
+	"slices"
+	"strconv"
+	"strings"
 
 	"coldverdict/core/compare"
+	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/toolchain"
 )
@@ -28,17 +34,98 @@ func ownFile(name string) (path string, text []byte, err error) {
 	return path, text, nil
 }
 
-// ownJudge is what the person's settings.toml says of the judge.
-func ownJudge(words problem.Vocabulary) (problem.Judge, error) {
-	path, text, err := ownFile("settings.toml")
+// settingsFile is what the person has said for all problems.
+const settingsFile = "settings.toml"
+
+// ownSettings reads the person's settings.toml, once for a command.
+func (a *app) ownSettings() error {
+	if a.own != nil {
+		return nil
+	}
+	a.own = &problem.Settings{}
+	languages, err := ownLanguages()
+	if err != nil {
+		return err
+	}
+	if a.languages == nil {
+		a.languages = languages
+	}
+	path, text, err := ownFile(settingsFile)
 	if err != nil || text == nil {
-		return problem.Judge{}, err
+		return err
 	}
-	judge, mistakes := problem.ReadSettings(path, problem.Plain(text), words)
+	own, mistakes := problem.ReadSettings(path, problem.Plain(text), vocabulary(languages))
 	if len(mistakes) > 0 {
-		return judge, mistakes
+		return mistakes
 	}
-	return judge, nil
+	a.own = &own
+	a.screen.Colour(own.Colour, os.Environ())
+	return nil
+}
+
+// withOwnFlags adds the person's flags to the commands of compilers, which is said in the line of every build.
+func (a *app) withOwnFlags(languages *toolchain.Languages) error {
+	for _, name := range slices.Sorted(maps.Keys(a.own.Flags)) {
+		if !languages.WithFlags(name, a.own.Flags[name]) {
+			return usageError("%s:%d: no compiler builds %s, so that there are no flags", settingsFile, a.own.Lines["flags."+name], name)
+		}
+	}
+	return nil
+}
+
+func (a *app) hostSettings() error {
+	if err := a.ownSettings(); err != nil {
+		return err
+	}
+	path, _, err := ownFile(settingsFile)
+	if err != nil {
+		return err
+	}
+	rows := [][3]string{}
+	add := func(key, value, otherwise string) {
+		from := "default"
+		if line := a.own.Lines[key]; line > 0 {
+			from = fmt.Sprintf("%s:%d", path, line)
+		}
+		if value == "" {
+			value = otherwise
+		}
+		rows = append(rows, [3]string{key, value, from})
+	}
+	number := func(n float64) string {
+		if n == 0 {
+			return ""
+		}
+		return strconv.FormatFloat(n, 'g', -1, 64)
+	}
+	jobs := ""
+	if a.own.Jobs > 0 {
+		jobs = strconv.Itoa(a.own.Jobs)
+	}
+	add("language", a.own.Language, "none")
+	add("jobs", jobs, strconv.Itoa(judge.DefaultJobs()))
+	words, from, err := editorWords(a.own.Editor)
+	switch {
+	case from == settingsFile:
+		add("editor", a.own.Editor, "")
+	case err != nil:
+		add("editor", "none", "")
+	default:
+		rows = append(rows, [3]string{"editor", strings.Join(words, " "), from})
+	}
+	if os.Getenv("NO_COLOR") != "" {
+		rows = append(rows, [3]string{"colour", "never", "$NO_COLOR"})
+	} else {
+		add("colour", a.own.Colour, "auto")
+	}
+	both := a.own.Absolute == 0 && a.own.Relative == 0
+	add("compare.absolute", number(a.own.Absolute), map[bool]string{true: "1e-06", false: "none"}[both])
+	add("compare.relative", number(a.own.Relative), map[bool]string{true: "1e-06", false: "none"}[both])
+	for _, name := range slices.Sorted(maps.Keys(a.own.Flags)) {
+		add("flags."+name, strings.Join(a.own.Flags[name], " "), "none")
+	}
+	a.screen.Settings(path, rows)
+	return nil
 }
 
 // ownLanguages returns our table of languages, with what the person's own says

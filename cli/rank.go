@@ -51,7 +51,7 @@ func (a *app) rankCommand() *cli.Command {
 }
 
 func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
-	how, err := f.run.judging(c)
+	how, err := f.run.judging(a, c)
 	if err != nil {
 		return err
 	}
@@ -67,7 +67,7 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 		return err
 	}
 	o := rank.Options{Env: how.env, Build: how.build, Time: most}
-	if o.Candidates, _, err = (choice{names: c.Args().Slice(), from: from, lang: f.run.lang}).of(p, a.languages); err != nil {
+	if o.Candidates, _, err = (choice{names: a.within(c.Args().Slice(), from), from: from, lang: f.run.lang}).of(p, a.languages); err != nil {
 		return err
 	}
 	if len(o.Candidates) < 2 {

@@ -53,8 +53,8 @@ func (a *app) readyCommand() *cli.Command {
 }
 
 // options turns flags into those of a look.
-func (f readyFlags) options(c *cli.Command) (o ready.Options, err error) {
-	how, err := f.run.judging(c)
+func (f readyFlags) options(a *app, c *cli.Command) (o ready.Options, err error) {
+	how, err := f.run.judging(a, c)
 	if err != nil {
 		return o, err
 	}
@@ -72,10 +72,11 @@ func (f readyFlags) options(c *cli.Command) (o ready.Options, err error) {
 }
 
 func (a *app) ready(ctx context.Context, c *cli.Command, f readyFlags) error {
-	o, err := f.options(c)
+	o, err := f.options(a, c)
 	if err != nil {
 		return err
 	}
+	a.handsIn = true
 	p, from, err := a.loadBeside(c)
 	if err != nil {
 		return err

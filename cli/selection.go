@@ -39,7 +39,10 @@ func (f *runFlags) uncontainedFlag() cli.Flag {
 }
 
 // judging turns them into how the command judges.
-func (f runFlags) judging(c *cli.Command) (o judging, err error) {
+func (f runFlags) judging(a *app, c *cli.Command) (o judging, err error) {
+	if err := a.ownSettings(); err != nil {
+		return o, err
+	}
 	if f.time != "" {
 		if o.build.Limits.Time, err = problem.ParseTime(f.time); err != nil {
 			return o, usageError("--time: %v", err)
@@ -54,6 +57,9 @@ func (f runFlags) judging(c *cli.Command) (o judging, err error) {
 		return o, usageError("--jobs is %d; it can be 1 to 256", f.jobs)
 	}
 	o.env.Jobs, o.env.Uncontained = f.jobs, f.uncontained
+	if !c.IsSet("jobs") {
+		o.env.Jobs = a.own.Jobs
+	}
 	return o, nil
 }
 
@@ -70,10 +76,10 @@ type choice struct {
 func (ch choice) of(p *problem.Problem, languages *toolchain.Languages) (list []problem.Solution, how string, err error) {
 	switch {
 	case ch.every:
-		if len(p.Solutions) == 0 {
+		list = slices.DeleteFunc(slices.Clone(p.Solutions), func(s problem.Solution) bool { return s.ByName })
+		if len(list) == 0 {
 			return nil, "", usageError("verdict.toml names no [[solution]]; name one there, or leave out --every-solution")
 		}
-		list = slices.Clone(p.Solutions)
 	case len(ch.names) == 0:
 		s, err := p.ChooseCandidate(ch.except...)
 		if err != nil {

@@ -35,6 +35,7 @@ type tryFlags struct {
 	alone    bool
 	driver   bool
 	edges    bool
+	against  string
 	stderr   bool
 }
 
@@ -67,6 +68,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "checker", Usage: "try the checker of your own on the answers that cases have for it", Destination: &f.checker},
 			&cli.BoolFlag{Name: "alone", Usage: "in a function problem, give each call a process of its own", Destination: &f.alone},
 			&cli.BoolFlag{Name: "edges", Usage: "add the edge cases that 'cold shape edges' lists, as the group edges", Destination: &f.edges},
+			&cli.StringFlag{Name: "against", Usage: "with --edges: let `REFERENCE` answer them", DefaultText: "the one of verdict.toml", Destination: &f.against, TakesFile: true},
 			&cli.BoolFlag{Name: "driver", Usage: "in a function problem, print the program that is put around the function", Destination: &f.driver},
 			&cli.BoolFlag{Name: "warnings", Usage: "show what compilers say of sources that they build", Destination: &f.warnings},
 			&cli.BoolFlag{Name: "stderr", Usage: "show what accepted cases wrote to standard error, too", Destination: &f.stderr},
@@ -81,7 +83,7 @@ func (a *app) tryCommand() *cli.Command {
 }
 
 func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
-	options, err := f.options(c)
+	options, err := f.options(a, c)
 	if err != nil {
 		return err
 	}
@@ -119,6 +121,15 @@ func (t *trial) once(ctx context.Context) error {
 	}
 	t.options.env.Languages = t.app.languages // the problem may add some
 	f := t.flags
+	if f.against != "" {
+		entries, err := p.FindSolutions(f.against, t.from)
+		if err != nil {
+			return err
+		}
+		reference := entries[0]
+		reference.Role, reference.ByName = problem.Reference, true // for this run
+		p.Solutions = append([]problem.Solution{reference}, p.Solutions...)
+	}
 	switch {
 	case (f.alone || f.driver) && !p.Kind().Calls:
 		return usageError("--alone and --driver are for function problems; verdict.toml has no [call]")
@@ -126,6 +137,8 @@ func (t *trial) once(ctx context.Context) error {
 		return t.app.showDriver(p, t.choice())
 	case f.checker:
 		return t.app.tryChecker(ctx, t.command, p, t.options.env, f)
+	case f.against != "" && !f.edges:
+		return usageError("--against names what answers edge cases; add --edges, or use 'cold cross'")
 	case f.edges && f.input != "":
 		return usageError("--edges adds cases, and --input takes their place; choose one")
 	case f.input != "":
@@ -136,7 +149,7 @@ func (t *trial) once(ctx context.Context) error {
 
 // choice says which solutions are tried.
 func (t *trial) choice() choice {
-	return choice{names: t.command.Args().Slice(), from: t.from, lang: t.flags.run.lang, every: t.flags.every}
+	return choice{names: t.app.within(t.command.Args().Slice(), t.from), from: t.from, lang: t.flags.run.lang, every: t.flags.every}
 }
 
 // A selection is which solutions run which cases of a problem.
@@ -299,8 +312,8 @@ func (f tryFlags) generatedGroup(p *problem.Problem) string {
 const mostRepeats = 1000
 
 // options turns flags into how the command judges.
-func (f tryFlags) options(c *cli.Command) (o judging, err error) {
-	if o, err = f.run.judging(c); err != nil {
+func (f tryFlags) options(a *app, c *cli.Command) (o judging, err error) {
+	if o, err = f.run.judging(a, c); err != nil {
 		return o, err
 	}
 	if f.evidence < 0 {

@@ -43,10 +43,14 @@ func TestAFunctionIsOpenedTriedAndAsked(t *testing.T) {
 	got = s.run(t, "case", "add", "warm", "--why", "two warm days at the end")
 	require.Equal(t, 0, got.status, got.errors)
 	assert.Contains(t, read(t, s, "cases.md"), "```call\ntemps = [4, -2, 7, 8]\nlimit = 5\n```\n\n```returns\n2\n```\n")
+	s.input = "[4, -2], 5\n%%\n0\n"
+	got = s.run(t, "case", "add")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, read(t, s, "cases.md"), "```call\ntemps: [4, -2]\nlimit: 5\n```\n", "as statements print it")
 	s.input = "4 -2\n5\n%%\n2\n"
 	got = s.run(t, "case", "add")
 	assert.Equal(t, 64, got.status)
-	assert.Contains(t, got.errors, "expected an argument such as temps: …, found 4 -2")
+	assert.Contains(t, got.errors, "these arguments are not those of longest_thaw(temps: int[], limit: long) -> int: temps: expected an int[], found 4 -2")
 
 	got = s.run(t, "try", "thaw.py")
 	assert.Equal(t, 1, got.status)
@@ -68,15 +72,15 @@ func TestAFunctionIsOpenedTriedAndAsked(t *testing.T) {
 }
 
 func TestTheDriverIsShownOnRequest(t *testing.T) {
-	s := folder(t, map[string]string{"verdict.toml": thawTable, "thaw.py": longestRun, "thaw.cpp": "int f() { return 0; }", "thaw.hs": "main = return ()"})
+	s := folder(t, map[string]string{"verdict.toml": thawTable, "thaw.py": longestRun, "thaw.cpp": "int f() { return 0; }", "thaw.awk": "{ print }"})
 	got := s.run(t, "try", "thaw.py", "--driver")
 	assert.Equal(t, 0, got.status, got.errors)
 	assert.Contains(t, got.out, `NAMES = ["longest_thaw", "longestThaw", "LongestThaw"]`)
 	got = s.run(t, "try", "thaw.cpp", "--driver")
 	assert.Equal(t, 64, got.status)
 	assert.Contains(t, got.errors, "there is no function longest_thaw or longestThaw or LongestThaw in thaw.cpp")
-	got = s.run(t, "try", "thaw.hs", "--driver")
-	assert.Contains(t, got.errors, "function problems cannot be served in Haskell")
+	got = s.run(t, "try", "thaw.awk", "--driver")
+	assert.Contains(t, got.errors, "function problems cannot be served in AWK")
 	s = folder(t, map[string]string{"a.py": "", "1.in": ""})
 	for _, option := range []string{"--driver", "--alone"} {
 		got := s.run(t, "try", "a.py", option)

@@ -293,7 +293,7 @@ func TestAFolderIsTakenOverAfterAQuestion(t *testing.T) {
 }
 
 func TestAStatementOpensAProblem(t *testing.T) {
-	page, err := filepath.Abs("../../core/intake/testdata/pages/lines.html")
+	page, err := filepath.Abs("../../core/statement/testdata/pages/lines.html")
 	require.NoError(t, err)
 	s := folder(t, nil)
 	config := t.TempDir()
@@ -302,7 +302,7 @@ func TestAStatementOpensAProblem(t *testing.T) {
 	require.NoError(t, os.WriteFile(filepath.Join(config, "cold-verdict/templates/java.txt"), []byte("// {{title}}\nclass {{class}} {}\n"), 0o644))
 	got := s.run(t, "open", "cores", "--from", page, "--lang", "java", "--memory", "64MiB")
 	require.Equal(t, 0, got.status, got.errors)
-	assert.Contains(t, got.out, "line 9     sample 1: input of 2 lines")
+	assert.Contains(t, got.out, "input, line 9, 2 lines, 8 B")
 	assert.Contains(t, got.out, "added samples/2 to cases.md")
 	assert.Contains(t, got.out, "the input is taken to be in the file cores.in")
 	config = read(t, s, "cores/verdict.toml")

@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -66,6 +67,10 @@ func TestTheDemosInputsHaveTheirShapes(t *testing.T) {
 	require.NoError(t, demo.Write(dir))
 	for _, stop := range demo.Tour() {
 		s := session{dir: filepath.Join(dir, stop.Folder)}
+		if slices.Contains([]string{"beacons", "stowed"}, stop.Folder) { // two objects by name, any values: no shape says these
+			assert.NoFileExists(t, filepath.Join(s.dir, "input.shape"))
+			continue
+		}
 		got := s.run(t, "shape", "check")
 		assert.Equal(t, 0, got.status, "%s: %s%s", stop.Folder, got.out, got.errors)
 	}

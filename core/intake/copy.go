@@ -57,6 +57,9 @@ func Copy(ctx context.Context, s *Source, pairs []Pair, p *problem.Problem, grou
 		}
 		// The output first: an input without an output would be a whole case.
 		for _, move := range [][2]string{{staged(dir, i, ".out"), t.output}, {staged(dir, i, ".in"), t.input}} {
+			if move[1] == "" {
+				continue
+			}
 			if err := os.Rename(move[0], move[1]); err != nil {
 				return copied, there, err
 			}
@@ -97,6 +100,9 @@ func plan(pairs []Pair, p *problem.Problem, group string) (targets []target, the
 			there = append(there, name)
 			continue
 		}
+		if pair.Output == "" {
+			t.output = ""
+		}
 		targets = append(targets, t)
 	}
 	return targets, there
@@ -128,7 +134,9 @@ func stage(ctx context.Context, s *Source, targets []target, dir string, progres
 	places := make(map[string]string, 2*len(targets))
 	for i, t := range targets {
 		places[t.pair.Input] = staged(dir, i, ".in")
-		places[t.pair.Output] = staged(dir, i, ".out")
+		if t.pair.Output != "" {
+			places[t.pair.Output] = staged(dir, i, ".out")
+		}
 	}
 	files := 0
 	err := s.walk(func(f File, r io.Reader) error {

@@ -89,7 +89,7 @@ func take(p *problem.Problem, archive, group string) (copied int, there []string
 		return 0, nil, err
 	}
 	defer s.Close()
-	return Copy(context.Background(), s, PairUp(s.Files).Pairs, p, group, func(int) {})
+	return Copy(context.Background(), s, PairUp(s.Files, Patterns{}).Pairs, p, group, func(int) {})
 }
 
 func TestArchivesAndFoldersBecomeCases(t *testing.T) {
@@ -253,7 +253,7 @@ func TestAnInterruptedImportLeavesNothing(t *testing.T) {
 	require.NoError(t, err)
 	defer s.Close()
 	ctx, cancel := context.WithCancel(t.Context())
-	_, _, err = Copy(ctx, s, PairUp(s.Files).Pairs, p, "", func(int) { cancel() })
+	_, _, err = Copy(ctx, s, PairUp(s.Files, Patterns{}).Pairs, p, "", func(int) { cancel() })
 	assert.ErrorIs(t, err, context.Canceled)
 	assertUntouched(t, p)
 

@@ -3,6 +3,7 @@ package intake
 import (
 	"fmt"
 	"path"
+	"regexp"
 	"slices"
 	"strings"
 
@@ -17,8 +18,8 @@ type Pair struct {
 	Group  string // name of the group, from the folders that it lies in; empty: none
 	Name   string // of the case
 	Input  string // path in the source
-	Output string
-	Size   int64 // bytes of both
+	Output string // empty: the answer is not known
+	Size   int64  // bytes of both
 }
 
 // A Left is a file that was not paired.
@@ -37,7 +38,7 @@ type Pairing struct {
 // an extension or a folder. Digits end a word: "in07" has the word "in".
 var kindWords = map[string]bool{
 	"in": true, "input": true,
-	"out": false, "output": false, "ans": false, "answer": false, "expected": false,
+	"out": false, "output": false, "ans": false, "answer": false, "expected": false, "sol": false,
 }
 
 var letters = lazy.New(`[A-Za-z]+`)
@@ -108,14 +109,62 @@ const marks = "._- "
 
 var around = lazy.New(`[._\- ]*\x00[._\- \x00]*`)
 
+// Patterns say how inputs and outputs are named where no word does: each with "*" or "?" for what both have in
+// common. Alone says that inputs without an output are taken, too.
+type Patterns struct {
+	Inputs, Outputs string
+	Alone           bool
+}
+
+// compiled makes an expression of a pattern, whose groups are what its marks stand for. One without a slash is about
+// the names of files, in any folder.
+func compiled(pattern string) *regexp.Regexp {
+	text := regexp.QuoteMeta(pattern)
+	text = strings.NewReplacer(`\*`, `([^/]*)`, `\?`, `([^/])`).Replace(text)
+	return regexp.MustCompile("^" + text + "$")
+}
+
+// under reads a path by a pattern.
+func under(pattern string, name string) (rest string, ok bool) {
+	dir, base := path.Split(name)
+	if strings.Contains(pattern, "/") {
+		dir, base = "", name
+	}
+	m := compiled(pattern).FindStringSubmatch(base)
+	if m == nil {
+		return "", false
+	}
+	return dir + strings.Join(m[1:], "-"), true
+}
+
+// readingsOf are the readings of a path by patterns, or else by its words.
+func (o Patterns) readingsOf(name string) (all []reading) {
+	if o.Inputs == "" && o.Outputs == "" {
+		if all = readings(name); len(all) == 0 {
+			if rest, ok := strings.CutSuffix(name, ".a"); ok { // an answer
+				return []reading{{false, rest}}
+			}
+		}
+		return all
+	}
+	if rest, ok := under(o.Inputs, name); ok && o.Inputs != "" {
+		all = append(all, reading{true, rest})
+	}
+	if rest, ok := under(o.Outputs, name); ok && o.Outputs != "" {
+		all = append(all, reading{false, rest})
+	}
+	return all
+}
+
 // PairUp pairs inputs with outputs. Two files pair when what remains of their
-// paths is the same; one that could pair with several is left over.
-func PairUp(files []File) Pairing {
+// paths is the same; one that could pair with several is left over. A file without a word is an input where
+// an output has its name.
+func PairUp(files []File, o Patterns) Pairing {
 	type sides struct{ inputs, outputs []int }
 	byRest := map[string]*sides{}
 	said := make([][]reading, len(files))
 	for i, f := range files {
-		said[i] = readings(f.Path)
+		said[i] = o.readingsOf(f.Path)
 		for _, r := range said[i] {
 			s := byRest[r.rest]
 			if s == nil {
@@ -126,6 +175,13 @@ func PairUp(files []File) Pairing {
 				s.inputs = append(s.inputs, i)
 			} else {
 				s.outputs = append(s.outputs, i)
+			}
+		}
+	}
+	if o.Inputs == "" {
+		for i, f := range files {
+			if s := byRest[f.Path]; len(said[i]) == 0 && s != nil && len(s.inputs) == 0 && len(s.outputs) > 0 {
+				s.inputs = append(s.inputs, i)
 			}
 		}
 	}
@@ -158,6 +214,10 @@ func PairUp(files []File) Pairing {
 			if isInput[i] {
 				p.Pairs = append(p.Pairs, Pair{Name: rest, Input: f.Path, Output: files[partner].Path, Size: f.Size + files[partner].Size})
 			}
+			continue
+		}
+		if o.Alone && len(said[i]) > 0 && said[i][0].input && len(partners[i]) == 0 {
+			p.Pairs = append(p.Pairs, Pair{Name: said[i][0].rest, Input: f.Path, Size: f.Size})
 			continue
 		}
 		p.Left = append(p.Left, Left{f.Path, whyLeft(said[i], partners[i], partner, alone, files)})
@@ -217,7 +277,10 @@ func (p *Pairing) name() {
 		key := strings.ToLower(pair.Group + "/" + pair.Name)
 		if other, ok := taken[key]; ok {
 			why := fmt.Sprintf("would be the case %s, as %s is", key, other)
-			p.Left = append(p.Left, Left{pair.Input, why}, Left{pair.Output, why})
+			p.Left = append(p.Left, Left{pair.Input, why})
+			if pair.Output != "" {
+				p.Left = append(p.Left, Left{pair.Output, why})
+			}
 			continue
 		}
 		taken[key] = pair.Input

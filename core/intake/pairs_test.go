@@ -40,7 +40,7 @@ func TestInputsAndOutputsFindEachOther(t *testing.T) {
 	}
 	for _, tt := range tests {
 		t.Run(tt.name, func(t *testing.T) {
-			p := PairUp(files(tt.files...))
+			p := PairUp(files(tt.files...), Patterns{})
 			var got, left []string
 			for _, pair := range p.Pairs {
 				got = append(got, fmt.Sprintf("%s/%s: %s %s", pair.Group, pair.Name, pair.Input, pair.Output))
@@ -59,13 +59,13 @@ func TestTheOrderOfFilesDoesNotMatter(t *testing.T) {
 	for i := range 300 {
 		paths = append(paths, fmt.Sprintf("set%d/case %d.in", i%7, i), fmt.Sprintf("set%d/case %d.out", i%7, i))
 	}
-	want := PairUp(files(paths...))
+	want := PairUp(files(paths...), Patterns{})
 	require.Len(t, want.Pairs, 300)
 	require.Empty(t, want.Left)
 	random := rand.New(rand.NewPCG(1, 2))
 	for range 5 {
 		random.Shuffle(len(paths), func(i, j int) { paths[i], paths[j] = paths[j], paths[i] })
-		require.Equal(t, want, PairUp(files(paths...)))
+		require.Equal(t, want, PairUp(files(paths...), Patterns{}))
 	}
 }
 
@@ -80,7 +80,7 @@ func FuzzEveryFileIsPairedOnceOrLeftOver(f *testing.F) {
 				all = append(all, File{Path: name})
 			}
 		}
-		p := PairUp(all)
+		p := PairUp(all, Patterns{})
 		count := map[string]int{}
 		for _, pair := range p.Pairs {
 			count[pair.Input]++
@@ -95,4 +95,35 @@ func FuzzEveryFileIsPairedOnceOrLeftOver(f *testing.F) {
 			require.Equal(t, 1, count[one.Path], one.Path)
 		}
 	})
+}
+
+func TestFilesPairAsPatternsSay(t *testing.T) {
+	for _, tt := range []struct {
+		name  string
+		files []string
+		by    Patterns
+		want  []string
+		left  []string
+	}{
+		{"names in another language", []string{"eingabe1.txt", "ausgabe1.txt", "eingabe2.txt", "readme.txt"}, Patterns{Inputs: "eingabe*.txt", Outputs: "ausgabe*.txt"}, []string{"/1: eingabe1.txt ausgabe1.txt"}, []string{"eingabe2.txt: an input without an output", "readme.txt: neither an input nor an output by its name"}},
+		{"in folders", []string{"a/test1", "a/test1.a", "b/test1", "b/test1.a"}, Patterns{Inputs: "test?", Outputs: "test?.a"}, []string{"a/1: a/test1 a/test1.a", "b/1: b/test1 b/test1.a"}, nil},
+		{"with folders in the pattern", []string{"q/1.txt", "r/1.txt", "s/1.txt"}, Patterns{Inputs: "q/*.txt", Outputs: "r/*.txt"}, []string{"/1: q/1.txt r/1.txt"}, []string{"s/1.txt: neither an input nor an output by its name"}},
+		{"two marks", []string{"in-a-1.x", "res-a-1.x"}, Patterns{Inputs: "in-*-*.x", Outputs: "res-*-*.x"}, []string{"/a-1: in-a-1.x res-a-1.x"}, nil},
+		{"inputs alone", []string{"1.in", "2.in", "2.out"}, Patterns{Alone: true}, []string{"/1: 1.in ", "/2: 2.in 2.out"}, nil},
+		{"inputs alone by a pattern", []string{"lage1", "lage2"}, Patterns{Inputs: "lage*", Alone: true}, []string{"/1: lage1 ", "/2: lage2 "}, nil},
+		{"answers called .a and .sol", []string{"01", "01.a", "2.in", "2.sol", "notes"}, Patterns{}, []string{"/01: 01 01.a", "/2: 2.in 2.sol"}, []string{"notes: neither an input nor an output by its name"}},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			p := PairUp(files(tt.files...), tt.by)
+			var got, left []string
+			for _, pair := range p.Pairs {
+				got = append(got, fmt.Sprintf("%s/%s: %s %s", pair.Group, pair.Name, pair.Input, pair.Output))
+			}
+			for _, l := range p.Left {
+				left = append(left, l.Path+": "+l.Why)
+			}
+			assert.Equal(t, tt.want, got)
+			assert.Equal(t, tt.left, left)
+		})
+	}
 }

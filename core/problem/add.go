@@ -19,6 +19,7 @@ type NewCase struct {
 	Reason string // may be empty
 	Input  []byte
 	Output []byte // nil: not known
+	Unsure bool   // it was taken with doubt
 	// From is the solution that printed the output, which proves no more than that,
 	// and When that was; empty: it is known from elsewhere.
 	From string
@@ -141,8 +142,16 @@ func (p *Problem) addFiles(group string, c NewCase) (where string, err error) {
 	if err := WriteWhole(input, c.Input, 0o644); err != nil {
 		return "", errors.Join(err, os.Remove(output))
 	}
+	notes := ""
 	if reason := strings.TrimSpace(c.Reason); reason != "" {
-		if err := writeNew(filepath.Join(dir, c.Name+notesExtension), []byte(escapedProse(reason)+"\n")); err != nil {
+		notes = escapedProse(reason) + "\n"
+	}
+	if c.Unsure && c.Output != nil {
+		_, word := p.dataWords()
+		notes += fmt.Sprintf("\n```%s %s %s\n```\n", word, unsureWord, fileWord(strings.TrimSuffix(where, "/")+"/"+c.Name+".out"))
+	}
+	if notes != "" {
+		if err := writeNew(filepath.Join(dir, c.Name+notesExtension), []byte(notes)); err != nil {
 			return "", err
 		}
 	}
@@ -189,6 +198,10 @@ func (p *Problem) markdown(c NewCase) string {
 	}
 	b.WriteString("\n")
 	input, output := p.dataWords()
+	if whole, ok := p.withResults(c); ok {
+		writeBlock(&b, input, whole)
+		return b.String()
+	}
 	if c.shared != "" {
 		fmt.Fprintf(&b, "```%s %s\n```\n", input, fileWord(c.shared))
 	} else {
@@ -199,6 +212,9 @@ func (p *Problem) markdown(c NewCase) string {
 		if c.From != "" {
 			b.WriteString(keptLine(c.From, c.When))
 			output += " kept"
+		}
+		if c.Unsure {
+			output += " " + unsureWord
 		}
 		writeBlock(&b, output, c.Output)
 	}

@@ -1,6 +1,7 @@
 package problem
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"slices"
@@ -19,6 +20,9 @@ type Call struct {
 	Returns []value.Field // one without a name, or several; none if Changes is set, but for UpTo
 	Changes int           // the argument, from 1, that holds the result afterwards; 0: none does
 	UpTo    bool          // what is returned is how many elements of that argument count
+	Given   []Given       // functions that solutions may call
+	Hidden  []value.Field // what a case gives to these alone
+	CopyOf  int           // the argument, from 1, of which a copy is returned; 0: of none
 	Class   *Class        // the calls are those of its objects, in a sequence; nil: it is a function
 	Bare    bool          // the solution has all that it needs, and gets nothing of what judges supply
 }
@@ -29,6 +33,9 @@ func (c *Call) Results() []value.Field {
 	if c.UpTo {
 		return []value.Field{c.Returns[0], c.Takes[c.Changes-1]}
 	}
+	if c.Scripted() {
+		return []value.Field{{Type: value.Type{Kind: value.Any}}}
+	}
 	if c.Changes > 0 {
 		return []value.Field{{Type: c.Takes[c.Changes-1].Type}}
 	}
@@ -37,6 +44,13 @@ func (c *Call) Results() []value.Field {
 
 // String is the function as a person writes it: "longest_thaw(temps: int[], limit: long) -> int".
 func (c *Call) String() string {
+	if c.Class != nil {
+		text := Method{Name: c.Name, Takes: c.Class.New}.String()
+		for _, m := range c.Class.Methods {
+			text += "; " + m.String()
+		}
+		return text
+	}
 	list := func(fields []value.Field) string {
 		words := make([]string, len(fields))
 		for i, f := range fields {
@@ -50,17 +64,21 @@ func (c *Call) String() string {
 		returns = "(" + returns + ", " + changesWord + strconv.Itoa(c.Changes) + upToWord + c.Returns[0].Name + ")"
 	case c.Changes > 0:
 		returns = changesWord + strconv.Itoa(c.Changes)
+	case c.CopyOf > 0:
+		returns = copyOfWord + strconv.Itoa(c.CopyOf)
 	case len(c.Returns) > 1:
 		returns = "(" + returns + ")"
 	}
 	return fmt.Sprintf("%s(%s) -> %s", c.Name, list(c.Takes), returns)
 }
 
-// changesWord stands before the number of an argument that the function changes, and upToWord before
-// the name of the result that says how many of its elements count.
+// changesWord stands before the number of an argument that the function changes, upToWord before the name
+// of the result that says how many of its elements count, and copyOfWord before the number of an argument
+// of which a copy is returned.
 const (
 	changesWord = "argument "
 	upToWord    = " up to "
+	copyOfWord  = "copy of argument "
 )
 
 // ParseCall reads a function as String writes it.
@@ -81,25 +99,45 @@ func ParseCall(text string) (*Call, error) {
 
 // cutAtClosing cuts at the parenthesis that closes one before.
 func cutAtClosing(text string) (before, after string, ok bool) {
-	depth := 0
-	for i, c := range text {
-		switch c {
-		case '(':
-			depth++
-		case ')':
-			if depth--; depth < 0 {
-				return text[:i], text[i+1:], true
-			}
+	for i, depth := range outsideQuotes(text) {
+		if depth < 0 {
+			return text[:i], text[i+1:], true
 		}
 	}
 	return text, "", false
+}
+
+// outsideQuotes goes through the bytes of a text that are in no quotes, each with how many brackets are open
+// behind it.
+func outsideQuotes(text string) func(yield func(i, depth int) bool) {
+	return func(yield func(int, int) bool) {
+		depth, quoted := 0, false
+		for i := 0; i < len(text); i++ {
+			switch c := text[i]; {
+			case quoted && c == '\\':
+				i++
+			case c == '"':
+				quoted = !quoted
+			case quoted:
+			default:
+				if strings.IndexByte("([{", c) >= 0 {
+					depth++
+				} else if strings.IndexByte(")]}", c) >= 0 {
+					depth--
+				}
+				if !yield(i, depth) {
+					return
+				}
+			}
+		}
+	}
 }
 
 func splitList(text string) (list []string) {
 	if strings.TrimSpace(text) == "" {
 		return nil
 	}
-	return strings.Split(text, ",")
+	return SplitArguments(text)
 }
 
 // set takes arguments and results as they are written.
@@ -126,11 +164,23 @@ func (c *Call) set(takes, returns []string) error {
 	if c.Takes, err = fields(takes); err != nil {
 		return err
 	}
+	for i := range c.Takes {
+		f := &c.Takes[i]
+		if err := c.place(&f.Type); err != nil {
+			return fmt.Errorf("%s: %w", f.Name, err)
+		}
+		if n := f.Type.Argument; n > 0 && n != c.PlacesOf() {
+			return fmt.Errorf("%s: all such arguments are nodes of the same one", f.Name)
+		}
+	}
 	if len(returns) == 0 {
 		return errors.New("say what it returns: a type, or \"argument 1\" if it changes that")
 	}
 	if len(returns) == 2 && strings.HasPrefix(strings.TrimSpace(returns[1]), changesWord) {
 		return c.setUpTo(returns)
+	}
+	if number, ok := strings.CutPrefix(strings.TrimSpace(returns[0]), copyOfWord); ok && len(returns) == 1 {
+		return c.setCopy(number)
 	}
 	if number, ok := strings.CutPrefix(strings.TrimSpace(returns[0]), changesWord); ok && len(returns) == 1 {
 		n, err := strconv.Atoi(strings.TrimSpace(number))
@@ -145,11 +195,82 @@ func (c *Call) set(takes, returns []string) error {
 	}
 	if len(returns) == 1 && !strings.Contains(returns[0], ":") {
 		t, err := value.ParseType(returns[0])
+		if err == nil {
+			err = c.place(&t)
+		}
 		c.Returns = []value.Field{{Type: t}}
-		return err
+		return cmp.Or(err, c.checkFunctions())
 	}
 	c.Returns, err = fields(returns)
+	return cmp.Or(err, c.checkFunctions())
+}
+
+// setCopy takes a result that is a copy of an argument.
+func (c *Call) setCopy(number string) error {
+	n, err := strconv.Atoi(strings.TrimSpace(number))
+	if err != nil {
+		n = 0
+	}
+	t, err := c.nodesOf(n)
+	c.Returns, c.CopyOf = []value.Field{{Type: t}}, n
 	return err
+}
+
+// nodesOf is the type of an argument that is made of nodes.
+func (c *Call) nodesOf(n int) (t value.Type, err error) {
+	if n < 1 || n > len(c.Takes) {
+		return t, fmt.Errorf("there is no such argument; there are 1 to %d", len(c.Takes))
+	}
+	if t = c.Takes[n-1].Type; !t.Kind.IsNodes() {
+		return t, fmt.Errorf("%s is %s, which is not made of nodes", c.Takes[n-1].Name, t)
+	}
+	return t, nil
+}
+
+// place completes a type that says that a node of an argument is meant.
+func (c *Call) place(t *value.Type) error {
+	if t.Kind != value.Place {
+		return nil
+	}
+	of, err := c.nodesOf(t.Argument)
+	t.Of = &of
+	return err
+}
+
+// NodeOf is the argument, from 1, of which a node is returned; 0: of none.
+func (c *Call) NodeOf() int {
+	if len(c.Returns) == 1 && c.Returns[0].Type.Kind == value.Place {
+		return c.Returns[0].Type.Argument
+	}
+	return 0
+}
+
+// PlacesOf is the argument, from 1, of whose nodes others are; 0: none are.
+func (c *Call) PlacesOf() int {
+	for _, f := range c.Takes {
+		if f.Type.Kind == value.Place {
+			return f.Type.Argument
+		}
+	}
+	return 0
+}
+
+// wrongPlace says which argument is a node that is not there.
+func (c *Call) wrongPlace(args []any) string {
+	for i, f := range c.Takes {
+		at, ok := args[i].(int64)
+		if f.Type.Kind != value.Place || !ok {
+			continue
+		}
+		nodes := args[f.Type.Argument-1]
+		if circle, ok := nodes.(value.Object); ok {
+			nodes, _ = circle.Get("list")
+		}
+		if list := nodes.([]any); at < 0 || at >= int64(len(list)) || list[at] == nil {
+			return fmt.Sprintf("%s: there is no node at place %d, counted from 0, of %s", f.Name, at, c.Takes[f.Type.Argument-1].Name)
+		}
+	}
+	return ""
 }
 
 // setUpTo takes a result that says how many elements of an argument count: "k: int" and "argument 1 up to
@@ -193,9 +314,9 @@ func (c *Call) Counted(results any) (any, error) {
 // call reads the table of a function problem.
 func (c *configReader) call(at string, v any) {
 	call := &Call{}
-	var takes, returns []string
+	var takes, returns, hidden []string
 	c.Table(at, v, settings.Fields{
-		"name": c.Text(&call.Name), "takes": c.Texts(&takes),
+		"name": c.Text(&call.Name), "takes": c.Texts(&takes), "hidden": c.Texts(&hidden), "given": c.givenTables(call),
 		"prelude": func(at string, v any) {
 			supplied := true
 			c.Truth(&supplied)(at, v)
@@ -235,6 +356,12 @@ func (c *configReader) call(at string, v any) {
 		c.WrongAt(where, "[call] %v", err)
 		call = &Call{Name: "f", Takes: []value.Field{{Name: "a"}}, Returns: []value.Field{{}}}
 		c.brokenCall = true
+	}
+	if err == nil {
+		if err = call.checkGiven(hidden); err != nil {
+			c.WrongAt(at, "[call] %v", err)
+			c.brokenCall = true
+		}
 	}
 	c.problem.Call = call
 }
@@ -283,7 +410,7 @@ const mostChecked = 1 << 20
 // that before the text.
 func (l *loader) checkArguments(d Data, file string, line int) {
 	l.checkValue(d, file, line, func(text string) error {
-		_, err := value.ReadCall(text, l.problem.Call.Takes)
+		_, err := l.problem.Call.ReadArguments(text)
 		return err
 	})
 }
@@ -306,15 +433,42 @@ func (l *loader) checkValue(d Data, file string, line int, read func(string) err
 	}
 	plain := string(Plain(text))
 	if err := read(plain); err != nil {
-		var mistake *value.Mistake
-		if errors.As(err, &mistake) {
+		if at := lineOf(plain, err); at > 0 {
 			if d.Path != "" {
 				line = 0
 			}
-			line += 1 + strings.Count(plain[:min(mistake.Offset, len(plain))], "\n")
+			line += at
 		}
 		l.wrong(file, line, "%v", err)
 	}
+}
+
+// impliedAnswer is what a case accepts: where a copy of an argument is asked for and nothing is said, that
+// argument.
+func (l *loader) impliedAnswer(input Data, said []Data) []Data {
+	c := l.problem.Call
+	if c == nil || c.CopyOf == 0 || len(said) > 0 || l.brokenCall || input.Size > mostChecked {
+		return said
+	}
+	text, err := input.Head(mostChecked)
+	if err != nil {
+		return said // told when it is used
+	}
+	args, err := c.ReadArguments(string(Plain(text)))
+	if err != nil {
+		return said // reported already
+	}
+	answer := value.Write(args[c.CopyOf-1]) + "\n"
+	return []Data{{Text: []byte(answer), Size: int64(len(answer))}}
+}
+
+// lineOf is the line of a text, from 1, on which a mistake stands; 0: it is none.
+func lineOf(text string, err error) int {
+	var mistake *value.Mistake
+	if !errors.As(err, &mistake) {
+		return 0
+	}
+	return 1 + strings.Count(text[:min(mistake.Offset, len(text))], "\n")
 }
 
 // checkData reports arguments and results that are not of the function's types.
@@ -322,8 +476,8 @@ func (p *Problem) checkData(c NewCase) error {
 	if p.Call == nil {
 		return nil
 	}
-	if _, err := value.ReadCall(string(Plain(c.Input)), p.Call.Takes); err != nil {
-		return &RequestError{fmt.Sprintf("the arguments: %v; write each on a line, such as %s: …", err, p.Call.Takes[0].Name)}
+	if _, err := p.Call.ReadArguments(string(Plain(c.Input))); err != nil {
+		return &RequestError{"the arguments: " + p.Call.Lacking(err)}
 	}
 	if c.Output == nil {
 		return nil
@@ -336,8 +490,22 @@ func (p *Problem) checkData(c NewCase) error {
 
 // The words for a case's data, in cases.md and elsewhere.
 func (p *Problem) dataWords() (input, output string) {
-	if p.Call != nil {
-		return "call", "returns"
+	switch {
+	case p.Call == nil:
+		return "input", "output"
+	case p.Call.Class != nil:
+		return "calls", "returns"
 	}
-	return "input", "output"
+	return "call", "returns"
+}
+
+// Lacking says what is wrong with arguments, and how they are written.
+func (c *Call) Lacking(err error) string {
+	switch {
+	case c.Class != nil:
+		return fmt.Sprintf("%v; write a call a line, such as new(…)", err)
+	case len(c.Takes) == 0:
+		return fmt.Sprintf("%v; %s takes none", err, c.Name)
+	}
+	return fmt.Sprintf("%v; write each on a line, such as %s: …", err, c.Takes[0].Name)
 }

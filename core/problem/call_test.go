@@ -161,3 +161,46 @@ func FuzzAFunctionComesBackAsItWasWritten(f *testing.F) {
 		assert.NotEmpty(t, c.Results())
 	})
 }
+
+func TestAResultMayBeANodeOrACopyOfAnArgument(t *testing.T) {
+	c, err := ParseCall("join(n: int, rope: list(int)) -> node of argument 2")
+	require.NoError(t, err)
+	assert.Equal(t, "join(n: int, rope: list(int)) -> node of argument 2", c.String())
+	assert.Equal(t, 2, c.NodeOf())
+	assert.Equal(t, value.List, c.Returns[0].Type.Of.Kind)
+	c, err = ParseCall("parent(camp: tree(int), one: node of argument 1, other: node of argument 1) -> node of argument 1")
+	require.NoError(t, err)
+	assert.Equal(t, "parent(camp: tree(int), one: node of argument 1, other: node of argument 1) -> node of argument 1", c.String())
+	args, err := c.ReadArguments("camp: [5, 3, null, 4]\none: 3\nother: null\n")
+	require.NoError(t, err)
+	assert.Equal(t, []any{[]any{int64(5), int64(3), nil, int64(4)}, int64(3), nil}, args)
+	for _, at := range []string{"2", "4", "-1"} {
+		_, err := c.ReadArguments("camp: [5, 3, null, 4]\none: " + at + "\nother: null\n")
+		assert.ErrorContains(t, err, "one: there is no node at place "+at+", counted from 0, of camp")
+	}
+	for takes, says := range map[string]string{
+		"a: int, one: node of argument 1": "one: a is int, which is not made of nodes", "one: node of argument 1": "which is not made of nodes", "a: tree(int), one: node of argument 3": "there is no such argument",
+		"a: tree(int), b: tree(int), one: node of argument 1, other: node of argument 2": "all such arguments are nodes of the same one",
+	} {
+		_, err := ParseCall("f(" + takes + ") -> int")
+		assert.ErrorContains(t, err, says, takes)
+	}
+	for returns, says := range map[string]string{
+		"node of argument 1": "n is int, which is not made of nodes", "copy of argument 3": "there is no such argument; there are 1 to 2",
+		"copy of argument x": "there is no such argument", "node of argument 0": "names no argument",
+	} {
+		_, err := ParseCall("join(n: int, rope: list(int)) -> " + returns)
+		assert.ErrorContains(t, err, says)
+	}
+	p := load(t, map[string]string{
+		"verdict.toml": "[call]\nname = \"copied\"\ntakes = [\"chart: graph(int)\"]\nreturns = \"copy of argument 1\"\n", "a.py": "",
+		"cases.md":   "## one\n```call\nchart: [[2],[1]]\n```\n## two\n```call\nchart: []\n```\n```returns\n[[]]\n```\n",
+		"cases/3.in": "chart: [[]]\n",
+	})
+	var answers []string
+	for _, c := range p.Cases {
+		require.Len(t, c.Accepted, 1, c.Name)
+		answers = append(answers, string(c.Accepted[0].Text))
+	}
+	assert.Equal(t, []string{"[[2], [1]]\n", "[[]]\n", "[[]]\n"}, answers, "it is the argument where nothing is said")
+}

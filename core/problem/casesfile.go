@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"os"
 	"path/filepath"
+	"slices"
 	"strings"
 	"unicode"
 
@@ -50,10 +51,12 @@ type openCase struct {
 	input   *Data
 	outputs []Data
 	kept    string
+	unsure  bool
 	refused []Refused
 	trials  []Trial
 	raises  *string
-	faulty  bool // a mistake in it was reported; others may only follow from that
+	script  string // the argument that it is; empty: there is none
+	faulty  bool   // a mistake in it was reported; others may only follow from that
 }
 
 // next returns the next line without its end.
@@ -218,10 +221,10 @@ func (r *casesReader) block(line string) {
 		r.output(b, data)
 	case "raises":
 		r.raises(b, data)
-	case "input", "output":
-		r.wrong(began, "verdict.toml has [call], so a case has a block call, with an argument a line, and a block returns")
-	case "call", "returns":
-		r.wrong(began, "the block %s belongs to a function problem; describe the function by [call] in verdict.toml, or write input and output", words[0])
+	case "script":
+		r.script(b, data)
+	case "input", "output", "call", "returns":
+		r.wrong(began, "%s", r.misplaced(words[0], input))
 	default:
 		r.wrong(began, "there is no block of kind %q; %s", words[0], settings.Nearest(words[0], []string{input, output}))
 	}
@@ -289,6 +292,7 @@ type blockOptions struct {
 	noNewline bool
 	or        bool
 	kept      bool
+	unsure    bool
 	refused   bool
 	sought    string // behind "refused": SoughtLarger or SoughtSmaller
 	trial     string // "accept" or "reject": what the checker must say of it
@@ -305,6 +309,8 @@ func (b *blockOptions) parse(words []string) bool {
 			b.or = true
 		case word == "kept":
 			b.kept = true
+		case word == unsureWord:
+			b.unsure = true
 		case word == "refused":
 			b.refused = true
 		case word == SoughtLarger, word == SoughtSmaller:
@@ -314,7 +320,7 @@ func (b *blockOptions) parse(words []string) bool {
 		case isFile && name == "file" && value != "":
 			b.file = value
 		default:
-			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "kept", "refused", SoughtLarger, SoughtSmaller, mustAccept, mustReject, "file=NAME"}))
+			b.wrong(b.line, "unknown word %q behind the kind of the block; %s", word, settings.Nearest(word, []string{"no-newline", "or", "kept", unsureWord, "refused", SoughtLarger, SoughtSmaller, mustAccept, mustReject, "file=NAME"}))
 			return false
 		}
 	}
@@ -324,6 +330,9 @@ func (b *blockOptions) parse(words []string) bool {
 		return false
 	case b.trial != "" && (b.refused || b.or || b.kept):
 		b.wrong(b.line, "%q is an answer to try the checker on, and nothing else; take the other words out", "output "+b.trial)
+		return false
+	case b.unsure && (b.refused || b.or || b.kept || b.trial != ""):
+		b.wrong(b.line, "%q says that a sample was taken with doubt, and stands behind its output alone", unsureWord)
 		return false
 	case b.refused && (b.or || b.kept):
 		b.wrong(b.line, "an output is either refused or accepted; take one of the words out")
@@ -387,8 +396,8 @@ func (b *blockOptions) result(text []byte) (Data, bool) {
 }
 
 func (r *casesReader) input(b *blockOptions, text []byte) {
-	if b.or || b.kept || b.refused || b.trial != "" {
-		r.wrong(b.line, "\"or\", \"kept\", \"refused\", \"accept\" and \"reject\" stand behind output only: a case has one input")
+	if b.or || b.kept || b.unsure || b.refused || b.trial != "" {
+		r.wrong(b.line, "\"or\", \"kept\", \"unsure\", \"refused\", \"accept\" and \"reject\" stand behind output only: a case has one input")
 		return
 	}
 	if r.open.input != nil {
@@ -397,12 +406,23 @@ func (r *casesReader) input(b *blockOptions, text []byte) {
 	}
 	if data, ok := b.data(text); ok {
 		r.open.input = &data
-		if r.problem.Call != nil {
+		if r.problem.Call != nil && !r.problem.Call.Scripted() {
 			r.checkArguments(data, b.where(), b.line)
 		}
 	} else {
 		r.open.input = &Data{} // reported already
 	}
+}
+
+// misplaced says why a block does not belong into a problem whose cases have others.
+func (r *casesReader) misplaced(block, input string) string {
+	switch {
+	case input == "calls":
+		return "verdict.toml has [class], so a case has a block calls, with a call a line and what it must return behind ->"
+	case r.problem.Call != nil:
+		return "verdict.toml has [call], so a case has a block call, with an argument a line, and a block returns"
+	}
+	return "the block " + block + " belongs to a function problem; describe the function by [call] in verdict.toml, or write input and output"
 }
 
 // calls reads a sequence of calls of a class, and what each must return.
@@ -415,7 +435,11 @@ func (r *casesReader) calls(b *blockOptions, text []byte) {
 		r.wrong(b.line, "a second block calls under %q; give it a heading of its own", r.open.name)
 		return
 	}
-	calls, results, line, err := r.problem.Call.ParseCalls(string(text))
+	if data, ok := b.data(text); !ok || data.Path != "" {
+		r.input(b, text)
+		return
+	}
+	calls, results, line, err := r.problem.Call.parseCalls(string(text))
 	if err != nil {
 		r.wrong(b.line+line, "%v", err)
 		r.open.input = &Data{}
@@ -425,6 +449,48 @@ func (r *casesReader) calls(b *blockOptions, text []byte) {
 	if results != nil {
 		expected := value.Write(results) + "\n"
 		r.open.outputs = append(r.open.outputs, Data{Text: []byte(expected), Size: int64(len(expected))})
+	}
+}
+
+// script reads the steps on what a function returned, and what must come of each.
+func (r *casesReader) script(b *blockOptions, text []byte) {
+	switch {
+	case r.problem.Call == nil || !r.problem.Call.Scripted():
+		r.wrong(b.line, "the block script belongs to a problem whose function takes or returns functions, such as returns = \"function\"")
+		return
+	case r.open.script != "":
+		r.wrong(b.line, "a second block script under %q; give it a heading of its own", r.open.name)
+		return
+	}
+	script, results, line, err := r.problem.Call.parseScript(string(text))
+	if err != nil {
+		r.wrong(b.line+line, "%v", err)
+		r.open.faulty = true
+		return
+	}
+	r.open.script = script
+	if results != nil {
+		expected := value.Write(results) + "\n"
+		r.open.outputs = append(r.open.outputs, Data{Text: []byte(expected), Size: int64(len(expected))})
+	}
+}
+
+// withScript joins the arguments of a case and its script.
+func (r *casesReader) withScript(c *openCase) {
+	if r.problem.Call == nil || !r.problem.Call.Scripted() || c.faulty {
+		return
+	}
+	var args []byte
+	if c.input != nil {
+		if args = c.input.Text; c.input.Path != "" {
+			return // it has its script itself
+		}
+	}
+	text := append(slices.Clone(args), c.script...)
+	c.input = &Data{Text: text, Size: int64(len(text))}
+	if _, err := r.problem.Call.ReadArguments(string(text)); err != nil {
+		r.wrong(c.line, "%v", err)
+		c.faulty = true
 	}
 }
 
@@ -475,7 +541,11 @@ func (r *casesReader) output(b *blockOptions, text []byte) {
 	if b.kept {
 		r.open.keep()
 	}
+	r.open.unsure = r.open.unsure || b.unsure
 }
+
+// unsureWord stands behind the output of a sample that was taken with doubt.
+const unsureWord = "unsure"
 
 // keptWord begins the line above a kept output that says where it came from.
 const keptWord = "Kept "
@@ -499,6 +569,9 @@ func (c *openCase) reasonText() string { return strings.TrimSpace(strings.Join(c
 func (r *casesReader) close() {
 	c := r.open
 	r.open = nil
+	if c != nil {
+		r.withScript(c)
+	}
 	input, output := r.problem.dataWords()
 	if output == "output" {
 		output = "an output"
@@ -513,10 +586,11 @@ func (r *casesReader) close() {
 		r.wrong(c.line, "the case %q has no %s; add a block ```%s, or take the heading out", c.name, input, input)
 		return
 	}
+	c.outputs = r.impliedAnswer(*c.input, c.outputs)
 	r.problem.Cases = append(r.problem.Cases, Case{
 		Name: r.group + "/" + c.name, Group: r.group,
 		Reason: c.reasonText(),
-		Input:  *c.input, Accepted: c.outputs, Kept: c.kept, Refused: c.refused, Trials: c.trials, Raises: c.raises,
+		Input:  *c.input, Accepted: c.outputs, Kept: c.kept, Unsure: c.unsure, Refused: c.refused, Trials: c.trials, Raises: c.raises,
 		Where: where(CasesFile, c.line),
 	})
 }

@@ -29,7 +29,7 @@ func (p *Problem) ChooseCandidate(except ...Solution) (Solution, error) {
 		if slices.ContainsFunc(except, func(other Solution) bool { return p.IsSame(s, other) }) {
 			continue
 		}
-		if p.judges(name) || s.Role != Candidate || len(s.Groups) > 0 || s.Expect != "" && s.Expect != "accepted" {
+		if p.judges(name) || playsPart(name) && s.Line == 0 || s.Role != Candidate || len(s.Groups) > 0 || s.Expect != "" && s.Expect != "accepted" {
 			others = append(others, name)
 			continue
 		}
@@ -37,7 +37,7 @@ func (p *Problem) ChooseCandidate(except ...Solution) (Solution, error) {
 	}
 	last, err := p.editedLast(candidates)
 	if err == nil && last == nil && len(others) > 0 {
-		return Solution{}, &RequestError{fmt.Sprintf("no candidate in %s: %s has another part for %s; say which to try", p.Dir, ConfigFile, strings.Join(others, " and "))}
+		return Solution{}, &RequestError{fmt.Sprintf("no candidate in %s: by %s, or by their names, these have other parts: %s; say which to try", p.Dir, ConfigFile, strings.Join(others, ", "))}
 	}
 	if err == nil && last == nil {
 		return Solution{}, &RequestError{fmt.Sprintf("no candidate in %s; name a source file, or write one ('cold open' can begin it)", p.Dir)}
@@ -116,6 +116,20 @@ func (p *Problem) FindSolutions(name, from string) ([]Solution, error) {
 			return p.entries(inside), nil
 		}
 		return []Solution{{File: full, Role: Candidate}}, nil
+	}
+	if stem := strings.TrimSuffix(filepath.Base(name), "/"); stem != "" && !strings.ContainsRune(name, filepath.Separator) {
+		var named []string
+		for _, source := range p.Sources {
+			if strings.TrimSuffix(source, filepath.Ext(source)) == stem {
+				named = append(named, source)
+			}
+		}
+		if len(named) == 1 {
+			return p.entries(named[0]), nil
+		}
+		if len(named) > 1 {
+			return nil, &RequestError{fmt.Sprintf("%s means %s; name one", name, strings.Join(named, " and "))}
+		}
 	}
 	hint := ""
 	if len(p.Sources) > 0 {

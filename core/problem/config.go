@@ -180,6 +180,9 @@ func (c *configReader) fit(at string, compare *Comparison) string {
 	}
 	if numbers && !absolute && !relative {
 		compare.Absolute, compare.Relative = 1e-6, 1e-6
+		if c.words.Absolute > 0 || c.words.Relative > 0 {
+			compare.Absolute, compare.Relative = c.words.Absolute, c.words.Relative
+		}
 	}
 	return ""
 }

@@ -128,6 +128,7 @@ func (l *loader) pairs(dir, group string, entries []fs.DirEntry, strict bool) {
 		if notes[name] {
 			l.caseNotes(&c, path.Join(dir, name+notesExtension))
 		}
+		c.Accepted = l.impliedAnswer(c.Input, c.Accepted)
 		l.problem.Cases = append(l.problem.Cases, c)
 	}
 	for _, entry := range sorted(entries) {
@@ -160,7 +161,7 @@ func (l *loader) caseNotes(c *Case, name string) {
 	r := &casesReader{loader: l, rest: text, file: name, only: true, group: c.Group, open: &openCase{name: c.Name, input: &c.Input}}
 	r.all()
 	o := r.open
-	c.Reason, c.Kept, c.Refused, c.Trials = o.reasonText(), o.kept, o.refused, o.trials
+	c.Reason, c.Kept, c.Unsure, c.Refused, c.Trials = o.reasonText(), o.kept, o.unsure, o.refused, o.trials
 	switch {
 	case len(o.outputs) == 0:
 	case len(c.Accepted) > 0 && o.outputs[0].Path != c.Accepted[0].Path:
@@ -195,4 +196,5 @@ func (l *loader) beside(entries []fs.DirEntry) {
 			l.problem.Sources = append(l.problem.Sources, entry.Name())
 		}
 	}
+	l.references()
 }

@@ -33,6 +33,12 @@ var (
 		PasteInput: "paste the arguments, each as name: value on a line", PasteOutput: "paste the expected result",
 		TypeInput: "type the arguments, each as name: value on a line", Calls: true,
 	}
+	classes = func() Kind {
+		k := functions
+		k.Input, k.Unit, k.Example = "calls", "sequence", "example, with a call a line and what it must return behind ->"
+		k.PasteInput, k.TypeInput = "paste the calls, one a line, or the two arrays of names and arguments", "type the calls, one a line"
+		return k
+	}()
 )
 
 // OneAnswer reports that an input has one right answer: neither a checker of a person's own nor an
@@ -42,6 +48,8 @@ func (p *Problem) OneAnswer() bool { return !p.Compare.Custom() && !p.Kind().Tal
 // Kind is what the solutions of a problem are.
 func (p *Problem) Kind() *Kind {
 	switch {
+	case p.Call != nil && p.Call.Class != nil:
+		return &classes
 	case p.Call != nil:
 		return &functions
 	case p.Talk != Talk{}:

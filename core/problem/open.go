@@ -19,10 +19,13 @@ type Fresh struct {
 	Title  string
 	Time   string            // as the person wrote it; empty: left to the default
 	Memory string            // likewise
-	Named  Files             // what a solution reads and writes, if not standard input and output
-	Call   *Call             // of a function problem; nil: of none
-	Files  map[string][]byte // further files, such as a source to begin with
-	Words  Vocabulary        // to read a folder that is there already
+	Times  map[string]string // time limits that languages have to themselves, by their names
+	// Absolute and Relative are the errors that answers may have; empty: none is said.
+	Absolute, Relative string
+	Named              Files             // what a solution reads and writes, if not standard input and output
+	Call               *Call             // of a function problem; nil: of none
+	Files              map[string][]byte // further files, such as a source to begin with
+	Words              Vocabulary        // to read a folder that is there already
 	// Languages are those of files whose extension says another one, by their names.
 	Languages map[string]string
 }
@@ -87,13 +90,7 @@ func (f Fresh) config() string {
 		line("memory", f.Memory, "256MiB", "peak of the whole process tree"),
 		line("output", "", "64MiB", "all that is written"),
 		"",
-		f.filesTable() + f.callTable() + "# [limits.python]      # a language's own limits, where the judge gives it more",
-		"# time = \"5s\"",
-		"",
-		"# [compare]",
-		"# mode = \"lines\"       # lines, tokens (all spacing is the same), numbers or exact",
-		"# absolute = 1e-6      # with mode = \"numbers\"",
-		"# relative = 1e-6",
+		f.filesTable() + f.callTable() + f.languageTables() + f.compareTable(),
 		"# ignore_case = false",
 		"# any_order = \"lines\"  # the lines, or \"tokens\", may come in any order",
 		"",
@@ -137,6 +134,35 @@ func (f Fresh) nameLanguages(dir string) error {
 	})
 }
 
+// languageTables are the limits of languages, or how they would be written.
+func (f Fresh) languageTables() string {
+	if len(f.Times) == 0 {
+		return "# [limits.python]      # a language's own limits, where the judge gives it more\n# time = \"5s\"\n\n"
+	}
+	text := ""
+	for _, language := range slices.Sorted(maps.Keys(f.Times)) {
+		text += fmt.Sprintf("[limits.%s]\ntime = %s\n\n", language, settings.Quoted(f.Times[language]))
+	}
+	return text
+}
+
+// compareTable is how answers are compared, or how that would be written.
+func (f Fresh) compareTable() string {
+	if f.Absolute == "" && f.Relative == "" {
+		return "# [compare]\n# mode = \"lines\"       # lines, tokens (all spacing is the same), numbers or exact\n# absolute = 1e-6      # with mode = \"numbers\"\n# relative = 1e-6"
+	}
+	text := "[compare]\n"
+	if f.Call == nil {
+		text += "mode = \"numbers\"       # lines, tokens (all spacing is the same), numbers or exact\n"
+	}
+	for _, one := range [][2]string{{"absolute", f.Absolute}, {"relative", f.Relative}} {
+		if one[1] != "" {
+			text += one[0] + " = " + one[1] + "\n"
+		}
+	}
+	return strings.TrimSuffix(text, "\n")
+}
+
 // filesTable is the table that names files, or nothing.
 func (f Fresh) filesTable() string {
 	if f.Named == (Files{}) {
@@ -163,10 +189,23 @@ func (f Fresh) callTable() string {
 		}
 		return strings.Join(words, ", ")
 	}
+	if class := f.Call.Class; class != nil {
+		text := "[class]              # solutions define this class, in their language's own spelling\nname    = " + settings.Quoted(f.Call.Name) + "\n"
+		if len(class.New) > 0 {
+			text += "new     = [" + list(class.New) + "]\n"
+		}
+		text += "methods = [\n"
+		for _, m := range class.Methods {
+			text += "    " + settings.Quoted(m.String()) + ",\n"
+		}
+		return text + "]\n\n"
+	}
 	returns := list(f.Call.Returns)
 	switch {
 	case f.Call.UpTo:
 		returns = "[" + returns + ", " + settings.Quoted(changesWord+strconv.Itoa(f.Call.Changes)+upToWord+f.Call.Returns[0].Name) + "]"
+	case f.Call.CopyOf > 0:
+		returns = settings.Quoted(copyOfWord + strconv.Itoa(f.Call.CopyOf))
 	case f.Call.Changes > 0:
 		returns = settings.Quoted(changesWord + strconv.Itoa(f.Call.Changes))
 	case len(f.Call.Returns) > 1:
@@ -180,6 +219,19 @@ func (f Fresh) callTable() string {
 func (f Fresh) cases() string {
 	if f.Call == nil {
 		return emptyCases
+	}
+	if class := f.Call.Class; class != nil {
+		calls := "new(" + strings.Repeat("…, ", len(class.New))
+		calls = strings.TrimSuffix(calls, ", ") + ")\n"
+		for _, m := range class.Methods {
+			calls += m.Name + "(" + strings.TrimSuffix(strings.Repeat("…, ", len(m.Takes)), ", ") + ")"
+			if m.Returns != nil {
+				calls += " -> …"
+			}
+			calls += "\n"
+		}
+		return strings.NewReplacer("```input\n4 10\n5 5 5 5\n```\n\n```output\n2\n```", "```calls\n"+calls+"```",
+			"Four crates, all alike.", "Why this case exists.").Replace(emptyCases)
 	}
 	arguments := ""
 	for _, field := range f.Call.Takes {

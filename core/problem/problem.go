@@ -49,6 +49,9 @@ type Vocabulary struct {
 	LimitNames []string
 	// IsSource reports whether a file of this name can be built and run.
 	IsSource func(name string) bool
+	// Absolute and Relative are the errors that are allowed where numbers are compared and nothing is said;
+	// both 0: 1e-6.
+	Absolute, Relative float64
 	// Adding says that cases are about to be added, so that a group of verdict.toml may have none yet.
 	Adding bool
 }
@@ -210,6 +213,7 @@ type Solution struct {
 	Also     string   // a group that was generated, which it runs beside those; empty: none
 	Language string   // where the extension does not say enough
 	Line     int      // in verdict.toml; 0 if it does not stand there
+	ByName   bool     // it is what its name says, and verdict.toml nothing
 }
 
 // Met reports whether the solution may get a verdict: the one that it must get, and
@@ -249,8 +253,10 @@ type Case struct {
 	// known from elsewhere.
 	Kept    string
 	Refused []Refused // answers known to be wrong
-	Sealed  bool      // nothing of it is shown but its verdict, its time and its points
-	Where   string    // "cases.md:12" or "cases/1.in"
+	// Unsure says that the sample was taken with doubt from a page, and has to be compared with the statement.
+	Unsure bool
+	Sealed bool   // nothing of it is shown but its verdict, its time and its points
+	Where  string // "cases.md:12" or "cases/1.in"
 }
 
 // What may be known of the answer that is sought, compared with a refused one.

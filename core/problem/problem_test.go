@@ -160,7 +160,7 @@ language = "cpp17"
 	assert.Zero(t, unset.Time)
 	assert.NotZero(t, unset.Wall)
 	_, err := p.ChooseCandidate()
-	assert.ErrorContains(t, err, "verdict.toml has another part for brute.py and slow.cpp; say which to try", "one is a reference, the other is expected to fail")
+	assert.ErrorContains(t, err, "these have other parts: brute.py, slow.cpp; say which to try", "one is a reference, the other is expected to fail")
 	assert.True(t, p.Solutions[0].Runs("part-two") && !p.Solutions[0].Runs("samples") && p.Solutions[1].Runs("samples"))
 }
 
@@ -213,7 +213,7 @@ func TestEachMistakeIsToldWithItsPlaceAndWhatToDo(t *testing.T) {
 		{"an indented end", map[string]string{"cases.md": "## x\n```input\n1\n  ```\n"}, []string{"cases.md:4: this fence is indented"}},
 		{"kinds of blocks", map[string]string{"cases.md": "## x\n```imput\n```\n```\n```\n```input nonewline\n```\n```input or\n```\n```input\n```\n```call\n```\n"},
 			[]string{`cases.md:2: there is no block of kind "imput"; did you mean "input"?`, "cases.md:4: say what this block holds", `cases.md:6: unknown word "nonewline" behind the kind of the block; did you mean "no-newline"?`,
-				"cases.md:8: \"or\", \"kept\", \"refused\", \"accept\" and \"reject\" stand behind output only", "cases.md:12: the block call belongs to a function problem"}},
+				"cases.md:8: \"or\", \"kept\", \"unsure\", \"refused\", \"accept\" and \"reject\" stand behind output only", "cases.md:12: the block call belongs to a function problem"}},
 		{"headings", map[string]string{"cases.md": "#A\n ## x\n##\n# !\n## a/b\n" + block}, []string{"cases.md:1: write a space", "cases.md:2: this heading is indented", "cases.md:3: this case has no name", "cases.md:4: this group has no name", "cases.md:5: a case cannot be named"}},
 		{"a case without blocks", map[string]string{"cases.md": "## x\n## y\n```output\n```\n"}, []string{`cases.md:1: the case "x" has no input`, `cases.md:2: the case "y" has an output and no input`}},
 		{"files that blocks point to", map[string]string{"d/e": "", "cases.md": "## x\n```input file=gone\n```\n## y\n```input file=d\n```\n## z\n```input file=d/e\n1\n```\n"},

@@ -28,6 +28,9 @@ func (c Case) Open() error {
 
 // Shown is what may be told of a run of the case.
 func (c Case) Shown(o verdict.Outcome) verdict.Outcome {
+	if c.Unsure && !o.Verdict.Passing() {
+		o.Hints = append([]string{c.unsureWords()}, o.Hints...)
+	}
 	if !c.Sealed {
 		return o
 	}

@@ -18,9 +18,12 @@ func (l *loader) shape() {
 		return
 	}
 	var err error
-	if call := l.problem.Call; call != nil {
-		l.problem.Shape, err = shape.ParseArguments(string(text), call.Takes)
-	} else {
+	switch call := l.problem.Call; {
+	case call != nil && call.Class != nil:
+		l.problem.Shape, err = shape.ParseCalls(string(text), shape.Calls{Takes: call.takes, Read: call.called})
+	case call != nil:
+		l.problem.Shape, err = shape.ParseArguments(string(text), call.Data())
+	default:
 		l.problem.Shape, err = shape.Parse(string(text))
 	}
 	var mistakes shape.Mistakes

@@ -45,13 +45,60 @@ func readJudge(j *Judge, r *settings.Reader, languages []string) func(at string,
 	}
 }
 
+// Settings are what a person has said for all problems. Zero values were not set.
+type Settings struct {
+	Judge              Judge
+	Language           string // of a source to begin with
+	Jobs               int
+	Editor             string              // a command with its options
+	Colour             string              // "never" or "always"; empty: as the terminal allows
+	Flags              map[string][]string // of compilers, by the language's name
+	Absolute, Relative float64             // errors that are allowed where numbers are compared and nothing is said
+	Lines              map[string]int      // where each was said, by its key
+}
+
 // ReadSettings reads a person's own settings.toml, which holds what counts for all problems.
-func ReadSettings(file string, text []byte, words Vocabulary) (judge Judge, mistakes Mistakes) {
+func ReadSettings(file string, text []byte, words Vocabulary) (s Settings, mistakes Mistakes) {
+	s.Flags, s.Lines = map[string][]string{}, map[string]int{}
 	r, tree := settings.Read(text, func(line int, format string, args ...any) {
 		mistakes = append(mistakes, Mistake{file, line, fmt.Sprintf(format, args...)})
 	})
 	if tree != nil {
-		r.Table("", tree, settings.Fields{"judge": readJudge(&judge, r, words.LimitNames)})
+		r.Table("", tree, settings.Fields{
+			"judge":    readJudge(&s.Judge, r, words.LimitNames),
+			"language": r.OneOf(&s.Language, words.Languages),
+			"jobs": func(at string, value any) {
+				n, ok := value.(int64)
+				if s.Jobs = int(n); !ok || n < 1 || n > 256 {
+					r.WrongAt(at, "jobs is %v; it can be 1 to 256", value)
+				}
+			},
+			"editor": r.Text(&s.Editor),
+			"colour": r.OneOf(&s.Colour, []string{"auto", "never", "always"}),
+			"flags": func(at string, value any) {
+				fields := settings.Fields{}
+				for _, name := range words.LimitNames {
+					fields[name] = func(at string, value any) {
+						var list []string
+						r.Texts(&list)(at, value)
+						s.Flags[name] = list
+					}
+				}
+				r.Table(at, value, fields)
+			},
+			"compare": func(at string, value any) {
+				r.Table(at, value, settings.Fields{"absolute": r.Tolerance(&s.Absolute), "relative": r.Tolerance(&s.Relative)})
+			},
+		})
+		for _, key := range []string{"language", "jobs", "editor", "colour", "compare.absolute", "compare.relative"} {
+			s.Lines[key] = r.Line(key)
+		}
+		for name := range s.Flags {
+			s.Lines["flags."+name] = r.Line("flags." + name)
+		}
 	}
-	return judge, mistakes
+	if s.Colour == "auto" {
+		s.Colour = ""
+	}
+	return s, mistakes
 }
