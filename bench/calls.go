@@ -70,11 +70,11 @@ func (b *bench) calls() error {
 				return err
 			}
 		}
-		if err := b.decoding(large, c.title, c.file, c.reader); err != nil {
+		if err := b.decoding(large, c.title, "a million integers from the case into the function", c.file, c.reader); err != nil {
 			return err
 		}
 	}
-	return nil
+	return b.nodes()
 }
 
 // callProblem writes a problem of n cases.
@@ -119,9 +119,9 @@ func (b *bench) oneProcess(dir, title, file string) error {
 	return nil
 }
 
-// decoding times how long a million integers take from a case into the function:
-// they are read, checked, passed on and decoded.
-func (b *bench) decoding(dir, title, file, own string) error {
+// decoding times how long the arguments of a case take into the function: they are
+// read, checked, passed on and decoded.
+func (b *bench) decoding(dir, title, what, file, own string) error {
 	var ours, theirs, ratio []float64
 	for i := range b.rounds + 1 {
 		none, _, err := timed(dir, b.cold, "try", file, "--case", "many/0")
@@ -150,7 +150,7 @@ func (b *bench) decoding(dir, title, file, own string) error {
 	if own != "" {
 		beside = fmt.Sprintf("its own library decodes them in %s ms; %s times its time", spread(theirs, "%.0f"), spread(ratio, "%.2f"))
 	}
-	fmt.Printf("calls: %s: a million integers from the case into the function in %s ms; %s\n", title, spread(ours, "%.0f"), beside)
+	fmt.Printf("calls: %s: %s in %s ms; %s\n", title, what, spread(ours, "%.0f"), beside)
 	return nil
 }
 

@@ -41,7 +41,7 @@ func main() {
 		return
 	}
 	rounds := flag.Int("rounds", 5, "rounds of each measurement")
-	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, calls, shape, shrink, edges, rounds, grow, ready, cross, edit, import or watch")
+	only := flag.String("only", "", "make one measurement only: start, spawn, held, late, quiet, cases, pour, compare, talk, calls, nodes, shape, shrink, edges, rounds, grow, ready, cross, edit, import or watch")
 	seconds := flag.Int("right", 10, "seconds for which right solutions are crossed")
 	flag.Parse()
 	if err := run(*rounds, *seconds, *only); err != nil {
@@ -88,6 +88,9 @@ func run(rounds, seconds int, only string) error {
 		if err := m.measure(); err != nil {
 			return err
 		}
+	}
+	if only == "nodes" { // a part of calls
+		return b.nodes()
 	}
 	return nil
 }

@@ -30,6 +30,10 @@ func Tour() []Stop {
 		{"tents", "Any valid placement is right, so a checker decides, written in Starlark, and for the long row in Python. It is itself tried on answers of which it is known what it must say: 'cold try --checker'."},
 		{"crevasse", "An interactive problem: the solution probes for a depth, and the interactor answers. One asks too often, one forgets to flush, one stops early, one never stops talking. 'cold talk' lets you be the candidate."},
 		{"thaw", "A function in place of a program, called in seven languages, many times in one process. One forgets to return, one changes its argument, one loses the last day, one remembers the call before, one counts in 32 bits."},
+		{"tow", "A linked list, with the class that judges declare. One loses the rest, one makes a circle, one turns too much; a list is written as an array, and drawn where it fails."},
+		{"trail", "A tree, level by level. One looks only downwards, one begins at 0 though it is colder, one keeps its best from the call before."},
+		{"beacons", "A class: objects are made and their methods called, a call a line, and the verdict names the call. One forgets the wrong beacon, one throws out too much, one shares between two objects what each must keep."},
+		{"stowed", "Values within values to any depth, as JSON has them. One counts without depth, one begins at 0, one takes it for granted that no crate is empty."},
 		{"logbook", "Two questions about one large input that lies in a file of its own name. Nobody knows the answers yet, so they are printed and not judged; one that is known to be too small is never taken again."},
 	}
 }

@@ -76,6 +76,7 @@ type testCase struct {
 	Stderr      *string         `json:"stderr,omitempty"`
 	StderrCut   bool            `json:"stderr_cut,omitempty"`
 	Returned    string          `json:"returned,omitempty"`
+	Methods     []methodTime    `json:"methods,omitempty"`
 	Difference  *difference     `json:"difference,omitempty"`
 	Differs     *differs        `json:"differs,omitempty"`
 	Share       *float64        `json:"share,omitempty"`
@@ -90,6 +91,13 @@ type runs struct {
 	Least  float64 `json:"least_cpu_seconds"`
 	Median float64 `json:"median_cpu_seconds"`
 	Most   float64 `json:"most_cpu_seconds"`
+}
+
+// A methodTime is what all calls of a method of a class took.
+type methodTime struct {
+	Method string  `json:"method"`
+	Calls  int     `json:"calls"`
+	CPU    float64 `json:"cpu_seconds"`
 }
 
 type difference struct {
@@ -198,6 +206,9 @@ func newCase(p problem.Case, o verdict.Outcome) testCase {
 		c.Share = &o.Share
 	}
 	c.Returned = o.Returned
+	for _, m := range o.Methods {
+		c.Methods = append(c.Methods, methodTime{m.Method, m.Calls, m.CPU.Seconds()})
+	}
 	c.Checker = string(o.Checker.Bytes)
 	if k := o.Talk; k != nil {
 		lines := []said{}

@@ -3,6 +3,7 @@ package report
 import (
 	"bytes"
 	"encoding/json"
+	"strings"
 	"testing"
 	"time"
 
@@ -62,6 +63,16 @@ func TestWhatIsWrittenIsWhatTheSchemaSays(t *testing.T) {
 	assert.Equal(t, "4", cases[5].(map[string]any)["returned"])
 	_, empty := written(t, p)
 	assert.NoError(t, schema.Validate(empty))
+}
+
+func TestTheMethodsOfAClassAreWrittenWithTheirTimes(t *testing.T) {
+	p := &problem.Problem{Dir: "/station/radio", Cases: []problem.Case{{Name: "a/1"}}}
+	began := judge.Began{Plan: judge.Plan{Solution: problem.Solution{File: "radio.py", Role: "candidate"}}}
+	text, document := written(t, p, began, judge.Case{Outcome: verdict.Outcome{Verdict: verdict.TimeLimit, Ran: true, Methods: []verdict.MethodTime{{Method: "put", Calls: 500, CPU: 2 * time.Second}, {Method: "new", Calls: 1, CPU: time.Millisecond}}}}, judge.Ended{})
+	schema, err := jsonschema.NewCompiler().Compile("../docs/try.schema.json")
+	require.NoError(t, err)
+	assert.NoError(t, schema.Validate(document))
+	assert.Contains(t, strings.Join(strings.Fields(text), " "), `"methods": [ { "method": "put", "calls": 500, "cpu_seconds": 2 }, { "method": "new", "calls": 1, "cpu_seconds": 0.001 } ]`)
 }
 
 func TestAbsentFactsAreLeftOutAndKnownZerosAreNot(t *testing.T) {

@@ -60,6 +60,8 @@ func answerWords(p *problem.Problem, c problem.Case) string {
 		return fmt.Sprintf("%d refused", len(c.Refused))
 	case len(c.Accepted) == 0:
 		return "no answer"
+	case c.Unsure:
+		return "doubtful"
 	case c.Kept != "":
 		return "kept"
 	case len(c.Accepted) == 1:
@@ -121,4 +123,13 @@ func (s *Screen) Answer(text []byte) {
 	s.printLines(lines[:shownWhole.head], 0)
 	s.leftOut(count(len(lines)-shownWhole.head-shownWhole.tail, "line"))
 	s.printLines(lines[len(lines)-shownWhole.tail:], 0)
+}
+
+// Sample shows a sample as it was taken, with where its sides stand in the page, and the doubts about it.
+func (s *Screen) Sample(input, output []byte, line, outLine int, doubts []string) {
+	s.printData(fmt.Sprintf("input, line %d", line), problem.Data{Text: input, Size: int64(len(input))}, shownShort)
+	s.printData(fmt.Sprintf("output, line %d", outLine), problem.Data{Text: output, Size: int64(len(output))}, shownShort)
+	for _, words := range doubts {
+		s.Print("%s", s.wrapped(normal, marked.Render("doubtful")+" "+Visible(words), "  "))
+	}
 }

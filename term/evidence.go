@@ -3,6 +3,7 @@ package term
 import (
 	"fmt"
 	"os"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -47,18 +48,21 @@ func (v *TryView) facts(candidate string, c *problem.Case, o verdict.Outcome) {
 	case o.Differs != nil:
 		s.printSides(o.Differs.Difference, v.all[o.Differs.Solution].name, candidate)
 		s.printData(v.Problem.Kind().Input, c.Input, shownShort)
+		v.argumentsDrawn(c)
 	case o.Verdict == verdict.Unjudged: // what it printed is what matters
-		v.printed(o, unjudgedMost)
+		v.printed(c, o, unjudgedMost)
 		s.printData(v.Problem.Kind().Input, c.Input, shownShort)
+		v.argumentsDrawn(c)
 	case o.Talk != nil:
 		s.printData("input", c.Input, shownShort)
 		s.printTalk(candidate, o)
 	default:
 		s.printData(v.Problem.Kind().Input, c.Input, shownShort)
+		v.argumentsDrawn(c)
 		if o.Difference != nil && !v.Problem.Kind().Calls {
 			s.printShare(c.Input, o.Difference.Answer)
 		}
-		v.printed(o, outputMost)
+		v.printed(c, o, outputMost)
 		if c.Compare.Custom() && len(c.Accepted) > 0 && !o.Verdict.Passing() {
 			s.printData("a right answer", c.Accepted[0], shownShort)
 		}
@@ -75,6 +79,12 @@ func (v *TryView) facts(candidate string, c *problem.Case, o verdict.Outcome) {
 		s.Print("\n  %s", strong.Render("stderr"))
 		s.printText(o.Stderr, stderrMost)
 	}
+	if o.Verdict == verdict.TimeLimit && len(o.Methods) > 1 {
+		s.Print("\n  %s", strong.Render("time by method"))
+		for _, m := range o.Methods {
+			s.Print("  %9s  %s in %s", Duration(m.CPU), Visible(m.Method), verdict.Count(m.Calls, "call"))
+		}
+	}
 	for i, hint := range o.Hints {
 		if i == 0 {
 			s.Print("")
@@ -90,10 +100,10 @@ func (s *Screen) hint(words string) {
 
 // printed shows what a program printed, beside what was expected where both are
 // known.
-func (v *TryView) printed(o verdict.Outcome, most int) {
+func (v *TryView) printed(c *problem.Case, o verdict.Outcome, most int) {
 	s := v.Screen
 	if v.Problem.Kind().Calls {
-		v.returned(o, most)
+		v.returned(c, o, most)
 		return
 	}
 	switch {
@@ -112,7 +122,7 @@ func (v *TryView) printed(o verdict.Outcome, most int) {
 
 // returned shows what a function returned, beside what was expected where both
 // are known, and what it printed on the way.
-func (v *TryView) returned(o verdict.Outcome, most int) {
+func (v *TryView) returned(c *problem.Case, o verdict.Outcome, most int) {
 	s := v.Screen
 	switch {
 	case o.Difference != nil:
@@ -120,6 +130,9 @@ func (v *TryView) returned(o verdict.Outcome, most int) {
 	case o.Returned != "":
 		s.Print("\n  %s", strong.Render("returned"))
 		s.printText(verdict.Text{Bytes: []byte(o.Returned)}, most)
+	}
+	if o.Returned != "" {
+		v.resultsDrawn(c, o)
 	}
 	if len(o.Stdout.Bytes) > 0 {
 		s.Print("\n  %s", strong.Render("printed"))
@@ -353,10 +366,7 @@ func (s *Screen) printSides(d *verdict.Difference, wanted, title string) {
 	column := (s.Width - 2 - between) / 2
 	blanks := d.Kind == verdict.InSpacing
 	want, got := sideLines(d.ExpectedSide, column, blanks), sideLines(d.GotSide, column, blanks)
-	widest := 0
-	for _, line := range append(append([]string(nil), want...), got...) {
-		widest = max(widest, width(line))
-	}
+	widest := widest(slices.Concat(want, got))
 	if column < 26 && widest > column-1 {
 		s.Print("\n  %s", strong.Render(wanted))
 		s.printColumn(sideLines(d.ExpectedSide, s.Width-2, blanks))
@@ -366,16 +376,29 @@ func (s *Screen) printSides(d *verdict.Difference, wanted, title string) {
 	}
 	column = min(column, max(widest, 24))
 	s.Print("\n  %s%s%s", strong.Render(pad(fit(wanted, column), column)), strings.Repeat(" ", between), strong.Render(title))
-	for i := range max(len(want), len(got)) {
+	s.printBeside("  ", want, got, column+between)
+}
+
+// printBeside shows lines beside others, which begin so many columns to the right.
+func (s *Screen) printBeside(indent string, lines, others []string, column int) {
+	for i := range max(len(lines), len(others)) {
 		left, right := "", ""
-		if i < len(want) {
-			left = want[i]
+		if i < len(lines) {
+			left = lines[i]
 		}
-		if i < len(got) {
-			right = got[i]
+		if i < len(others) {
+			right = others[i]
 		}
-		s.Print("  %s%s%s", pad(left, column), strings.Repeat(" ", between), right)
+		s.Print("%s%s%s", indent, pad(left, column), right)
 	}
+}
+
+// widest is the width of the widest line.
+func widest(lines []string) (most int) {
+	for _, line := range lines {
+		most = max(most, width(line))
+	}
+	return most
 }
 
 func (s *Screen) printColumn(lines []string) {

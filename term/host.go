@@ -89,3 +89,11 @@ func (s *Screen) columns(before []string, words string) {
 	text := s.wrapped(normal, words, strings.Repeat(" ", width(lead)))
 	s.Print("%s%s", lead, strings.TrimLeft(text, " "))
 }
+
+// Settings shows what counts for all problems: of each its value, and where that is from.
+func (s *Screen) Settings(path string, rows [][3]string) {
+	s.Print("%s", strong.Render(Visible(path)))
+	for _, row := range rows {
+		s.Print("  %-17s %-24s %s", row[0], Visible(row[1]), dim.Render(Visible(row[2])))
+	}
+}

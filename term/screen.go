@@ -68,6 +68,20 @@ func NewScreen(out, errors io.Writer, environ []string) *Screen {
 	return s
 }
 
+// Colour lets a person have colours always, or never, whatever the terminal says; empty: as that says. NO_COLOR
+// stands above it.
+func (s *Screen) Colour(how string, environ []string) {
+	if _, ok := lookup(environ, "NO_COLOR"); ok {
+		return
+	}
+	switch how {
+	case "never":
+		s.profile = colorprofile.ASCII
+	case "always":
+		s.profile = max(s.profile, colorprofile.ANSI256)
+	}
+}
+
 func lookup(environ []string, name string) (string, bool) {
 	for _, entry := range environ {
 		if key, value, ok := strings.Cut(entry, "="); ok && key == name && value != "" {
