@@ -310,8 +310,8 @@ exit $status`
 }
 
 func TestAtATerminalCrossAsksWhetherToKeepWhatItFound(t *testing.T) {
-	s := crossed(t, total("if (n > 2) s--;"))
 	for answer, written := range map[string]bool{"n\n": false, "y\n": true} {
+		s := crossed(t, total("if (n > 2) s--;")) // a folder for each answer, since one is written to
 		cmd, master := onTerminal(t, s, 100, "cross", "--seed", "5")
 		shown := screen(t, master, "write it into cases.md? [y/N] ")
 		assert.Contains(t, shown, "building …")

@@ -252,19 +252,20 @@ func switches(t *testing.T, process int) (total int) {
 }
 
 // The runtime looks after threads that wait in the kernel, first every few ten
-// microseconds, which would make more than 150 wake-ups here.
+// microseconds, which would make more than 150 wake-ups here; calmed, it does so once in that time.
+// A machine that is emulated takes long to start a program, which counts as well.
 func TestAWorkerLetsItsProgramRunAlone(t *testing.T) {
-	const most = 100
+	const most = 70 // beyond one in that time
 	b := open(t)
 	if h := b.Hold(); h.Isolation != Namespaces && os.Geteuid() != 0 {
 		t.Skip("without namespaces an ordinary user has no right to calm the runtime")
 	}
 	least := math.MaxInt
 	for tries := 0; least >= most && tries < 5; tries++ {
-		before := switches(t, b.supervisor.Pid)
+		before, began := switches(t, b.supervisor.Pid), time.Now()
 		result := run(t, b, program(t, "act", "sleep"), verdict.Limits{Time: time.Second, Wall: 300 * time.Millisecond, Memory: 64 << 20})
 		require.Equal(t, PassedWall, result.Ending)
-		least = min(least, switches(t, b.supervisor.Pid)-before)
+		least = min(least, switches(t, b.supervisor.Pid)-before-int(time.Since(began)/calm))
 	}
 	assert.Less(t, least, most)
 }
