@@ -176,7 +176,8 @@ func (p *Problem) addText(group string, c NewCase) error {
 // next group begins, or the end of the text.
 func groupEnd(text []byte, group string) (at int, found bool) {
 	inside := group == CasesFolder // cases above the first heading
-	for _, s := range outline(text) {
+	sections, _ := outline(text)
+	for _, s := range sections {
 		switch {
 		case s.level != 1:
 		case inside:

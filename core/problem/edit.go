@@ -10,6 +10,8 @@ import (
 	"slices"
 	"strings"
 	"time"
+
+	"github.com/pelletier/go-toml/v2"
 )
 
 // FindCase returns the one case that a name means: "group/name", or "name"
@@ -195,6 +197,9 @@ func (p *Problem) rewrite(name string, old, text []byte) error {
 	if len(text) > LargestCasesFile {
 		return &RequestError{fmt.Sprintf("%s would grow past %d MB; put data into %s/", name, int(LargestCasesFile/1e6), CasesFolder)}
 	}
+	if err := toml.Unmarshal(Plain(text), new(map[string]any)); err != nil && name == ConfigFile {
+		return &RequestError{fmt.Sprintf("%s says this in a way that cannot be added to (%s); write it there by hand: %s", name, strings.TrimPrefix(err.Error(), "toml: "), added(old, text))}
+	}
 	now, err := os.ReadFile(p.full(name))
 	if err != nil && !errors.Is(err, os.ErrNotExist) || !bytes.Equal(now, old) {
 		return &RequestError{fmt.Sprintf("%s was changed by somebody else at this moment and stays as it is; try again", name)}
@@ -202,9 +207,15 @@ func (p *Problem) rewrite(name string, old, text []byte) error {
 	return WriteWhole(p.full(name), text, 0o644)
 }
 
+// added is what was to be written behind a text, in one line.
+func added(old, text []byte) string {
+	return strings.Join(strings.Fields(string(bytes.TrimPrefix(text, old))), " ")
+}
+
 // findSection returns the section of cases.md that holds a case.
 func findSection(text []byte, c Case) (section, error) {
-	for _, s := range outline(text) {
+	sections, _ := outline(text)
+	for _, s := range sections {
 		if s.level == 2 && s.group == c.Group && s.name == c.shortName() {
 			return s, nil
 		}

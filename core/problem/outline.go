@@ -17,9 +17,9 @@ type section struct {
 	to    int    // where the next section begins
 }
 
-// outline returns the sections of cases.md in their order. It reads the text as
-// Load does, and finds mistakes no mistake.
-func outline(text []byte) (all []section) {
+// outline returns the sections of cases.md in their order, and where its blocks begin. It reads the
+// text as Load does, and finds mistakes no mistake.
+func outline(text []byte) (all []section, blocks []int) {
 	r := &casesReader{loader: &loader{problem: &Problem{}}, rest: bytes.TrimPrefix(text, []byte(ByteOrderMark))}
 	group := CasesFolder
 	for {
@@ -34,6 +34,7 @@ func outline(text []byte) (all []section) {
 		case strings.HasPrefix(strings.TrimLeft(line, " "), "<!--"):
 			r.comment(line)
 		case fenceLength(line) > 0:
+			blocks = append(blocks, offset)
 			r.fenced(line[:1], fenceLength(line))
 			if len(all) > 0 {
 				all[len(all)-1].data = len(text) - len(r.rest)
@@ -50,5 +51,5 @@ func outline(text []byte) (all []section) {
 			all = append(all, section{level: level, group: group, name: name, from: offset, body: body, data: body, to: len(text)})
 		}
 	}
-	return all
+	return all, blocks
 }

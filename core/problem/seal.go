@@ -74,7 +74,15 @@ func (p *Problem) Seal(groups []string, sealed bool) (undo func() error, err err
 		}
 		text = bytes.Clone(old)
 		for _, group := range groups {
-			text = sealedIn(text, group, groupTable(text, group), sealed)
+			line := groupTable(text, group)
+			text = sealedIn(text, group, line, sealed)
+			if slices.Contains(sealedGroups(text), group) != sealed {
+				word := "take \"sealed = true\" out"
+				if sealed {
+					word = "write \"sealed = true\""
+				}
+				return &RequestError{fmt.Sprintf("%s:%d: the group %s is not a table of lines of its own; %s there, and nothing was changed", ConfigFile, max(line, 1), group, word)}
+			}
 		}
 		if bytes.Equal(text, old) {
 			return nil
@@ -110,7 +118,7 @@ func groupTable(text []byte, group string) (line int) {
 // text that is no TOML there are none.
 func groupTables(text []byte) func(yield func(int, map[string]any) bool) {
 	return func(yield func(int, map[string]any) bool) {
-		r, tree := settings.Read(text, func(int, string, ...any) {})
+		r, tree := settings.Read(Plain(text), func(int, string, ...any) {})
 		list, _ := tree["group"].([]any)
 		for i, item := range list {
 			if table, ok := item.(map[string]any); ok && !yield(r.Line(fmt.Sprintf("group[%d]", i)), table) {
@@ -160,12 +168,17 @@ func (p *Problem) SealedGroups() (list []string, err error) {
 	if err != nil && !errors.Is(err, os.ErrNotExist) {
 		return nil, err
 	}
-	for _, table := range groupTables(Plain(text)) {
+	return sealedGroups(text), nil
+}
+
+// sealedGroups are those that a text of verdict.toml says are sealed.
+func sealedGroups(text []byte) (list []string) {
+	for _, table := range groupTables(text) {
 		if name, ok := table["name"].(string); ok && table["sealed"] == true {
 			list = append(list, name)
 		}
 	}
-	return list, nil
+	return list
 }
 
 // hideSealed takes out of mistakes what they say of cases of sealed groups.

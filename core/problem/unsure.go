@@ -22,7 +22,21 @@ func (c Case) unsureWords() string {
 
 var takenFrom = regexp.MustCompile(`^\s*From (.+?, line \d+)`)
 
-var unsureFence = regexp.MustCompile("(?m)^((?:```+|~~~+)(?:output|returns)\\b.*?) " + unsureWord + "\\b")
+var unsureBlock = regexp.MustCompile(`[ \t]+` + unsureWord + `(\s|$)`)
+
+// sure takes the word out of the first lines of blocks between two places of a text.
+func sure(text []byte, from, to int) (changed []byte) {
+	_, blocks := outline(text)
+	done := 0
+	for _, at := range blocks {
+		line, _, _ := bytes.Cut(text[at:], []byte("\n"))
+		if m := unsureBlock.FindIndex(line); m != nil && from <= at && at < to {
+			changed = append(changed, text[done:at+m[0]]...)
+			done = at + m[0] + len(bytes.TrimRight(line[m[0]:m[1]], " \t\r"))
+		}
+	}
+	return append(changed, text[done:]...)
+}
 
 // Sure takes back that a sample was taken with doubt. It returns the file that was changed.
 func (p *Problem) Sure(c Case) (where string, err error) {
@@ -46,7 +60,7 @@ func (p *Problem) Sure(c Case) (where string, err error) {
 			}
 			from, to = s.body, s.data
 		}
-		changed := slices.Concat(old[:from], unsureFence.ReplaceAll(old[from:to], []byte("$1")), old[to:])
+		changed := sure(old, from, to)
 		if bytes.Equal(changed, old) {
 			return &RequestError{fmt.Sprintf("the word %q of %s was not found in %s; take it out there", unsureWord, c.Name, where)}
 		}

@@ -58,7 +58,11 @@ type Fields map[string]func(at string, value any)
 func (r *Reader) Table(at string, value any, known Fields) {
 	table, ok := value.(map[string]any)
 	if !ok {
-		r.WrongAt(at, "%s must be a table, such as [%s]", at, at)
+		example := "[" + at + "]"
+		if list, _, ok := strings.Cut(at, "["); ok {
+			example = "[[" + list + "]]"
+		}
+		r.WrongAt(at, "%s must be a table, such as %s", at, example)
 		return
 	}
 	for key, value := range table {
@@ -203,9 +207,11 @@ func keyLines(text []byte) map[string]int {
 		path, line := l.keyPath(node)
 		switch node.Kind {
 		case unstable.Table:
-			table = path
+			table = indexed(path, counts)
 			l.note(table, line)
 		case unstable.ArrayTable:
+			around, key := cutLast(path)
+			path = join(indexed(around, counts), key)
 			table = path + "[" + strconv.Itoa(counts[path]) + "]"
 			counts[path]++
 			l.note(path, line)
@@ -223,17 +229,49 @@ func (l *lineReader) note(path string, line int) {
 		if _, ok := l.lines[path]; !ok {
 			l.lines[path] = line
 		}
-		path = path[:max(0, strings.LastIndexByte(path, '.'))]
+		path, _ = cutLast(path)
 	}
+}
+
+// indexed is the path of a table, with the index of each list of tables on the way, of which there are counts so
+// far: what stands behind [[group]] as [group.x] is of the last group.
+func indexed(path string, counts map[string]int) (all string) {
+	for key := range strings.SplitSeq(path, ".") {
+		all = join(all, key)
+		if n := counts[all]; n > 0 {
+			all += "[" + strconv.Itoa(n-1) + "]"
+		}
+	}
+	return all
+}
+
+// cutLast parts a path before its last key.
+func cutLast(path string) (around, key string) {
+	at := strings.LastIndexByte(path, '.')
+	return path[:max(0, at)], path[at+1:]
 }
 
 func (l *lineReader) noteValue(table string, node *unstable.Node) {
 	path, line := l.keyPath(node)
 	path = join(table, path)
 	l.note(path, line)
-	if value := node.Value(); value.Kind == unstable.InlineTable {
-		for it := value.Children(); it.Next(); {
+	l.noteInside(path, node.Value(), line)
+}
+
+// noteInside remembers where the tables within a value stand. The parser knows where a key stands, and of a
+// table without one only what it lies in.
+func (l *lineReader) noteInside(path string, value *unstable.Node, line int) {
+	it := value.Children()
+	switch value.Kind {
+	case unstable.InlineTable:
+		for it.Next() {
 			l.noteValue(path, it.Node())
+		}
+	case unstable.Array:
+		for i := 0; it.Next(); i++ {
+			at := path + "[" + strconv.Itoa(i) + "]"
+			l.noteInside(at, it.Node(), line)
+			l.note(at, line)
 		}
 	}
 }
