@@ -48,6 +48,9 @@ type driver struct {
 	// wide says that integers past 2^53 are passed as texts, since a number of
 	// the language does not hold them.
 	wide bool
+	// leaves says that what was passed and returned stays in memory, since nobody knows what the function has freed or
+	// keeps: always, or where there are nodes.
+	leaves, leavesNodes bool
 	// fixed says that it cannot tell the nodes of a result from those of an argument.
 	fixed bool
 	// asks says that it serves functions that a site provides.
@@ -61,8 +64,8 @@ type driver struct {
 // table has an entry for each language that can serve function problems, by the
 // language's name.
 var table = map[string]driver{
-	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"cold_driver.c"}}, fit: fitC, classes: true, fixed: true, asks: true},
-	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp, classes: true, asks: true},
+	"c":          {text: "c.c", file: "cold_driver.c", build: map[string][]string{"{source}": {"cold_driver.c"}}, fit: fitC, classes: true, asks: true, leaves: true},
+	"cpp":        {text: "cpp.cpp", file: "cold_driver.cpp", build: map[string][]string{"{source}": {"cold_driver.cpp"}}, fit: fitCpp, classes: true, asks: true, leavesNodes: true},
 	"csharp":     {text: "csharp.cs", file: "ColdDriver.cs", build: map[string][]string{"{source}": {"-main:ColdDriver", "{source}", "ColdDriver.cs"}}, fit: fitCSharp, classes: true, asks: true},
 	"go":         {text: "go.go.txt", file: "cold_driver.go", build: map[string][]string{"{source}": {"{source}", "cold_driver.go"}}, fit: fitGo, classes: true, asks: true},
 	"java":       {text: "java.java", file: "ColdDriver.java", build: map[string][]string{"{source}": {"{source}", "ColdDriver.java"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitJava, classes: true, asks: true},
@@ -81,7 +84,7 @@ var table = map[string]driver{
 	"php":             {text: "php.php", file: "cold_driver.php", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.php"}}, fit: fitPHP, fixed: true},
 	"python":          {text: "python.py", file: "cold_driver.py", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.py"}}, fit: fitNothing, classes: true, scripts: true, asks: true},
 	"ruby":            {text: "ruby.rb", file: "cold_driver.rb", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.rb"}}, fit: fitNothing, classes: true, asks: true},
-	"rust":            {text: "rust.rs", fit: fitRust, classes: true, fixed: true, asks: true},
+	"rust":            {text: "rust.rs", fit: fitRust, classes: true, asks: true},
 	"typescript":      {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true, scripts: true, asks: true},
 	"typescript-node": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true, scripts: true, asks: true},
 }
@@ -110,6 +113,13 @@ func Serves(l *toolchain.Language) bool {
 func WideAsText(l *toolchain.Language) bool {
 	d, _ := of(l)
 	return d.wide
+}
+
+// Leaves reports whether what is passed and returned stays in the memory of a process when a call has ended.
+func Leaves(function *problem.Call, l *toolchain.Language) bool {
+	d, _ := of(l)
+	f := fitting{function: function}
+	return d.leaves || d.leavesNodes && len(f.nodeKinds()) > 0
 }
 
 var cppUnserved = regexp.MustCompile(`cold_driver::Json<(.+?) ?>['’]`)

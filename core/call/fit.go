@@ -378,6 +378,16 @@ func fitRust(f *fitting) error {
 		f.words["GIVE"] = "{ let mut result = result; result.give_nodes(&mut out, &mut r.misfit); result.drop_nodes() }"
 	}
 	f.rustWithoutMain()
+	places, err := f.rustPlaces()
+	if err != nil {
+		return err
+	}
+	if f.function.NodeOf() > 0 {
+		f.words["GIVE"] = "{ let mut result = result; give_place(&result, &mut out, &mut r.misfit); result.drop_nodes() }"
+	}
+	if f.function.CopyOf > 0 {
+		f.words["COUNTED"] = "                        let mut result = result;\n                        out.push('[');\n                        result.give_nodes(&mut out, &mut r.misfit);\n                        copied(&mut r.misfit);\n                        result.drop_nodes();\n                        out.push(',');\n"
+	}
 	params := split(s.params)
 	callee := "super::" + s.path("::")
 	f.source = append(f.source, undeclared(string(f.source))...)
@@ -407,6 +417,8 @@ func fitRust(f *fitting) error {
 		how := "<" + owned + " as Take>::take"
 		if isNodes(takes[i].Type) {
 			how = "Nodes::take_nodes" // of the type that the call says
+		} else if takes[i].Type.Kind == value.Place {
+			how = "place" // the node is found when all arguments are there
 		}
 		take = append(take, fmt.Sprintf("            r.next();\n            r.parameter = %d;\n            let mut a%d = %s(&mut r);", i+1, i, how))
 		args = append(args, fmt.Sprintf("%sa%d", borrow, i))
@@ -414,9 +426,15 @@ func fitRust(f *fitting) error {
 			return refuse("%s changes its argument %d, which must be declared as &mut", s.name, i+1)
 		}
 	}
-	f.words["TAKE"] = strings.Join(take, "\n")
+	f.words["TAKE"] = strings.Join(append(take, places...), "\n")
 	f.words["CALL"] = callee + "(" + strings.Join(args, ", ") + ")"
 	f.words["CHANGED"] = ""
+	if len(places) > 0 {
+		f.words["CHANGED"] = "                let mut original = original;\n                original.drop_nodes();"
+	}
+	if f.function.CopyOf > 0 {
+		f.words["CHANGED"] = "                if !failed {\n                    original.give_nodes(&mut out, &mut r.misfit);\n                    out.push(']');\n                }\n" + f.words["CHANGED"]
+	}
 	if n := f.function.Changes; n > 0 {
 		give := "give(&mut out)"
 		if isNodes(f.function.Takes[n-1].Type) {

@@ -25,9 +25,18 @@ type cWriter struct {
 	args     []string
 }
 
+// passed is the type of what stands for a value: a node of an argument is passed as that is.
+func passed(t value.Type) value.Type {
+	if t.Kind == value.Place {
+		return *t.Of
+	}
+	return t
+}
+
 // cServes reports types that C has no usual way to pass.
 func cServes(f *problem.Call) error {
 	for _, field := range f.Takes {
+		field.Type = passed(field.Type)
 		e, depth := field.Type.Element()
 		if usual[e.Kind] == "" {
 			return refuse("C has no usual way to pass %s", field.Type)
@@ -41,6 +50,7 @@ func cServes(f *problem.Call) error {
 		results = f.Returns
 	}
 	for _, field := range results {
+		field.Type = passed(field.Type)
 		e, depth := field.Type.Element()
 		switch {
 		case usual[e.Kind] == "":
@@ -65,7 +75,10 @@ func fitC(f *fitting) error {
 	if err != nil {
 		return err
 	}
-	nodes := f.cNodes(o)
+	nodes, err := f.cNodes(o)
+	if err != nil {
+		return err
+	}
 	w := &cWriter{function: s.name, params: split(s.params)}
 	if len(w.params) == 1 && w.params[0] == "void" {
 		w.params = nil
@@ -81,11 +94,20 @@ func fitC(f *fitting) error {
 			return err
 		}
 	}
+	w.places(f.function)
 	var call string
-	if f.function.UpTo && returned == "void" {
+	if f.function.CopyOf > 0 {
+		original := value.Field{Type: f.function.Takes[f.function.CopyOf-1].Type}
+		if call, err = w.result(original.Type, returned); err == nil && call == "" {
+			return refuse("%s returns nothing, and the problem asks for a copy", s.name)
+		}
+		call = "cold_say(\"[\");\n            " + call + "\n            cold_copied();\n            cold_say(\",\");\n            " + put(original.Type, fmt.Sprintf("a%d", f.function.CopyOf-1)) + "\n            cold_say(\"]\")"
+	} else if f.function.UpTo && returned == "void" {
 		return refuse("%s returns nothing, and the problem asks for %s", s.name, f.function.Returns[0])
 	}
-	if f.function.UpTo {
+	if f.function.CopyOf > 0 {
+		// It was written above.
+	} else if f.function.UpTo {
 		call, err = w.result(results[0].Type, returned)
 	} else if f.function.Changes > 0 || len(results) > 1 {
 		call = "(void)0"
@@ -105,6 +127,7 @@ func fitC(f *fitting) error {
 		line("cold_began = cold_now();")
 		line("%s cold_result = %s;", returned, invoke)
 		line("cold_spent = cold_now() - cold_began;")
+		line("cold_settle();")
 		line("cold_say(\"[\");")
 		call += " cold_say(\",\")"
 		w.give.WriteString("            cold_say(\"]\");\n")
@@ -112,6 +135,7 @@ func fitC(f *fitting) error {
 		line("cold_began = cold_now();")
 		line("%s;", invoke)
 		line("cold_spent = cold_now() - cold_began;")
+		line("cold_settle();")
 		if f.function.Changes == 0 && len(results) == 1 {
 			line("cold_say(\"null\");")
 			call = "(void)0"
@@ -120,6 +144,7 @@ func fitC(f *fitting) error {
 		line("cold_began = cold_now();")
 		line("%s cold_result = %s;", returned, invoke)
 		line("cold_spent = cold_now() - cold_began;")
+		line("cold_settle();")
 	}
 	line("%s;", call)
 	body.WriteString(w.give.String())
@@ -137,6 +162,7 @@ func fitC(f *fitting) error {
 // cWanted are the parameters that a function must have.
 func cWanted(f *problem.Call, returned string) (words []string) {
 	for _, field := range f.Takes {
+		field.Type = passed(field.Type)
 		element, depth := field.Type.Element()
 		stars := depth
 		if depth == 0 && field.Type.Kind == value.Optional && !isPointer(element) {
@@ -159,7 +185,7 @@ func cWanted(f *problem.Call, returned string) (words []string) {
 		}
 		return words
 	}
-	_, depth := f.Returns[0].Type.Element()
+	_, depth := f.Results()[0].Type.Element()
 	if depth > 0 && returned != "void" {
 		words = append(words, "int *returned_length")
 	}
@@ -207,7 +233,7 @@ var cRanges = map[string][2]string{
 // usual are the types that stand for ours where none is declared.
 var usual = map[value.Kind]string{
 	value.Int: "int", value.Long: "long long", value.BigInt: "char*", value.Real: "double", value.Bool: "bool", value.Text: "char*", value.Char: "char",
-	value.List: "struct ListNode*", value.Tree: "struct TreeNode*",
+	value.List: "struct ListNode*", value.Tree: "struct TreeNode*", value.List2: "struct Node*", value.Nary: "struct Node*", value.Graph: "struct Node*",
 }
 
 // read is an expression that reads one value as a declared type.
@@ -221,6 +247,8 @@ func (w *cWriter) read(t value.Type, declared string) (string, error) {
 		}
 	}
 	switch {
+	case t.Kind == value.Place && strings.HasSuffix(declared, "*"):
+		return "NULL", nil // it is found when all arguments are there
 	case t.Kind.IsNodes() && strings.HasSuffix(declared, "*"):
 		return "cold_take_" + t.Kind.Word() + "()", nil
 	case t.Kind == value.Real && slices.Contains([]string{"double", "float", "long double"}, declared):
@@ -244,7 +272,7 @@ func orNothing(declared string) string {
 
 // put is a statement that writes one value.
 func put(t value.Type, expression string) string {
-	name := map[value.Kind]string{value.Real: "real", value.Bool: "truth", value.Text: "text", value.BigInt: "digits", value.Char: "char"}[t.Kind]
+	name := map[value.Kind]string{value.Place: "place", value.Real: "real", value.Bool: "truth", value.Text: "text", value.BigInt: "digits", value.Char: "char"}[t.Kind]
 	if t.Kind.IsNodes() {
 		name = t.Kind.Word()
 	}
@@ -279,6 +307,9 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 		fmt.Fprintf(&w.take, "        %s %s_value = 0, *%s = NULL;\n        if (cold_peek() == 'n') cold_skip();\n        else %s_value = %s, %s = &%s_value;\n", base, name, name, name, read, name, name)
 	case depth == 0:
 		fmt.Fprintf(&w.take, "        %s %s = %s;\n", base, name, read)
+		if field.Type.Kind == value.Place {
+			fmt.Fprintf(&w.take, "        long long %s_at = -1;\n        if (cold_peek() == 'n') cold_skip();\n        else %[1]s_at = cold_integer(0, LLONG_MAX);\n", name)
+		}
 	default:
 		w.array(i, base, read)
 		length := w.next()
@@ -310,6 +341,21 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 		}
 	}
 	return nil
+}
+
+// places notes where the nodes of an argument stand that others, or the result, are compared with, and finds
+// arguments that are nodes of it.
+func (w *cWriter) places(f *problem.Call) {
+	of := max(f.NodeOf(), f.PlacesOf(), f.CopyOf)
+	if of == 0 {
+		return
+	}
+	fmt.Fprintf(&w.take, "        cold_leave(&cold_visited);\n        %s\n        cold_keep();\n", put(f.Takes[of-1].Type, fmt.Sprintf("a%d", of-1)))
+	for i, field := range f.Takes {
+		if field.Type.Kind == value.Place {
+			fmt.Fprintf(&w.take, "        a%d = cold_node_at(a%[1]d_at);\n", i)
+		}
+	}
 }
 
 // isPointer reports that a type is passed as a pointer anyway, which can be NULL.

@@ -35,7 +35,11 @@ func (f *fitting) cMethod(o *outline, endings ...string) (site, bool) {
 func (f *fitting) cClass() error {
 	o := outlined(f.source, nil)
 	class := f.function.Class
-	f.words["NODES"] = f.cNodes(o)
+	nodes, err := f.cNodes(o)
+	if err != nil {
+		return err
+	}
+	f.words["NODES"] = nodes
 	var helpers, steps strings.Builder
 	object := ""
 	for i, m := range append([]problem.Method{{Name: "new", Takes: class.New}}, class.Methods...) {

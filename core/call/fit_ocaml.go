@@ -65,7 +65,7 @@ func fitOCaml(f *fitting) error {
 		args = " ()"
 	}
 	// The text is a name of the source's, which lies before the driver.
-	fmt.Fprintf(&b, "    starts ();\n    let result = ends (%s%s) in\n", string(f.source[max(m[2], m[4]):max(m[3], m[5])]), args)
+	fmt.Fprintf(&b, "    starts ();\n    let result = returned (%s%s) in\n", string(f.source[max(m[2], m[4]):max(m[3], m[5])]), args)
 	results := f.function.Results()
 	var gives []string
 	whole := func(kind string, fields []value.Field) error {

@@ -110,7 +110,7 @@ func fitPascal(f *fitting) error {
 	for i := range deepest {
 		fmt.Fprintf(&vars, "  ColdN%d: int64;\n", i)
 	}
-	serve := fmt.Sprintf("procedure ColdCall;\nvar\n%s  ColdUnused: boolean;\nbegin\n%s  ColdBegin;\n  %s;\n  ColdEnd;\n%send;\n\nbegin\n  ColdServe(@ColdCall);\nend.\n", vars.String(), reads.String(), call, gives.String())
+	serve := fmt.Sprintf("procedure ColdCall;\nvar\n%s  ColdUnused: boolean;\nbegin\n%s  ColdBegin;\n  %s;\n  ColdReturned;\n%send;\n\nbegin\n  ColdServe(@ColdCall);\nend.\n", vars.String(), reads.String(), call, gives.String())
 	f.source = append(slices.Clone(f.source[:mainOfPascal(text)]), serve...)
 
 	if m := regexp.MustCompile(`(?i)\buses\b`).FindStringIndex(text); m != nil {

@@ -12,17 +12,17 @@ func TestAnOCamlFunctionIsCalledAsItsTypesSay(t *testing.T) {
 		name, signature, source string
 		holds                   []string
 	}{
-		{"lists are declared", thawSignature, "let longest_thaw (t : int list) (limit : int) : int = 0", []string{`(take_list "int list" take_int)`, "ends (longest_thaw a1 a2)", "give_int result"}},
-		{"nothing is declared, and lists are used", thawSignature, "let rec longestThaw t limit = match t with [] -> 0 | _ -> 1", []string{"take_list", "ends (longestThaw a1 a2)"}},
+		{"lists are declared", thawSignature, "let longest_thaw (t : int list) (limit : int) : int = 0", []string{`(take_list "int list" take_int)`, "returned (longest_thaw a1 a2)", "give_int result"}},
+		{"nothing is declared, and lists are used", thawSignature, "let rec longestThaw t limit = match t with [] -> 0 | _ -> 1", []string{"take_list", "returned (longestThaw a1 a2)"}},
 		{"nothing is declared, and arrays are used", thawSignature, "let longest_thaw t limit = t.(0)", []string{"take_array"}},
 		{"the whole has a type", thawSignature, "let longest_thaw : int array -> int64 -> int = fun t limit -> 0", []string{"take_array", "take_int64"}},
 		{"nested, and in parentheses", "f(a: int[][]) -> int[][]", "let f (a : (int list) array) : (int array) list = []", []string{`(take_array "(int list) array" (take_list "int list" take_int))`, "(give_list (give_array give_int)) result"}},
 		{"several results", "f(a: int) -> (b: int, c: text[], d: real?)", "let f a : int * string list * float option = 1, [], None", []string{"let (r1, r2, r3) = result in", "give_int r1", "(give_list give_string) r2", "(give_option give_float) r3"}},
 		{"an argument is changed", "f(a: int[]) -> argument 1", "let f a = a.(0) <- 1", []string{"(give_array give_int) a1"}},
-		{"no arguments", "f() -> int", "let f () = 1", []string{"ends (f ())"}},
+		{"no arguments", "f() -> int", "let f () = 1", []string{"returned (f ())"}},
 		{"integers without a limit", "f(a: bigint) -> bigint", "let f a = a", []string{"take_digits", "give_digits"}},
-		{"a function of cases", "f(a: int[]) -> int", "let rec f = function [] -> 0 | x :: r -> x", []string{"ends (f a1)"}},
-		{"a helper stands before it, with a comment", "f(a: int) -> int", "(* let f a b = 1 *)\nlet g s = \"let f\"\nlet f (x : int) = x", []string{"ends (f a1)"}},
+		{"a function of cases", "f(a: int[]) -> int", "let rec f = function [] -> 0 | x :: r -> x", []string{"returned (f a1)"}},
+		{"a helper stands before it, with a comment", "f(a: int) -> int", "(* let f a b = 1 *)\nlet g s = \"let f\"\nlet f (x : int) = x", []string{"returned (f a1)"}},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
 			w := fitted(t, tt.signature, "ocaml", "a.ml", tt.source+"\n")

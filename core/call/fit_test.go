@@ -71,8 +71,13 @@ func TestADeclarationThatCannotBeServedIsRefusedInWords(t *testing.T) {
 		{thawSignature, "cpp", "int longest_thow(int a) {", "in a.x; is it longest_thow? 'name' in [call]"},
 		{thawSignature, "go", "package p\n\nfunc (s *S) LongThaw() { if true {", "is it LongThaw?"},
 		{"f(a: any) -> int", "cpp", "int f(int a) {", "C++ has no usual way to pass any"},
-		{"f(a: nary(int)) -> int", "c", "int f(int a) {", "C has no usual way to pass nary(int)"},
-		{"f(a: int) -> list2(int)", "rust", "fn f(a: i32) {", "Rust has no usual way to pass list2(int)"},
+		{"f(a: nary(int)) -> int", "c", "int f(int a) {", "f declares int where the problem has nary(int); struct Node* is what it is passed as"},
+		{"f(a: nary(int)) -> graph(int)", "c", "struct Node *f(struct Node *a) {", "Node is the struct of two kinds of nodes"},
+		{"f(a: nary(int)) -> graph(int)", "rust", "fn f(a: Option<Rc<RefCell<Node>>>) {", "Node is the struct of two kinds of nodes"},
+		{"f(a: nary(int)) -> int", "c", "struct Fork { int value; struct Fork **children; };\nint f(struct Fork *a) {", "struct Fork has no field with the number of its children; declare int numChildren"},
+		{"f(a: list(int)) -> int", "c", "struct Knot { char *val; struct Knot *next; };\nint f(struct Knot *a) {", "struct Knot declares char* where the problem has int; int is what it is passed as"},
+		{"f(a: list(int)) -> node of argument 1", "rust", "fn f(a: Option<Box<ListNode>>) {", "in Rust a Box owns the next node of a list, and none can be told from a copy of it: a: list(int)"},
+		{"f(a: graph(int)) -> copy of argument 1", "c", "void f(struct Node *a) {", "f returns nothing, and the problem asks for a copy"},
 	} {
 		w := fitted(t, tt.signature, tt.language, "a.x", tt.source+" } }")
 		assert.Contains(t, w.Refused, tt.words, tt.source)

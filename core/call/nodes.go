@@ -3,8 +3,10 @@ package call
 import (
 	"cmp"
 	"embed"
+	"fmt"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 
 	"coldverdict/core/value"
@@ -97,7 +99,9 @@ type nodeForm struct {
 	// constructors, {params}, {sets} and {bare}, where nothing is passed.
 	class      string
 	link, many nodeField
-	tree       *nodeForm // of trees, where theirs is another
+	back       nodeField // of the link backwards, where that is another
+	// Where theirs are others: of trees, and of what else has nodes that are shared.
+	tree, shared *nodeForm
 }
 
 // A nodeField is what a form has for one field: one node, or any number of them.
@@ -114,6 +118,7 @@ var (
 		dialect: "c",
 		class:   "struct {class} { {kind} val;{fields} };\n",
 		link:    nodeField{field: " struct {class} *{name};"},
+		many:    nodeField{field: " int num{Name}; struct {class} **{name};"},
 	}
 	javaNode = nodeForm{
 		dialect: "java", bigInt: "java.math.BigInteger",
@@ -152,12 +157,20 @@ var (
 		link:    nodeField{"{name}: {class} | null; ", ", {name}?: {class} | null", jsNode.link.set, ""},
 		many:    nodeField{"{name}: {class}[]; ", ", {name}?: {class}[]", jsNode.many.set, ""},
 	}
-	// Rust has a Box for the next node of a list, and an Rc of a RefCell for the children of a tree.
+	// Rust has a Box for the next node of a list, and an Rc of a RefCell for what others may share.
 	rustNode = nodeForm{
-		dialect: "rust", tree: &rustTree,
+		dialect: "rust", tree: &rustTree, shared: &rustShared,
 		class: "#[derive(PartialEq, Eq, Clone, Debug)]\npub struct {class} { pub val: {kind}{fields} }\n" +
 			"impl {class} { #[inline] pub fn new(val: {kind}) -> Self { {class} { {bare}val } } }\n",
 		link: nodeField{field: ", pub {name}: Option<Box<{class}>>", bare: "{name}: None, "},
+	}
+	rustShared = nodeForm{
+		dialect: "rust",
+		class: "#[derive(Debug)]\npub struct {class} { pub val: {kind}{fields} }\n" +
+			"impl {class} { #[inline] pub fn new(val: {kind}) -> Self { {class} { val{bare} } } }\n",
+		link: nodeField{field: ", pub {name}: Option<std::rc::Rc<std::cell::RefCell<{class}>>>", bare: ", {name}: None"},
+		back: nodeField{field: ", pub {name}: Option<std::rc::Weak<std::cell::RefCell<{class}>>>", bare: ", {name}: None"},
+		many: nodeField{field: ", pub {name}: Vec<std::rc::Rc<std::cell::RefCell<{class}>>>", bare: ", {name}: Vec::new()"},
 	}
 	rustTree = nodeForm{
 		dialect: "rust",
@@ -169,8 +182,11 @@ var (
 
 // declared writes the class of a shape in a form.
 func (form nodeForm) declared(s nodeShape, held value.Kind) string {
-	if form.tree != nil && s.class == nodeShapes[value.Tree].class {
+	switch {
+	case form.tree != nil && s.class == nodeShapes[value.Tree].class:
 		form = *form.tree
+	case form.shared != nil && s.class != nodeShapes[value.List].class:
+		form = *form.shared
 	}
 	kind := dialects[form.dialect].kinds[held]
 	switch {
@@ -187,6 +203,10 @@ func (form nodeForm) declared(s nodeShape, held value.Kind) string {
 		}
 	}
 	for _, link := range s.links {
+		if link == "prev" && form.back.field != "" {
+			add(form.back, link)
+			continue
+		}
 		add(form.link, link)
 	}
 	if s.many != "" {
@@ -218,7 +238,7 @@ func (o *outline) nodeFields(s nodeShape) (class string, names map[string]string
 	for _, t := range slices.Backward(o.types) {
 		body := o.text[t.from:min(t.to, len(o.text))]
 		// What leads to others of its kind names itself; a field of another object stands behind . or ->.
-		if t.kind == "interface" || t.kind == "impl" || o.holdsFunction(t) || !regexp.MustCompile(`\b`+t.name+`\b`).MatchString(body) {
+		if t.kind == "interface" || t.kind == "impl" || o.holdsFunction(t) || !o.names(body, t.name) {
 			continue
 		}
 		names = map[string]string{}
@@ -240,6 +260,16 @@ func (o *outline) nodeFields(s nodeShape) (class string, names map[string]string
 		names[field] = field
 	}
 	return "", names
+}
+
+// names reports that a text names a type, by itself or by another name that the source gives to what leads to it.
+func (o *outline) names(text, name string) bool {
+	word := func(name string) string { return `\b` + regexp.QuoteMeta(name) + `\b` }
+	all := []string{word(name)}
+	for _, m := range regexp.MustCompile(`\b(?:type|using)\s+(\w+)\s*=[^;]*` + word(name) + `|\btypedef\b[^;{]*` + word(name) + `[^;{]*?(\w+)\s*;`).FindAllStringSubmatch(o.text, -1) {
+		all = append(all, word(cmp.Or(m[1], m[2])))
+	}
+	return regexp.MustCompile(strings.Join(all, "|")).MatchString(text)
 }
 
 // holdsFunction reports that the function to be called lies in a class, which then is none of nodes.
@@ -304,47 +334,143 @@ func (f *fitting) cppNodes(o *outline) (string, error) {
 
 // cNodes puts the usual structs of nodes before the source, and returns what reads and writes
 // them.
-func (f *fitting) cNodes(o *outline) string {
+func (f *fitting) cNodes(o *outline) (string, error) {
+	list := f.nodeKinds()
+	if len(list) == 0 {
+		return "", nil
+	}
+	function := f.function
+	placed := function.NodeOf() > 0 || function.PlacesOf() > 0 || function.CopyOf > 0
 	var all strings.Builder
-	for _, t := range f.nodeKinds() {
+	all.WriteString(strings.NewReplacer("PLACES", strconv.Itoa(b2i(placed)), "NODE_OF", strconv.Itoa(function.NodeOf()), "COPY_OF", strconv.Itoa(function.CopyOf)).Replace(nodeText("places.c")))
+	done := map[string]bool{}
+	for _, t := range list {
 		s := nodeShapes[t.Kind]
 		class, names := o.nodeFields(s)
-		if class == "" {
-			class = s.class
+		class = cmp.Or(class, s.class)
+		if done[class] {
+			return "", refuse("%s is the struct of two kinds of nodes", class)
 		}
-		read, err := (&cWriter{}).read(*t.Of, usual[t.Of.Kind])
-		if err != nil {
-			continue
-		}
+		done[class] = true
 		held := "node->" + names["val"]
-		template := nodeText("list.c")
-		if t.Kind == value.Tree {
-			template = nodeText("tree.c")
+		pairs := []string{"X", "struct " + class, "KIND", t.Kind.Word(), "VALUE", held, "FIELD", names["val"], "NEXT", names["next"], "LEFT", names["left"], "RIGHT", names["right"]}
+		if t.Kind != value.Graph {
+			read, err := (&cWriter{function: "struct " + class}).read(*t.Of, o.cHeld(class, names["val"], usual[t.Of.Kind]))
+			if err != nil {
+				return "", err
+			}
+			pairs = append(pairs, "READ", read, "PUT", put(*t.Of, held))
 		}
-		all.WriteString(strings.NewReplacer("X", "struct "+class, "READ", read, "PUT", put(*t.Of, held), "VALUE", held, "NEXT", names["next"], "LEFT", names["left"], "RIGHT", names["right"]).Replace(template))
+		back := [3]string{}
+		if prev := names["prev"]; t.Kind == value.List2 {
+			back = [3]string{"node->PREV = n > 1 ? all[n - 2] : NULL;", "node->PREV = all[n - 1];",
+				"if (node->PREV != before && !cold_misfit[0]) snprintf(cold_misfit, sizeof cold_misfit, \"it returned a list in which the link backwards of node %lld, counted from 0, does not lead to the node before it\", i);\n        before = node;"}
+			for i := range back {
+				back[i] = strings.ReplaceAll(back[i], "PREV", prev)
+			}
+		}
+		pairs = append(pairs, "LINK_BACK", back[0], "CLOSE_BACK", back[1], "CHECK_BACK", back[2])
+		if s.many != "" {
+			more, err := o.cMany(class, names["val"], names[s.many])
+			if err != nil {
+				return "", err
+			}
+			pairs = append(pairs, more...)
+		}
+		file := map[value.Kind]string{value.List2: "list"}[t.Kind]
+		all.WriteString(strings.NewReplacer(pairs...).Replace(nodeText(cmp.Or(file, t.Kind.Word()) + ".c")))
 	}
 	f.words["PRELUDE"] += "\n" + f.nodeClasses(cNode)
-	return all.String()
+	return all.String(), nil
 }
 
-// rustNodes returns what reads and writes nodes in Rust, where one leads to the next by a Box, or to its
-// children by an Rc of a RefCell.
+// cMany says how a struct that a source declares holds any number of nodes: behind a pointer, with their number in
+// a field of its own, or in an array of a fixed size, where some may be missing.
+func (o *outline) cMany(class, val, many string) (pairs []string, err error) {
+	body := o.bodyOf(class)
+	if m := regexp.MustCompile(`\b` + many + `\s*\[\s*(\w+)\s*\]`).FindStringSubmatch(body); m != nil {
+		return []string{"MANY", many, "COUNT", m[1], "SET", "", "GROW", "if (children >= " + m[1] + ") {\n        cold_lacks(\"has nodes with room for fewer others than the problem gives it\");\n        return;\n    }"}, nil
+	}
+	count := ""
+	if body == "" {
+		count = cCountName(many)
+	}
+	for _, m := range cCounts.FindAllStringSubmatch(body, -1) {
+		for name := range strings.SplitSeq(m[1], ",") {
+			if name = strings.TrimSpace(name); name != val && count == "" {
+				count = name
+			}
+		}
+	}
+	if count == "" {
+		return nil, refuse("struct %s has no field with the number of its %s; declare int %s", class, many, cCountName(many))
+	}
+	return []string{"MANY", many, "COUNT", "node->" + count, "SET", "before->" + count + " = children + 1;",
+		"GROW", "if ((children & (children - 1)) == 0) before->" + many + " = realloc(before->" + many + ", (children > 0 ? 2 * children : 1) * sizeof *before->" + many + ");"}, nil
+}
+
+// bodyOf is what a source says of a type; empty: it does not declare it.
+func (o *outline) bodyOf(name string) (body string) {
+	for _, t := range o.types {
+		if t.name == name {
+			body = o.text[t.from:min(t.to, len(o.text))]
+		}
+	}
+	return body
+}
+
+// cHeld is the type of the value in a struct that a source declares, and otherwise the usual one.
+func (o *outline) cHeld(class, val, usual string) string {
+	m := regexp.MustCompile(`[;{]\s*([\w\s*]+?[\s*])` + val + `\s*[;,]`).FindStringSubmatch(o.bodyOf(class))
+	if m == nil {
+		return usual
+	}
+	return cType(m[1])
+}
+
+// cCounts are fields of a struct that hold integers.
+var cCounts = regexp.MustCompile(`\b(?:int|long|short|unsigned|size_t|u?int(?:8|16|32|64)_t)\s+(\w+(?:\s*,\s*\w+)*)\s*;`)
+
+// cCountName is the usual name of the field with the number of others.
+func cCountName(many string) string { return "num" + spelled(many, pascal) }
+
+// rustNodes returns what reads and writes nodes in Rust, where one leads to the next by a Box, or to others by an Rc
+// of a RefCell.
 func (f *fitting) rustNodes(o *outline) (string, error) {
 	var all strings.Builder
-	for _, t := range f.nodeKinds() {
+	done := map[string]bool{}
+	for i, t := range f.nodeKinds() {
+		if i == 0 {
+			all.WriteString(strings.NewReplacer("@NODE_OF@", f.words["NODE_OF"], "@COPY_OF@", f.words["COPY_OF"], "@PLACES_OF@", f.words["PLACES_OF"]).Replace(nodeText("shared.rs")))
+		}
 		s := nodeShapes[t.Kind]
-		if t.Kind != value.List && t.Kind != value.Tree {
-			return "", refuse("Rust has no usual way to pass %s", t)
-		}
 		class, names := o.nodeFields(s)
-		if class == "" {
-			class = s.class
+		class = cmp.Or(class, s.class)
+		if done[class] {
+			return "", refuse("%s is the struct of two kinds of nodes", class)
 		}
-		template := nodeText("list.rs")
-		if t.Kind == value.Tree {
-			template = nodeText("tree.rs")
-		}
-		all.WriteString(strings.NewReplacer("NODE", "super::"+class, "VALUE", names["val"], "NEXT", names["next"], "LEFT", names["left"], "RIGHT", names["right"]).Replace(template))
+		done[class] = true
+		all.WriteString(strings.NewReplacer("NODE", "super::"+class, "VALUE", names["val"], "NEXT", names["next"], "PREV", names["prev"],
+			"LEFT", names["left"], "RIGHT", names["right"], "MANY", names[s.many]).Replace(nodeText(t.Kind.Word() + ".rs")))
 	}
 	return all.String(), nil
+}
+
+// rustPlaces notes where the nodes of an argument stand that others, or the result, are compared with, and finds
+// arguments that are nodes of it.
+func (f *fitting) rustPlaces() (takes []string, err error) {
+	of := max(f.function.NodeOf(), f.function.PlacesOf(), f.function.CopyOf)
+	if of == 0 {
+		return nil, nil
+	}
+	if original := f.function.Takes[of-1]; original.Type.Kind == value.List {
+		return nil, refuse("in Rust a Box owns the next node of a list, and none can be told from a copy of it: %s", original)
+	}
+	takes = append(takes, fmt.Sprintf("            let original = keep(&a%d);", of-1))
+	for i, field := range f.function.Takes {
+		if field.Type.Kind == value.Place {
+			takes = append(takes, fmt.Sprintf("            let mut a%d = node_at(a%[1]d);", i))
+		}
+	}
+	return append(takes, "            PLACES.with(|p| p.borrow_mut().nodes.clear());"), nil
 }

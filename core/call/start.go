@@ -169,10 +169,10 @@ func listed(before, after string) func([]string) string {
 func nodeAs(text string) func(value.Kind) string { return func(value.Kind) string { return text } }
 
 func rustNodeType(kind value.Kind) string {
-	if kind == value.Tree {
-		return "Option<Rc<RefCell<NODE>>>"
+	if kind == value.List {
+		return "Option<Box<NODE>>"
 	}
-	return "Option<Box<NODE>>"
+	return "Option<Rc<RefCell<NODE>>>"
 }
 
 // names lists kinds in the order in which they are declared.

@@ -148,11 +148,12 @@ func (m measured) helperFailed(l verdict.Limits, script bool, stderr []byte) str
 // recursed deeply, whatever its limit of memory is.
 const leastDeep = 64 << 20
 
-// noteDepth says of a program that passed a limit, or crashed, that its recursion went deep.
+// noteDepth says of a program that passed a limit, or crashed, that its recursion went deep. A stack that is larger
+// than all memory that was used is one that a runtime only laid claim to, as that of Ruby does.
 func noteDepth(o *verdict.Outcome, m measured, l verdict.Limits) {
 	switch o.Verdict {
 	case verdict.MemoryLimit, verdict.TimeLimit, verdict.RuntimeError:
-		if m.result.Stack > 0 && (m.result.Stack > leastDeep || l.Memory > 0 && m.result.Stack > l.Memory/2) {
+		if m.result.Stack > 0 && m.result.Stack <= o.Usage.Memory && (m.result.Stack > leastDeep || l.Memory > 0 && m.result.Stack > l.Memory/2) {
 			words := "the recursion went deep: its stack took " + verdict.Size(m.result.Stack)
 			o.Message = strings.TrimSuffix(words+"; "+o.Message, "; ")
 			o.Hints = append([]string{"a recursion without end looks like this: is the case that ends it always reached?"}, o.Hints...)

@@ -33,6 +33,9 @@ type Plan struct {
 	Unset    verdict.Limits            // those of the limits that nobody set
 	Groups   map[string]verdict.Limits // of groups that have limits of their own
 	Cases    []int                     // indices of the cases that it runs, in that order
+	// leaves says that its processes keep what was passed and returned, so that their memory says nothing of a
+	// call that is not their first.
+	leaves bool
 }
 
 // LimitsOf returns the limits of the cases of a group.
@@ -156,6 +159,7 @@ func (p *Prepared) plan(ctx context.Context, w *worker, solution problem.Solutio
 		}
 	}
 	plan.Build = &build
+	plan.leaves = j.problem.Call != nil && call.Leaves(j.problem.Call, build.Language)
 	return plan, nil
 }
 

@@ -17,10 +17,13 @@ import (
 	"coldverdict/core/verdict"
 )
 
-// mostArguments bounds the arguments that one process is given, in bytes.
-const mostArguments = 64 << 20
+// What bounds the arguments that one process is given, in bytes; and where it keeps what it was given.
+const (
+	mostArguments = 64 << 20
+	mostLeft      = 64 << 10
+)
 
-// How long a source may take until its first call.
+// How long a source may take until its first call, and a driver to write what a call returned.
 const (
 	loadTime = 10 * time.Second
 	loadWall = 30 * time.Second
@@ -76,10 +79,12 @@ type protocol struct {
 	arrived  []time.Duration // elapsed time of each call
 	since    time.Time       // the last message
 	messages int
-	ready    bool   // the source was loaded
-	begun    bool   // the driver has said that a long call begins
-	foul     bool   // somebody else than the driver wrote a message
-	unserved string // why there is nothing to call
+	ready    bool          // the source was loaded
+	begun    bool          // the driver has said that a long call begins
+	returned bool          // the call has ended, and what it returned is being written
+	wall     time.Duration // elapsed time of that call
+	foul     bool          // somebody else than the driver wrote a message
+	unserved string        // why there is nothing to call
 }
 
 // clockSlack is how much more processor time than twice what its driver says a call may
@@ -101,9 +106,12 @@ func (p *protocol) take(a call.Answer, now time.Time, least time.Duration) bool 
 		if least > 2*a.Spent+clockSlack { // the driver's clock is in the source's hands
 			a.Spent = least
 		}
-		p.begun = false
+		if !p.returned {
+			p.wall = now.Sub(p.since)
+		}
+		p.begun, p.returned = false, false
 		p.answers = append(p.answers, a)
-		p.arrived = append(p.arrived, now.Sub(p.since))
+		p.arrived = append(p.arrived, p.wall)
 	default:
 		if p.foul = true; n == p.calls {
 			p.answers = p.answers[:n-1] // there was an answer too many
@@ -113,6 +121,16 @@ func (p *protocol) take(a call.Answer, now time.Time, least time.Duration) bool 
 	p.messages++
 	p.since = now
 	return true
+}
+
+// marked takes note that calls have ended, of which the driver has marked so many on both streams: what is
+// done from then on is to write what the last one returned.
+func (p *protocol) marked(calls int, now time.Time) {
+	if !p.ready || p.returned || calls <= len(p.answers) {
+		return
+	}
+	p.returned, p.wall, p.since = true, now.Sub(p.since), now
+	p.messages++
 }
 
 // process makes calls in one process, tells each, and returns how many of them are
@@ -237,6 +255,10 @@ func (l locked) Write(p []byte) (int, error) {
 // error is that of the first call that cannot be read, which ends them.
 func (p *callProcess) input(token string, positions []int) (text []byte, err error) {
 	text = []byte(call.Header(token))
+	most := mostArguments
+	if p.run.plan.leaves {
+		most = mostLeft
+	}
 	for _, position := range positions {
 		before := len(text)
 		args, err := p.arguments(position)
@@ -253,7 +275,7 @@ func (p *callProcess) input(token string, positions []int) (text []byte, err err
 		text = append(text, "]\n"...)
 		p.state.protocol.long = append(p.state.protocol.long, len(text)-before > call.BeginsPast)
 		p.positions = append(p.positions, position)
-		if len(text) > mostArguments {
+		if len(text) > most {
 			break
 		}
 	}
@@ -325,8 +347,10 @@ const lookMemory = 10 * time.Millisecond
 // advance looks at the memory, where that is due, so that calls can be told. The
 // lock is held.
 func (p *callProcess) advance() {
-	if p.state.delivered < p.complete() && time.Since(p.state.memory.looked) > lookMemory {
-		p.state.memory.looked = time.Now() // also where nothing runs any more
+	s := &p.state
+	s.protocol.marked(min(s.out.Count(), s.errs.Count())-1, time.Now())
+	if s.delivered < p.complete() && time.Since(s.memory.looked) > lookMemory {
+		s.memory.looked = time.Now() // also where nothing runs any more
 		if usage, ok := p.worker.box.Now(); ok {
 			p.seen(usage)
 		}
@@ -478,7 +502,7 @@ func (p *callProcess) watch(ctx context.Context) {
 			p.seen(usage)
 		}
 		most, wall := p.limits.Time, p.limits.Wall
-		if !s.protocol.ready {
+		if !s.protocol.ready || s.protocol.returned {
 			most, wall = max(most, loadTime), max(wall, loadWall)
 		}
 		if s.protocol.messages != messages {
@@ -487,7 +511,7 @@ func (p *callProcess) watch(ctx context.Context) {
 		// What the machine does not let it have does not count.
 		elapsed := time.Since(s.protocol.since)
 		used, waited := usage.CPU-base.CPU, elapsed-max(0, usage.Starved-base.Starved)
-		if known {
+		if known && !s.protocol.returned {
 			s.least = max(s.least, used)
 		}
 		why := box.Exited

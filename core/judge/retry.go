@@ -16,7 +16,7 @@ import (
 //     machine for itself, and that run settles its times;
 //   - a case is run as often as the person asks for, and the worst verdict stands;
 //   - a call that fails after others in the same process is run again on its own, to tell what
-//     is left over from them;
+//     is left over from them; where that is also what we leave, its memory is what it takes then;
 //   - the first case of a solution that passes its memory limit is run once more with a small
 //     stack, to tell whether its recursion was too deep.
 
@@ -200,8 +200,10 @@ type settling struct {
 func (s *settling) take(a attempt) {
 	o := &a.outcome
 	limit := o.Verdict == verdict.TimeLimit || o.Verdict == verdict.Stalled || o.Verdict == verdict.MemoryLimit
+	ours := o.Verdict == verdict.MemoryLimit && a.after != "" && s.run.plan.leaves
 	again := !s.run.skipRerun && a.after != "" && o.Ran && !o.Verdict.Passing() && o.Verdict != verdict.Fault
 	switch {
+	case ours:
 	case again && limit && s.limits < mostRerunLimits:
 		s.limits++
 	case again && !limit && s.wrong < mostRerunWrong:
@@ -230,7 +232,11 @@ func (s *settling) finish(ctx context.Context) error {
 		if err := s.executor.attempts(ctx, s.worker, []int{position}, func(a attempt) { own = a.outcome }); err != nil {
 			return err
 		}
-		o := afterOthers(s.reruns[position], own)
+		first := s.reruns[position]
+		o := afterOthers(first, own)
+		if own.Ran && first.outcome.Verdict == verdict.MemoryLimit && s.run.plan.leaves {
+			o = own
+		}
 		if err := s.diagnose(ctx, position, &o); err != nil {
 			return err
 		}

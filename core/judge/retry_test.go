@@ -106,6 +106,7 @@ func TestWhatIsRunAgain(t *testing.T) {
 		concurrent bool
 		options    RunOptions
 		skipRerun  bool
+		leaves     bool
 		hints      []string
 		calls      []string // beside the first run
 		want       verdict.Verdict
@@ -129,13 +130,17 @@ func TestWhatIsRunAgain(t *testing.T) {
 		{name: "past it, and nothing is learned", answers: []verdict.Outcome{deep}, calls: []string{"diagnose 0"}, want: verdict.MemoryLimit},
 		{name: "past it, and it is known why", answers: []verdict.Outcome{explained}, want: verdict.MemoryLimit},
 		{name: "a call past it after others", answers: []verdict.Outcome{deep, deep}, after: "a/9", calls: []string{"run [0]", "diagnose 0"}, want: verdict.MemoryLimit},
+		{name: "a call past it after others that left something", answers: []verdict.Outcome{deep, fits}, after: "a/9", leaves: true, calls: []string{"run [0]"}, want: verdict.Accepted},
+		{name: "the same, where others look again", answers: []verdict.Outcome{deep, fits}, after: "a/9", leaves: true, skipRerun: true, calls: []string{"run [0]"}, want: verdict.Accepted},
+		{name: "the same, and past it on its own, too", answers: []verdict.Outcome{deep, deep}, after: "a/9", leaves: true, calls: []string{"run [0]", "diagnose 0"}, want: verdict.MemoryLimit},
+		{name: "wrong after others that left something", answers: []verdict.Outcome{wrong, fits}, after: "a/9", leaves: true, calls: []string{"run [0]"}, want: verdict.WrongAnswer, message: "right on its own, wrong after a/9"},
 		{name: "three times, alike", answers: []verdict.Outcome{fits}, options: RunOptions{Repeat: 3}, calls: []string{"pass", "pass"}, want: verdict.Accepted},
 		{name: "three times, once wrong", answers: []verdict.Outcome{fits, wrong, fits}, options: RunOptions{Repeat: 3}, calls: []string{"pass", "pass"}, want: verdict.WrongAnswer, unsteady: true},
 		{name: "three times, once not at all", answers: []verdict.Outcome{fits, {Verdict: verdict.Fault, Message: "gone"}, fits}, options: RunOptions{Repeat: 3}, calls: []string{"pass", "pass"}, want: verdict.Fault, message: "gone"},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
 			f := &fakeExecutor{answers: map[int][]verdict.Outcome{0: tt.answers, 1: {fits}}, after: map[int]string{0: tt.after}, hints: tt.hints}
-			settled, err := settledBy(t, f, tt.options, tt.concurrent, func(r *solutionRun) { r.skipRerun = tt.skipRerun })
+			settled, err := settledBy(t, f, tt.options, tt.concurrent, func(r *solutionRun) { r.skipRerun, r.plan.leaves = tt.skipRerun, tt.leaves })
 			require.NoError(t, err)
 			require.Len(t, settled, 2)
 			o := settled[0]

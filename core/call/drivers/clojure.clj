@@ -21,12 +21,15 @@
 
 (defn answer [text] (.write ^FileOutputStream answers (.getBytes (str token " " @answered " " text "\n") "UTF-8")))
 
+;; The mark stands where the call ended: what it returned is written behind it.
+(def settled (atom false))
 (defn settle []
-  (flush)
-  (binding [*out* *err*] (flush))
-  (.flush System/out)
-  (.flush System/err)
-  (doseq [^FileOutputStream s streams] (.write s (.getBytes (str (char 0) token "\n") "UTF-8"))))
+  (when (compare-and-set! settled false true)
+    (flush)
+    (binding [*out* *err*] (flush))
+    (.flush System/out)
+    (.flush System/err)
+    (doseq [^FileOutputStream s streams] (.write s (.getBytes (str (char 0) token "\n") "UTF-8")))))
 
 (defn bare
   "Takes what JSON calls null for nil, within arrays too."
@@ -86,6 +89,7 @@
     (if (= outcome :failed)
       (do (failed (cause result)) (str "failed " took " 1"))
       (try
+        (settle)
         (str "done " took " "
              (cond (pos? changes) (given "any" (nth args (dec changes)))
                    (= 1 (count results)) (given (first results) result)
@@ -105,6 +109,7 @@
         (when-let [line (.readLine ^BufferedReader calls)]
           (let [args (bare (edn/read-string line))]
             (when (> (count line) 100000) (answer "begin"))
+            (reset! settled false)
             (let [words (call f args)]
               (settle)
               (answer words)

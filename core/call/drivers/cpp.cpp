@@ -545,7 +545,11 @@ void put(int fd, const std::string &text) {
     }
 }
 
+// The mark stands where the call ended: what it returned is written behind it.
+bool settled, alone; // alone: no further call follows on the line
 void settle() {
+    if (settled) return;
+    settled = true;
     std::cout.flush();
     std::clog.flush();
     fflush(nullptr);
@@ -594,6 +598,7 @@ template <class R> struct Timed {
         long long began = now();
         typename std::remove_cv<typename std::remove_reference<R>::type>::type result = call();
         spent += now() - began;
+        if (alone) settle();
         if (nodeOf) placeOf(text, result);
         else if (gives) give(text, result);
     }
@@ -603,6 +608,7 @@ template <> struct Timed<void> {
         long long began = now();
         call();
         spent += now() - began;
+        if (alone) settle();
         if (gives) text = "null";
     }
 };
@@ -619,6 +625,7 @@ void answerAll(Asked &asked) {
     while (peek() == '[') {
         long long from = total, spent = 0;
         misfit.clear();
+        settled = false;
         asked.take();
         while (peek() >= 0 && next() != '\n') {}
         std::string text;
@@ -659,6 +666,7 @@ template <class R, class F, size_t... i, class... P> struct Function<R, F, std::
                 if (argument.at == one.second) argument.set(argument.held, one.first);
     }
     void make(std::string &text, long long &spent) override {
+        alone = true;
         Timed<R>::run([&]() -> R { return function(std::get<i>(*args).pass()...); }, !changes || both, text, spent);
         if (copyOf)
             for (auto &one : visited)

@@ -52,8 +52,12 @@ public static class ColdDriver
     static long count;
     static void Answer(string text) { Put(3, Encoding.UTF8.GetBytes(token + " " + count + " " + text + "\n")); }
 
+    // The mark stands where the call ended: what it returned is written behind it.
+    static bool settled;
     static void Settle()
     {
+        if (settled) return;
+        settled = true;
         try { Console.Out.Flush(); Console.Error.Flush(); } catch (Exception) { } // the function has closed it
         foreach (int fd in streams) Put(fd, mark);
     }
@@ -89,6 +93,7 @@ public static class ColdDriver
         {
             long from = r.Total;
             string words = null;
+            settled = false;
             try { served.Read(r); }
             catch (Misfit e) { words = "misfit 0 " + e.Message; }
             r.EndLine();
@@ -511,6 +516,7 @@ public static class ColdDriver
                 Array.Copy(all, args, Takes);
                 return given;
             });
+            Settle();
             if (nodeOf > 0)
             {
                 if (result != null && !originals.ContainsKey(result)) throw new Misfit("it returned a node that is none of argument " + nodeOf + "'s, even if one of these has the same value");

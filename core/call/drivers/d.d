@@ -187,8 +187,12 @@ void put(int fd, const(char)[] text)
 
 void answer(string text) { put(3, format("%s %s %s\n", token, count, text)); }
 
+// The mark stands where the call ended: what it returned is written behind it.
+bool settled;
 void settle()
 {
+    if (settled) return;
+    settled = true;
     stdout.flush();
     stderr.flush();
     fflush(null);
@@ -211,6 +215,7 @@ void serve(alias f)(ref Input r)
     while (r.peek() == '[')
     {
         const from = r.total;
+        settled = false;
         staticMap!(Unqual, P) args;
         string said;
         long spent;
@@ -240,6 +245,7 @@ void serve(alias f)(ref Input r)
                     else alias whole = result;
                 }
                 spent = now() - began;
+                settle();
                 static if (changes > 0)
                 {
                     static if (both)

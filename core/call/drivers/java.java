@@ -34,7 +34,11 @@ public final class ColdDriver {
         answers.write((token + " " + count + " " + text + "\n").getBytes(StandardCharsets.UTF_8));
     }
 
+    /** The mark stands where the call ended: what it returned is written behind it. */
+    private static boolean settled;
     static void settle() throws IOException {
+        if (settled) return;
+        settled = true;
         System.out.flush();
         System.err.flush();
         out.write(mark);
@@ -466,6 +470,7 @@ public final class ColdDriver {
         while (r.more()) {
             long from = r.read;
             String words = null;
+            settled = false;
             try {
                 served.read(r);
             } catch (Misfit e) {
@@ -521,6 +526,7 @@ public final class ColdDriver {
                 throw new Misfit(owner.getSimpleName() + " has no constructor without parameters, and " + method.getName() + " is not static");
             }
             Object result = measured(() -> gathered(invoked(method, target, args), 0));
+            settle();
             if (NODE_OF > 0) {
                 if (result != null && !originals.containsKey(result)) throw new Misfit("it returned a node that is none of argument " + NODE_OF + "'s, even if one of these has the same value");
                 result = result == null ? null : originals.get(result);

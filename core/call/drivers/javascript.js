@@ -67,7 +67,14 @@ function put(fd, data) {
 // calls were answered before.
 let count = 0;
 const answer = (text) => put(3, Buffer.from(token + ' ' + count + ' ' + text + '\n'));
-const settle = () => { put(1, mark); put(2, mark); };
+// The mark stands where the call ended: what it returned is written behind it.
+let settled = false;
+function settle() {
+  if (settled) return;
+  settled = true;
+  put(1, mark);
+  put(2, mark);
+}
 
 const isClass = (f) => typeof f === 'function' && /^class\b/.test(Function.prototype.toString.call(f));
 
@@ -454,6 +461,7 @@ class OfFunction {
 
   async text(times) {
     const result = await done(times, () => this.f(...this.args));
+    settle();
     if (NODE_OF) {
       if (result && !this.originals.has(result)) throw new Misfit(`it returned a node that is none of argument ${NODE_OF}'s, even if one of these has the same value`);
       return result ? String(this.originals.get(result)) : 'null';
@@ -585,6 +593,7 @@ async function serve() {
   for (let line = take(); line !== null; line = take()) {
     served.read(JSON.parse(line));
     if (line.length > 100000) answer('begin');
+    settled = false;
     const words = await answered(served);
     settle();
     answer(words);

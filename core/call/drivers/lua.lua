@@ -19,7 +19,11 @@ local count = 0
 
 local function answer(text) answers:write(token, " ", count, " ", text, "\n") end
 
+-- The mark stands where the call ended: what it returned is written behind it.
+local settled = false
 local function settle()
+  if settled then return end
+  settled = true
   for _, stream in ipairs({out, err}) do
     stream:write("\0", token, "\n")
     stream:flush()
@@ -136,6 +140,7 @@ local function call(f, args)
     err:write("lua: ", tostring(type(results) == "table" and (results.message or results[1] or "an error that is a table") or results), "\n")
     return string.format("failed %d 1", took)
   end
+  settle()
   local fine, text = pcall(function()
     if CHANGES > 0 then
       local changed = given(TAKES[CHANGES], args[CHANGES], 0)
@@ -165,6 +170,7 @@ for line in calls:lines() do
     at = at + 1
   end
   if #line > 100000 then answer("begin") end
+  settled = false
   local words = call(f, args)
   settle()
   answer(words)

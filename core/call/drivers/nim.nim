@@ -153,7 +153,11 @@ proc put(fd: cint, text: string) =
 
 proc answer(text: string) = put(3, token & " " & $count & " " & text & "\n")
 
+# The mark stands where the call ended: what it returned is written behind it.
+var settled: bool
 proc settle() =
+  if settled: return
+  settled = true
   stdout.flushFile
   stderr.flushFile
   for fd in streams: put(fd, "\0" & token & "\n")
@@ -203,7 +207,9 @@ macro serve(f: typed, r, b, began: untyped): untyped =
     `began` = now()
   if formal[0].kind == nnkEmpty or formal[0].eqIdent("void"):
     result.add called
-    result.add quote do: `began` = now() - `began`
+    result.add quote do:
+      `began` = now() - `began`
+      settle()
     if changes > 0:
       result.add quote do:
         give(`b`, results[0], `changed`)
@@ -215,6 +221,7 @@ macro serve(f: typed, r, b, began: untyped): untyped =
     result.add quote do:
       let `whole` = `called`
       `began` = now() - `began`
+      settle()
     if both:
       result.add quote do:
         add(`b`, '[')
@@ -248,6 +255,7 @@ proc main() =
   answer("ready")
   while r.peek == '[':
     from0 = r.total
+    settled = false
     var b, said = ""
     var began: int64 = -1
     try:

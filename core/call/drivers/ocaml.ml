@@ -116,10 +116,15 @@ module Cold_driver = struct
   let token = ref ""
   let count = ref 0
   let answer s = put answers (Printf.sprintf "%s %d %s\n" !token !count s) 0
+  (* The mark stands where the call ended: what it returned is written behind it. *)
+  let settled = ref false
   let settle () =
-    flush stdout;
-    flush stderr;
-    List.iter (fun fd -> put fd ("\000" ^ !token ^ "\n") 0) !streams
+    if not !settled then begin
+      settled := true;
+      flush stdout;
+      flush stderr;
+      List.iter (fun fd -> put fd ("\000" ^ !token ^ "\n") 0) !streams
+    end
 
   let now () = int_of_float (Sys.time () *. 1e9)
 
@@ -136,6 +141,7 @@ module Cold_driver = struct
     if r.total - !from > 100_000 then answer "begin";
     began := now ()
   let ends v = spent := now () - !began; v
+  let returned v = let v = ends v in settle (); v
 
   let call () =
 @CALL@
@@ -156,6 +162,7 @@ module Cold_driver = struct
     while peek () = '[' do
       from := r.total;
       began := -1;
+      settled := false;
       Buffer.clear b;
       let said =
         match call () with

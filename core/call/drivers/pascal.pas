@@ -18,7 +18,7 @@ procedure ColdServe(call: TCall);
 procedure ColdArgument(number: longint; const declared: ansistring);
 function ColdMore(n: int64): boolean;
 procedure ColdBegin;
-procedure ColdEnd;
+procedure ColdReturned;
 procedure ColdWord(const text: ansistring);
 procedure ColdRead(var v: shortint); overload;
 procedure ColdRead(var v: byte); overload;
@@ -55,6 +55,7 @@ var
   answerLength: int64;
   count, parameter: longint;
   began, spent: int64;
+  settled: boolean = false;
   streams: array[1..2] of longint;
 
 constructor EMisfit.create(const words: ansistring);
@@ -310,8 +311,11 @@ begin
   Put(3, token + ' ' + IntToStr(count) + ' ' + text + #10);
 end;
 
+{ The mark stands where the call ended: what it returned is written behind it. }
 procedure Settle;
 begin
+  if settled then exit;
+  settled := true;
   flush(output);
   flush(stderr);
   Put(streams[1], #0 + token + #10);
@@ -343,6 +347,12 @@ begin
   spent := Now_ - began;
 end;
 
+procedure ColdReturned;
+begin
+  ColdEnd;
+  Settle;
+end;
+
 procedure Told(const words: ansistring);
 var i: longint;
 begin
@@ -372,6 +382,7 @@ begin
     before := total;
     answerLength := 0;
     began := -1;
+    settled := false;
     try
       call();
       said := 'done ' + IntToStr(spent) + ' ' + copy(answerText, 1, answerLength);

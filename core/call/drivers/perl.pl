@@ -26,7 +26,11 @@ my $answered = 0;
 
 sub answer { my $text = "$token $answered $_[0]\n"; utf8::encode($text) if utf8::is_utf8($text); syswrite $answers, substr($text, 0, 1 << 20, '') while length $text }
 
+# The mark stands where the call ended: what it returned is written behind it.
+my $settled;
 sub settle {
+    return if $settled;
+    $settled = 1;
     my $old = select STDOUT; $| = 1; $| = 0;
     select STDERR; $| = 1; $| = 0;
     select $old;
@@ -86,6 +90,7 @@ sub call {
         syswrite $err, $error =~ /\n$/ ? $error : "$error\n";
         return "failed $spent 1";
     }
+    settle();
     my $text = eval {
         if ($changes) {
             my $changed = given($takes[$changes - 1], $args[$changes - 1], 0);
@@ -129,6 +134,7 @@ sub main {
         my $args = $json->decode($line);
         if ($unusual) { for my $i (grep { $takes[$_] =~ /^real/ } 0 .. $#$args) { $args->[$i] = real($args->[$i]) } }
         answer('begin') if length $line > 100000;
+        $settled = 0;
         my $words = call($code, @$args);
         settle();
         answer($words);

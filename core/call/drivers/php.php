@@ -21,8 +21,12 @@ final class ColdDriver
         fwrite(self::$answers, self::$token . ' ' . self::$count . ' ' . $text . "\n");
     }
 
+    /** The mark stands where the call ended: what it returned is written behind it. */
+    private static $settled = false;
     private static function settle()
     {
+        if (self::$settled) return;
+        self::$settled = true;
         while (ob_get_level() > 0) ob_end_flush();
         foreach (self::$streams as $stream) fwrite($stream, "\0" . self::$token . "\n");
     }
@@ -119,6 +123,7 @@ final class ColdDriver
             return "failed $spent 1";
         }
         $spent = self::now() - $began;
+        self::settle();
         try {
             if (self::CHANGES > 0) {
                 $text = self::given(self::TAKES[self::CHANGES - 1], $args[self::CHANGES - 1]);
@@ -172,6 +177,7 @@ final class ColdDriver
             $args = self::arguments($line);
             if (strlen($line) > 100000) self::answer('begin');
             unset($line);
+            self::$settled = false;
             $words = self::call($found[1], $args);
             self::settle();
             self::answer($words);

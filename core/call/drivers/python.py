@@ -546,6 +546,7 @@ class OfFunction:
 
     def text(self, times):
         result = made(times, lambda: gathered(self.function(*self.args)))
+        settle()
         if NODE_OF:
             if result is not None and id(result) not in self.originals[0]:
                 raise Misfit("it returned a node that is none of argument %d's, even if one of these has the same value" % NODE_OF)
@@ -710,8 +711,15 @@ def outcome(served):
     return "misfit %d %s" % (sum(times), why)
 
 
+settled = False
+
+
 def settle():
-    """Marks the end of what a call printed."""
+    """Marks the end of what a call printed: where it ended, since what it returned is written behind that."""
+    global settled
+    if settled:
+        return
+    settled = True
     for stream, fd in zip((sys.stdout, sys.stderr), streams):
         try:
             stream.flush()
@@ -721,7 +729,7 @@ def settle():
 
 
 def serve():
-    global count
+    global count, settled
     served, lacking = load()
     if served is None:
         answer("unserved " + lacking)
@@ -733,6 +741,7 @@ def serve():
         if len(line) > 100000:
             del line
             answer("begin")
+        settled = False
         words = outcome(served)
         settle()
         answer(words)

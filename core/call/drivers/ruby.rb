@@ -90,7 +90,11 @@ module ColdDriver
 
   def count = @count || 0
 
+  # The mark stands where the call ended: what it returned is written behind it.
   def settle
+    return if @settled
+
+    @settled = true
     [$stdout, $stderr].zip(STREAMS) do |stream, kept|
       stream.flush unless stream.closed?
       kept.write(MARK)
@@ -383,6 +387,7 @@ module ColdDriver
 
     def text(times)
       result = ColdDriver.made(times) { ColdDriver.gathered(@function.call(*@args)) }
+      ColdDriver.settle
       if NODE_OF.positive?
         raise ArgumentError, "it returned a node that is none of argument #{NODE_OF}'s, even if one of these has the same value" unless result.nil? || @originals.key?(result)
 
@@ -462,6 +467,7 @@ module ColdDriver
     while (line = CALLS.gets)
       served.read(parsed(line))
       answer('begin', count) if line.size > 100_000
+      @settled = false
       words = answered(served)
       settle
       answer(words, count)

@@ -610,13 +610,18 @@ mod cold_driver {
         let mut mark = vec![0u8];
         mark.extend_from_slice(first.rsplit(|c| *c == b' ').next().unwrap_or(&[]));
         mark.push(b'\n');
-        let mut settle = || {
-            let _ = std::io::stdout().flush();
-            for s in streams.iter_mut() {
-                let _ = s.write_all(&mark);
+        // The mark stands where the call ended: what it returned is written behind it.
+        let mut settled = false;
+        let mut settle = |settled: &mut bool| {
+            if !*settled {
+                let _ = std::io::stdout().flush();
+                for s in streams.iter_mut() {
+                    let _ = s.write_all(&mark);
+                }
             }
+            *settled = true;
         };
-        settle();
+        settle(&mut settled);
         // Each answer begins with the word that only this driver knows, and with how many
         // calls were answered before.
         let token = String::from_utf8_lossy(first.rsplit(|c| *c == b' ').next().unwrap_or(&[])).into_owned();
@@ -625,6 +630,7 @@ mod cold_driver {
         while r.peek() == b'[' {
             let from = r.total;
             r.misfit = None;
+            settled = false;
             let (mut out, mut spent, mut failed) = (String::new(), 0, false);
             let mut times: Vec<i64> = Vec::new(); // of the calls of a sequence
 @TAKE@
@@ -643,6 +649,7 @@ mod cold_driver {
                 match std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| @CALL@)) {
                     Ok(result) => {
                         spent = @SPENT@;
+                        settle(&mut settled);
 @COUNTED@                        if CHANGES == 0 {
                             @GIVE@;
                         }
@@ -659,7 +666,7 @@ mod cold_driver {
                 None if failed => format!("failed {} {}\n", spent, times.len()),
                 None => format!("done {} {}\n", spent, out),
             };
-            settle();
+            settle(&mut settled);
             let _ = answers.write_all(format!("{} {} {}", token, count, said).as_bytes());
             count += 1;
         }

@@ -25,27 +25,29 @@ static X *cold_take_tree(void)
 static void cold_give_tree(X *root)
 {
     X **all = malloc(sizeof *all);
-    long long n = 0, room = 1, nothing = 0;
+    long long n = 0, room = 1, said = 0;
+    struct cold_places seen = {0};
     cold_say("[");
     if (root) all[n++] = root;
-    for (long long i = 0, said = 0; i < n; i++) {
+    size_t end = cold_size;
+    for (long long i = 0; i < n && !cold_misfit[0]; i++) {
         X *node = all[i];
+        if (said++ > 0) cold_say(",");
         if (!node) {
-            nothing++;
+            cold_say("null");
             continue;
         }
-        for (; nothing > 0; nothing--) cold_say(said++ > 0 ? ",null" : "null");
-        if (said++ > 0) cold_say(",");
+        size_t from = cold_size;
         PUT
-        if (n > 10000000) {
-            snprintf(cold_misfit, sizeof cold_misfit, "it returned a tree in which a node has two parents, or more than ten million nodes");
-            break;
-        }
+        end = cold_size;
+        cold_visit(node, i);
+        if (!cold_place(&seen, node, i)) cold_twice(from);
         if (n + 2 > room) all = realloc(all, (room = 2 * room + 2) * sizeof *all);
         all[n++] = node->LEFT;
         all[n++] = node->RIGHT;
     }
+    cold_size = end; /* none stands behind the last node */
     cold_say("]");
+    cold_leave(&seen);
     free(all);
 }
-

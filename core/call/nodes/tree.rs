@@ -38,6 +38,7 @@
                             *misfit = Some(format!("it returned a tree in which the node with the value {} has two parents", text));
                             break;
                         }
+                        visit(&node, said.len());
                         said.push(text);
                         open.push_back(node_.LEFT.clone());
                         open.push_back(node_.RIGHT.clone());
@@ -52,15 +53,6 @@
             out.push(']');
         }
         fn drop_nodes(&mut self) {
-            let mut open = vec![self.take()];
-            while let Some(one) = open.pop() {
-                if let Some(node) = one {
-                    if let Ok(cell) = std::rc::Rc::try_unwrap(node) {
-                        let mut inner = cell.into_inner();
-                        open.push(inner.LEFT.take());
-                        open.push(inner.RIGHT.take());
-                    }
-                }
-            }
+            released(self.take(), |node| [node.LEFT.take(), node.RIGHT.take()].into_iter().flatten().collect());
         }
     }

@@ -1,0 +1,8 @@
+struct Node *deepest(struct Node *root) {
+    struct Node *made = malloc(sizeof *made);
+    made->val = root->val + 1;
+    made->numChildren = root->numChildren;
+    made->children = malloc(root->numChildren * sizeof *made->children);
+    for (int i = 0; i < root->numChildren; i++) made->children[i] = deepest(root->children[root->numChildren - 1 - i]);
+    return made;
+}

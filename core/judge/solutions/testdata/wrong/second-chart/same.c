@@ -1,0 +1,1 @@
+struct Node *secondChart(struct Node *camp) { return camp; }

@@ -1,0 +1,7 @@
+struct TreeNode* sharedPost(struct TreeNode* camp, struct TreeNode* one, struct TreeNode* other) {
+    if (!camp || camp->val == one->val || camp->val == other->val) return camp;
+    struct TreeNode* left = sharedPost(camp->left, one, other);
+    struct TreeNode* right = sharedPost(camp->right, one, other);
+    if (left && right) return camp;
+    return left ? left : right;
+}
