@@ -118,7 +118,8 @@ func (f *fitting) provideInC() (declared, functions string, err error) {
 	c := starter{dialect: dialects["c"], language: "c"}
 	for _, g := range f.function.Given {
 		for _, field := range append(slices.Clone(g.Takes), value.Field{Name: g.Name, Type: g.Returns}) {
-			if field.Type.Of != nil || usual[field.Type.Kind] == "" {
+			e, depth := field.Type.Element()
+			if returned := field.Name == g.Name; hasOptional(field.Type) || usual[e.Kind] == "" || depth > 2 || returned && depth > 0 {
 				return "", "", refuse("C has no usual way to provide %s, which takes or returns %s", g.Name, field.Type)
 			}
 		}
@@ -133,8 +134,19 @@ func (f *fitting) provideInC() (declared, functions string, err error) {
 				if i > 0 {
 					body += "    cold_say(\",\");\n"
 				}
-				params = append(params, fmt.Sprintf("%s a%d", c.kind(field.Type), i))
-				body += "    " + put(field.Type, fmt.Sprintf("a%d", i)) + "\n"
+				e, depth := field.Type.Element()
+				one := fmt.Sprintf("a%d", i)
+				params = append(params, usual[e.Kind]+" "+strings.Repeat("*", depth)+one)
+				if depth == 0 {
+					body += "    " + put(field.Type, one) + "\n"
+					continue
+				}
+				w := &cWriter{}
+				w.giveArray(e, depth, one, one+"_length", one+"_lengths")
+				body += w.give.String()
+				if params = append(params, "int "+one+"_length"); depth == 2 {
+					params = append(params, "int *"+one+"_lengths")
+				}
 			}
 			if len(params) == 0 {
 				params = []string{"void"}

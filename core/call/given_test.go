@@ -35,6 +35,8 @@ func TestWhatASiteProvidesIsThereInEveryForm(t *testing.T) {
 		{"typescript", "class Solution extends Pipe { firstLeaky(n: number): number { return 0; } }\n", "declare class Pipe { is_leaky(a0: number, a1: string[]): boolean; "},
 		{"rust", "impl Solution { fn first_leaky(&self, n: i32) -> i32 { self.is_leaky(n, vec![]) as i32 } }\n", "fn is_leaky(&self, a0: i32, a1: Vec<String>) -> bool { cold_driver::asked(\"is_leaky\", &[&a0, &a1]) }"},
 		{"rust", "impl Solution { fn first_leaky(n: i32) -> i32 { Self::isLeaky(n, vec![]) as i32 } }\n", "fn isLeaky(a0: i32, a1: Vec<String>) -> bool { cold"},
+		{"c", "int first_leaky(int n) { return 0; }\n", "bool isLeaky(int a0, char* *a1, int a1_length) {"},
+		{"c", "bool is_leaky(int n, char **names, int count);\nint first_leaky(int n) { return 0; }\n", "cold_give_text((a1)[cold_j]);"},
 		{"javascript", "class Solution extends Pipe { firstLeaky(n) { return 0; } }\n", `const UNDECLARED = ["Pipe"];`},
 		{"python", "def first_leaky(n): return 0\n", `json.loads("[[\"is_leaky\",[\"is_leaky\",\"isLeaky\",\"IsLeaky\"],\"bool\"]]")`},
 	} {
@@ -55,7 +57,16 @@ func TestWhatASiteProvidesIsThereInEveryForm(t *testing.T) {
 	}
 	w, _, err := wrap(leaky(t), language(t, "c"), "", "a.c", []byte("int first_leaky(int n) { return 0; }\n"))
 	require.NoError(t, err)
-	assert.Equal(t, "C has no usual way to provide is_leaky, which takes or returns text[]", w.Refused)
+	require.Empty(t, w.Refused)
+	for signature, says := range map[string]string{"f(n: int) -> int[]": "C has no usual way to provide is_leaky, which takes or returns int[]", "f(n: int?) -> int": "takes or returns int?", "f(n: any) -> int": "takes or returns any"} {
+		provided, err := problem.ParseCall(signature)
+		require.NoError(t, err)
+		function := leaky(t)
+		function.Given[0].Takes, function.Given[0].Returns = provided.Takes, provided.Returns[0].Type
+		w, _, err := wrap(function, language(t, "c"), "", "a.c", []byte("int first_leaky(int n) { return 0; }\n"))
+		require.NoError(t, err)
+		assert.Contains(t, w.Refused, says)
+	}
 }
 
 func TestWhatALanguageCannotServeIsSaid(t *testing.T) {

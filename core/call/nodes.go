@@ -266,7 +266,7 @@ func (o *outline) nodeFields(s nodeShape) (class string, names map[string]string
 func (o *outline) names(text, name string) bool {
 	word := func(name string) string { return `\b` + regexp.QuoteMeta(name) + `\b` }
 	all := []string{word(name)}
-	for _, m := range regexp.MustCompile(`\b(?:type|using)\s+(\w+)\s*=[^;]*` + word(name) + `|\btypedef\b[^;{]*` + word(name) + `[^;{]*?(\w+)\s*;`).FindAllStringSubmatch(o.text, -1) {
+	for _, m := range regexp.MustCompile(`\b(?:type|using)\s+(\w+)\s*=[^;]*`+word(name)+`|\btypedef\b[^;{]*`+word(name)+`[^;{]*?(\w+)\s*;`).FindAllStringSubmatch(o.text, -1) {
 		all = append(all, word(cmp.Or(m[1], m[2])))
 	}
 	return regexp.MustCompile(strings.Join(all, "|")).MatchString(text)

@@ -1,6 +1,7 @@
 package call
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -27,6 +28,9 @@ func TestTheFieldsOfNodesAreFoundByTheirNames(t *testing.T) {
 		{value.Tree, "struct Helper { int sum(TreeNode *n) { int val = n->val, left = sum(n->left), right = sum(n->right); return val + left + right; } };", "", "val left right"},
 		{value.List, "struct Knot { v: i32 }\nimpl Knot { fn f(&self) { self.val; self.next; Knot {} } }", "", "val next"},
 		{value.List, "struct Knot { int val; Knot *next; Knot(int v) : val(v), next(nullptr) {} };", "Knot", "val next"},
+		{value.Nary, "type Link = Option<Rc<RefCell<Branch>>>;\nstruct Branch { value: i32, children: Vec<Link> }", "Branch", "value children"},
+		{value.List, "typedef struct Knot *Link;\nstruct Knot { int data; Link next; };", "Knot", "data next"},
+		{value.List, "typedef struct Other *Link;\nstruct Knot { int data; Link next; };", "", "val next"},
 		{value.List, "interface Knot { val: number; next: Knot; }", "", "val next"},
 		{value.List, "// struct Knot { int val; Knot *next; };", "", "val next"},
 	} {
@@ -51,6 +55,12 @@ func TestTheClassesOfNodesAreAsJudgesDeclareThem(t *testing.T) {
 		{cppNode, value.List2, value.Int, "struct Node { int val; Node *prev; Node *next; Node() : val(), prev(nullptr), next(nullptr) {} Node(int val) : val(val), prev(nullptr), next(nullptr) {} " +
 			"Node(int val, Node *prev, Node *next) : val(val), prev(prev), next(next) {} };"},
 		{cppNode, value.Graph, value.Int, "struct Node { int val; std::vector<Node *> neighbors; Node() : val() {} Node(int val) : val(val) {} Node(int val, std::vector<Node *> neighbors) : val(val), neighbors(neighbors) {} };"},
+		{cNode, value.Nary, value.Text, "struct Node { char* val; int numChildren; struct Node **children; };"},
+		{cNode, value.List2, value.Int, "struct Node { int val; struct Node *prev; struct Node *next; };"},
+		{rustNode, value.List2, value.Int, "#[derive(Debug)]\npub struct Node { pub val: i32, pub prev: Option<std::rc::Weak<std::cell::RefCell<Node>>>, pub next: Option<std::rc::Rc<std::cell::RefCell<Node>>> }\n" +
+			"impl Node { #[inline] pub fn new(val: i32) -> Self { Node { val, prev: None, next: None } } }"},
+		{rustNode, value.Graph, value.Int, "#[derive(Debug)]\npub struct Node { pub val: i32, pub neighbors: Vec<std::rc::Rc<std::cell::RefCell<Node>>> }\n" +
+			"impl Node { #[inline] pub fn new(val: i32) -> Self { Node { val, neighbors: Vec::new() } } }"},
 		{cNode, value.Tree, value.Long, "struct TreeNode { long long val; struct TreeNode *left; struct TreeNode *right; };"},
 		{javaNode, value.Tree, value.BigInt, "class TreeNode { java.math.BigInteger val; TreeNode left; TreeNode right; TreeNode() { } TreeNode(java.math.BigInteger val) { this.val = val; } " +
 			"TreeNode(java.math.BigInteger val, TreeNode left, TreeNode right) { this.val = val; this.left = left; this.right = right; } }"},
@@ -196,5 +206,31 @@ func TestStartingSourcesHaveTheTypesOfNodes(t *testing.T) {
 		_, source, err := Start(f, language(t, name), "rope")
 		require.NoError(t, err, name)
 		assert.Contains(t, string(source), want, name)
+	}
+}
+
+func TestHowManyOthersANodeInCHas(t *testing.T) {
+	for _, tt := range []struct{ source, count, says string }{
+		{"", "node->numChildren", ""},
+		{"struct Node { int val; int numChildren; struct Node **children; };", "node->numChildren", ""},
+		{"struct Node { int n, val; struct Node **children; };", "node->n", ""},
+		{"struct Node { size_t degree; long val; struct Node **children; };", "node->degree", ""},
+		{"struct Node { int val; struct Node *children[26]; };", "26", ""},
+		{"struct Node { int val; struct Node *children[ MOST ]; int n; };", "MOST", ""},
+		{"struct Node { int val; struct Node **children; };", "", "struct Node has no field with the number of its children; declare int numChildren"},
+		{"struct Node { int val; double weight; struct Node **children; };", "", "declare int numChildren"},
+	} {
+		pairs, err := outlined([]byte(tt.source), nil).cMany("Node", "val", "children")
+		if tt.says != "" {
+			require.ErrorContains(t, err, tt.says, tt.source)
+			continue
+		}
+		require.NoError(t, err, tt.source)
+		require.Contains(t, pairs, "COUNT")
+		assert.Equal(t, tt.count, pairs[slices.Index(pairs, "COUNT")+1], tt.source)
+	}
+	o := outlined([]byte("struct Knot { unsigned int id; const char *name, *other; long long val; struct Knot *next; };"), nil)
+	for val, want := range map[string]string{"val": "long long", "id": "unsigned int", "name": "char*", "gone": "int"} {
+		assert.Equal(t, want, o.cHeld("Knot", val, "int"), val)
 	}
 }

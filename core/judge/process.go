@@ -495,10 +495,13 @@ func (p *callProcess) watch(ctx context.Context) {
 			return
 		case <-timer.C:
 		}
+		p.mu.Lock()
+		ready := s.protocol.ready // else it may be what starts the program that is seen, and the box looks after the limit
+		p.mu.Unlock()
 		usage, known := p.worker.box.Now()
 		usage.Starved += taken.look(known && p.worker.box.Ready(), time.Now(), usage)
 		p.mu.Lock()
-		if known {
+		if known && ready {
 			p.seen(usage)
 		}
 		most, wall := p.limits.Time, p.limits.Wall

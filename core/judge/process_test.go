@@ -115,6 +115,20 @@ func TestWhatEarlierCallsLeftInMemoryIsNoFailure(t *testing.T) {
 	})
 }
 
+// What starts a program is as large as we are, until the program is there.
+func TestTheMemoryOfACallIsNotThatOfWhatStartsIt(t *testing.T) {
+	needLanguageOf(t, "f.c")
+	cases := make([]string, 60)
+	for i := range cases {
+		cases[i] = fmt.Sprintf("n = %d => %[1]d", i)
+	}
+	outcomes, ended := calledAs(t, function(t, "f(n: int) -> int", cases...), "f.c", "int f(int n) { return n; }\n", options{Limits: verdict.Limits{Time: time.Second, Wall: time.Minute, Memory: 64 << 20}, Alone: true})
+	require.Equal(t, verdict.Accepted, ended.Verdict, ended.Message)
+	for _, o := range outcomes {
+		assert.Less(t, o.Usage.Memory, int64(6<<20))
+	}
+}
+
 func TestAStackThatIsOnlyLaidClaimToIsNoDeepRecursion(t *testing.T) {
 	limits := verdict.Limits{Memory: 256 << 20}
 	for _, tt := range []struct {
