@@ -12,6 +12,7 @@ import (
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/problem"
+	"coldverdict/core/statement"
 	view "coldverdict/term"
 )
 
@@ -97,6 +98,15 @@ func (a *app) caseAdd(ctx context.Context, c *cli.Command, f addFlags) error {
 	if err != nil {
 		return err
 	}
+	if n.Output == nil {
+		input, output, err := wholeExample(p, n.Input)
+		if err != nil {
+			return err
+		}
+		if output != nil {
+			n.Input, n.Output = input, output
+		}
+	}
 	if !f.whyGiven && a.terminal() != nil {
 		if n.Reason, err = a.line("why does this case exist? (one line; nothing if there is no more to say) "); err != nil {
 			return err
@@ -160,10 +170,36 @@ func (a *app) paste(p *problem.Problem) (input, output []byte, err error) {
 		if input, err = a.readTyped(file, p.Kind().PasteInput); err != nil {
 			return nil, nil, err
 		}
+		if _, whole, err := wholeExample(p, input); whole != nil || err != nil {
+			return input, nil, err
+		}
 		output, err = a.readTyped(file, p.Kind().PasteOutput+" (nothing if it is not known)")
 		return input, orUnknown(output), err
 	}
 	return splitPaste(a.input())
+}
+
+// wholeExample takes apart an example of a function that was pasted with its input and its output, as a statement
+// prints it; output is nil where it is none.
+func wholeExample(p *problem.Problem, text []byte) (input, output []byte, err error) {
+	if p.Call == nil {
+		return nil, nil, nil
+	}
+	if _, err := p.WithCalls(problem.NewCase{Input: text}); err == nil {
+		return nil, nil, nil // it is arguments, and nothing else
+	}
+	page := statement.Read(append([]byte("Example\n\n"), text...)) // which a person says by the command
+	if len(page.Problems) != 1 {
+		return nil, nil, nil
+	}
+	samples := page.Problems[0].Samples
+	if len(samples) > 1 {
+		return nil, nil, &problem.RequestError{Text: fmt.Sprintf("these are %d examples; paste one at a time, or take in all of them with 'cold open --from -'", len(samples))}
+	}
+	if len(samples) == 0 || len(samples[0].Doubts) > 0 {
+		return nil, nil, nil
+	}
+	return samples[0].Input, samples[0].Output, nil
 }
 
 // splitPaste reads an input and an output with a line between that ends a

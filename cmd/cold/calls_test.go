@@ -4,6 +4,7 @@ package main
 
 import (
 	"encoding/json"
+	"fmt"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -204,4 +205,40 @@ func TestOneBusyProcessorStallsNobody(t *testing.T) {
 	cmd.Path, cmd.Args = "/usr/bin/taskset", append([]string{"taskset", "-c", "0", path}, cmd.Args[1:]...)
 	out, err := cmd.CombinedOutput()
 	assert.NoError(t, err, string(out))
+}
+
+func TestAnExampleIsPastedWhole(t *testing.T) {
+	s := folder(t, map[string]string{"verdict.toml": "[call]\nname = \"warmest\"\ntakes = [\"temps: int[]\", \"k: int\"]\nreturns = \"int[]\"\n"})
+	for i, paste := range []string{
+		"Input: temps = [3, 9, -2, 7], k = 2\nOutput: [9, 7]\n",
+		"Example 1:\n\nInput: temps = [1,2], k = 1\nOutput: [2]\nExplanation: It is the warmer one.\n",
+		"Eingabe: temps = [1,5], k = 1\nAusgabe: [5]\n",
+		"Input\n[1, 8]\n1\nOutput\n[8]\n",
+	} {
+		s.input = paste
+		got := s.run(t, "case", "add")
+		require.Equal(t, 0, got.status, "%s%s", paste, got.errors)
+		assert.Equal(t, fmt.Sprintf("added samples/%d to cases.md\n", i+1), got.out)
+	}
+	text, err := os.ReadFile(filepath.Join(s.dir, "cases.md"))
+	require.NoError(t, err)
+	for _, block := range []string{"temps: [3, 9, -2, 7]\nk: 2\n```\n\n```returns\n[9, 7]\n", "temps: [1,2]\nk: 1\n```\n\n```returns\n[2]\n", "temps: [1,5]\nk: 1\n```\n\n```returns\n[5]\n", "temps: [1, 8]\nk: 1\n```\n\n```returns\n[8]\n"} {
+		assert.Contains(t, string(text), block)
+	}
+	for paste, says := range map[string]string{
+		"Input: temps = [1], k = 1\nOutput: [1]\n\nInput: temps = [2], k = 1\nOutput: [2]\n": "these are 2 examples; paste one at a time, or take in all of them with 'cold open --from -'",
+		"Input: temps = [1]\nOutput: [1]\n":                                                  "the argument k (int) is missing; write k: …",
+	} {
+		s.input = paste
+		got := s.run(t, "case", "add")
+		assert.Equal(t, 64, got.status)
+		assert.Contains(t, got.errors, says)
+	}
+	after, err := os.ReadFile(filepath.Join(s.dir, "cases.md"))
+	require.NoError(t, err)
+	assert.Equal(t, string(text), string(after))
+
+	shown, status := converse(t, s, [][2]string{{"paste the arguments", "Input: temps = [4, 6], k = 1\rOutput: [6]\r%%\r"}, {"why does this case exist", "\r"}}, "case", "add")
+	assert.Equal(t, 0, status, shown)
+	assert.Contains(t, shown, "added samples/5", "it does not ask for the output once more")
 }
