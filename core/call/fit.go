@@ -369,13 +369,16 @@ func fitRust(f *fitting) error {
 	if err != nil {
 		return err
 	}
-	f.words["NODES"], f.words["GIVE"] = nodes, "if let Some(words) = result.fails() { eprintln!(\"Error: {}\", words); failed = true; } else { result.give(&mut out) }"
+	f.words["NODES"], f.words["GIVE"] = nodes, "if let Some(words) = result.fails() { eprintln!(\"Error: {}\", words); failed = true; } else { settle(&mut settled); result.give(&mut out) }"
 	f.words["COUNTED"] = ""
+	if f.function.Changes > 0 {
+		f.words["COUNTED"] = "                        settle(&mut settled);\n"
+	}
 	if f.function.UpTo {
-		f.words["COUNTED"] = "                        out.push('[');\n                        result.give(&mut out);\n                        out.push(',');\n"
+		f.words["COUNTED"] += "                        out.push('[');\n                        result.give(&mut out);\n                        out.push(',');\n"
 	}
 	if results := f.function.Results(); len(results) == 1 && isNodes(results[0].Type) {
-		f.words["GIVE"] = "{ let mut result = result; result.give_nodes(&mut out, &mut r.misfit); result.drop_nodes() }"
+		f.words["GIVE"] = "{ settle(&mut settled); let mut result = result; result.give_nodes(&mut out, &mut r.misfit); result.drop_nodes() }"
 	}
 	f.rustWithoutMain()
 	places, err := f.rustPlaces()
@@ -383,10 +386,10 @@ func fitRust(f *fitting) error {
 		return err
 	}
 	if f.function.NodeOf() > 0 {
-		f.words["GIVE"] = "{ let mut result = result; give_place(&result, &mut out, &mut r.misfit); result.drop_nodes() }"
+		f.words["GIVE"] = "{ settle(&mut settled); let mut result = result; give_place(&result, &mut out, &mut r.misfit); result.drop_nodes() }"
 	}
 	if f.function.CopyOf > 0 {
-		f.words["COUNTED"] = "                        let mut result = result;\n                        out.push('[');\n                        result.give_nodes(&mut out, &mut r.misfit);\n                        copied(&mut r.misfit);\n                        result.drop_nodes();\n                        out.push(',');\n"
+		f.words["COUNTED"] = "                        settle(&mut settled);\n                        let mut result = result;\n                        out.push('[');\n                        result.give_nodes(&mut out, &mut r.misfit);\n                        copied(&mut r.misfit);\n                        result.drop_nodes();\n                        out.push(',');\n"
 	}
 	params := split(s.params)
 	callee := "super::" + s.path("::")

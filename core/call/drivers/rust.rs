@@ -649,7 +649,6 @@ mod cold_driver {
                 match std::panic::catch_unwind(std::panic::AssertUnwindSafe(|| @CALL@)) {
                     Ok(result) => {
                         spent = @SPENT@;
-                        settle(&mut settled);
 @COUNTED@                        if CHANGES == 0 {
                             @GIVE@;
                         }
