@@ -377,7 +377,9 @@ func fitRust(f *fitting) error {
 	if f.function.UpTo {
 		f.words["COUNTED"] += "                        out.push('[');\n                        result.give(&mut out);\n                        out.push(',');\n"
 	}
-	if results := f.function.Results(); len(results) == 1 && isNodes(results[0].Type) {
+	if results := f.function.Results(); f.function.Changes > 0 {
+		f.words["GIVE"] = "{}"
+	} else if len(results) == 1 && isNodes(results[0].Type) {
 		f.words["GIVE"] = "{ settle(&mut settled); let mut result = result; result.give_nodes(&mut out, &mut r.misfit); result.drop_nodes() }"
 	}
 	f.rustWithoutMain()

@@ -334,7 +334,9 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 		fmt.Fprintf(&w.take, "        %s %s_length = %s_length_wide;\n", length, name, name)
 		fmt.Fprintf(&w.free, "        free(%s);\n", name)
 	}
-	if changed {
+	if changed && depth == 0 && element.Kind.IsNodes() {
+		fmt.Fprintf(&w.give, "            %s\n", put(element, name))
+	} else if changed {
 		w.giveArray(element, depth, name, name+"_length", name+"_lengths")
 		if depth == 0 {
 			return refuse("%s changes its argument %s, which C passes by value", w.function, field.Name)

@@ -130,7 +130,7 @@ func (w *starter) cppParams(changes int) string {
 	for i, f := range w.function.Takes {
 		kind := w.kind(f.Type)
 		switch {
-		case changes == i+1:
+		case changes == i+1 && !f.Type.Kind.IsNodes(): // whose root stays where it is
 			kind += "&"
 		case strings.Contains(kind, "std::"):
 			kind = "const " + kind + "&"

@@ -13,6 +13,7 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/call"
 	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 	"coldverdict/internal/testenv"
 )
@@ -73,6 +74,35 @@ func TestToWriteAResultIsNotTheFunctionsTime(t *testing.T) {
 			one, whole := max(outcomes[0].Usage.CPU, outcomes[2].Usage.CPU), outcomes[1].Usage.CPU
 			assert.Less(t, whole, 3*one+150*time.Millisecond, "to return one took %v", one)
 		})
+	}
+}
+
+// What a person begins with must build before they have written anything, whatever the function takes.
+func TestStartingSourcesWithNodesBuild(t *testing.T) {
+	testenv.NotShort(t, "it builds two dozen sources")
+	for signature, given := range map[string]string{
+		"f(a: list2(text)) -> list2(text)":                             `a = ["tern"]`,
+		"f(a: list(int)) -> argument 1":                                "a = [1, 2]",
+		"f(a: tree(int), b: node of argument 1) -> node of argument 1": "a = [1, 2]; b = 1",
+		"f(a: graph(int)) -> copy of argument 1":                       "a = [[2], [1]]",
+		"f(a: tree(long)[], b: nary(int)) -> int[]":                    "a = [[1], []]; b = [1, null, 2]",
+		"f(a: int[][]) -> argument 1":                                  "a = [[1], []]",
+	} {
+		function := function(t, signature, given)
+		for _, name := range []string{"c", "cpp", "go", "rust"} {
+			l, _, err := toolchain.Ours().Choose("", name)
+			require.NoError(t, err)
+			file, source, err := call.Start(function.Call, l, "camp")
+			require.NoError(t, err, "%s in %s", signature, name)
+			t.Run(signature+" in "+name, func(t *testing.T) {
+				needLanguageOf(t, file)
+				p := *function
+				p.Dir = t.TempDir()
+				outcomes, ended := calledAs(t, &p, file, string(source), options{})
+				require.Len(t, outcomes, 1, "%s: %s", ended.Message, source)
+				assert.NotContains(t, []verdict.Verdict{verdict.CompileError, verdict.Fault}, outcomes[0].Verdict, "%s\n%s", outcomes[0].Message, source)
+			})
+		}
 	}
 }
 

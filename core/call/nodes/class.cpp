@@ -19,7 +19,7 @@ template <class P> struct Held<P, ::CLASS *> {
         cold_driver::take(one.at);
         placed.push_back(one);
     }
-    ::CLASS *&&pass() { return static_cast< ::CLASS *&&>(value); }
+    P &&pass() { return static_cast<P &&>(value); }
     void give(std::string &text) { cold_driver::give(text, value); }
 };
 }
