@@ -69,7 +69,9 @@ type htmlReader struct {
 	cells   int // of tables, so far
 	depth   int // of elements that must be closed
 	around  []container
-	known   int // containers, so far
+	known   int  // containers, so far
+	broken  bool // a line was ended, and nothing stands on the next one yet
+	hollow  int  // pieces before the element that holds nothing so far but a line's end or a blank; 0: there is none
 
 	// Of the preformatted text that is being read:
 	number  *lineNumber // the element that stands at the beginning of a line, and may hold its number
@@ -124,6 +126,9 @@ type table struct {
 	inHead bool
 	marked bool // its heads are
 	across bool // heads stand before their rows
+	// Where its cells begin among the pieces, row by row; nil: it holds another table.
+	grid  [][]int
+	holds bool
 }
 
 func (h *htmlReader) take(text string) {
@@ -159,6 +164,9 @@ func (h *htmlReader) flush(kind pieceKind, level int) {
 	text, lead := h.text.String(), h.lead
 	h.text.Reset()
 	h.lead = 0
+	if strings.TrimSpace(text) != "" {
+		h.broken = false
+	}
 	if kind != block {
 		bold := ""
 		if lead > 0 {
@@ -203,6 +211,81 @@ func (h *htmlReader) add(p piece) {
 		p.head = t.inHead
 	}
 	h.pieces = append(h.pieces, p)
+}
+
+// turn reads a table by its columns where each of them is a sample: where its rows, and not its columns, are called
+// input and output, and each holds several.
+func (h *htmlReader) turn(t *table) {
+	if t.holds {
+		return
+	}
+	// The pieces of a cell end where the next one begins.
+	var starts []int
+	for _, row := range t.grid {
+		starts = append(starts, row...)
+	}
+	starts = append(starts, len(h.pieces))
+	var rows [][][]piece // by row and column
+	for n, i := 0, 0; i < len(t.grid); i++ {
+		var row [][]piece
+		for range t.grid[i] {
+			row = append(row, h.pieces[starts[n]:starts[n+1]])
+			n++
+		}
+		rows = append(rows, row)
+	}
+	width, found := 0, map[string]int{}
+	for i, row := range rows {
+		if len(row) < 3 || len(row[0]) != 1 {
+			continue
+		}
+		kind := columnLabel(row[0][0].text).kind
+		if kind != "input" && kind != "output" && kind != "note" {
+			continue
+		}
+		if _, twice := found[kind]; twice || width > 0 && len(row) != width {
+			return
+		}
+		width, found[kind] = len(row), i
+	}
+	in, isIn := found["input"]
+	out, isOut := found["output"]
+	if !isIn || !isOut {
+		return
+	}
+	for column := 1; column < width; column++ {
+		if (len(rows[in][column]) == 0) != (len(rows[out][column]) == 0) {
+			return // whose it is, is not clear
+		}
+	}
+	turned := slices.Clone(h.pieces[:starts[0]])
+	for i, row := range rows {
+		if kind := slices.Index([]int{in, out}, i); kind >= 0 || found["note"] == i && i > 0 {
+			continue
+		}
+		turned = append(turned, slices.Concat(row...)...)
+	}
+	for column := 1; column < width; column++ {
+		for _, i := range []int{in, out} {
+			h.group++
+			h.cells++
+			for _, p := range rows[i][column] {
+				p.label, p.headed, p.group, p.cell, p.head = rows[i][0][0].text, true, h.group, h.cells, false
+				if p.kind == heading { // a value that is printed bold
+					p.kind = prose
+				}
+				turned = append(turned, p)
+			}
+		}
+		if i, ok := found["note"]; ok && len(rows[i][column]) > 0 {
+			h.group++
+			for _, p := range append(rows[i][0][:1:1], rows[i][column]...) {
+				p.label, p.group, p.cell, p.head = "", h.group, 0, false
+				turned = append(turned, p)
+			}
+		}
+	}
+	h.pieces = turned
 }
 
 func (h *htmlReader) table() *table {
@@ -293,6 +376,9 @@ func (h *htmlReader) start(token html.Token) {
 	case atom.Table:
 		h.flush(prose, 0)
 		h.group++
+		if t := h.table(); t != nil {
+			t.holds = true
+		}
 		h.tables = append(h.tables, &table{})
 	case atom.Tr:
 		h.flush(prose, 0)
@@ -302,6 +388,7 @@ func (h *htmlReader) start(token html.Token) {
 				t.row, t.heads, t.marked = 0, nil, false
 			}
 			t.column, t.row, t.cells, t.spans, t.lastTh = 0, t.row+1, nil, false, false
+			t.grid = append(t.grid, nil)
 		}
 	case atom.Td, atom.Th:
 		h.flush(prose, 0)
@@ -309,6 +396,9 @@ func (h *htmlReader) start(token html.Token) {
 		if t := h.table(); t != nil {
 			h.cells++
 			t.column++
+			if n := len(t.grid); n > 0 {
+				t.grid[n-1] = append(t.grid[n-1], len(h.pieces))
+			}
 			t.inHead = a == atom.Th && (t.row == 1 || t.column > 1)
 			t.spans = t.spans || slices.ContainsFunc(token.Attr, func(a html.Attribute) bool { return a.Key == "colspan" && a.Val != "1" })
 			if a == atom.Th && t.lastTh && t.row > 1 && t.column == 2 { // heads of their own, for the rows below
@@ -319,13 +409,30 @@ func (h *htmlReader) start(token html.Token) {
 			t.marked = t.inHead && t.row == 1 || t.marked && !t.across
 		}
 	case atom.Br:
+		if h.broken && strings.TrimSpace(h.text.String()) == "" {
+			h.blank()
+		}
 		h.flush(prose, 0)
+		h.broken = true
+		return
 	default:
 		if parting(a) {
 			h.flush(prose, 0)
 			h.group++
 		}
 	}
+	if parting(a) {
+		h.broken = false
+	}
+	if a == atom.P || a == atom.Div {
+		h.hollow = len(h.pieces) + 1
+	}
+}
+
+// blank notes an empty line.
+func (h *htmlReader) blank() {
+	h.text.Reset()
+	h.add(piece{kind: gap, line: h.line, group: h.group})
 }
 
 // preformatted begins a block, which the end of the element ends.
@@ -405,12 +512,17 @@ func (h *htmlReader) end(token html.Token) {
 	case a == atom.Table:
 		h.flush(prose, 0)
 		h.group++
-		if len(h.tables) > 0 {
+		if t := h.table(); t != nil {
+			h.turn(t)
 			h.tables = h.tables[:len(h.tables)-1]
 		}
+	case (a == atom.P || a == atom.Div) && h.hollow == len(h.pieces)+1 && (h.broken || strings.Contains(h.text.String(), "\u00a0")) && strings.TrimSpace(h.text.String()) == "":
+		h.blank()
+		h.broken, h.hollow = false, 0
 	case parting(a):
 		h.flush(prose, 0)
 		h.group++
+		h.broken = false
 	}
 	if h.silent == 0 && h.pre == 0 {
 		h.leave(token.DataAtom)

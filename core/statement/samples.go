@@ -105,13 +105,7 @@ func (r *reader) gather() *gatherer {
 	for i, p := range r.pieces {
 		switch p.kind {
 		case gap:
-			if g.open != nil && len(g.open.lines) > 0 && g.open.how != fromBlock {
-				if g.open.how == fromInline {
-					g.open = nil
-				} else {
-					g.open.blanks++
-				}
-			}
+			g.gap(p)
 		case edge:
 			if g.open != nil {
 				g.open.closed = true
@@ -127,6 +121,18 @@ func (r *reader) gather() *gatherer {
 		g.cutShort(p)
 	}
 	return g
+}
+
+// gap is an empty line: of plain text, or within a cell or a paragraph of a page.
+func (g *gatherer) gap(p piece) {
+	e := g.open
+	switch {
+	case e == nil || len(e.lines) == 0 || e.how == fromBlock && (p.cell == 0 || p.cell != e.cell):
+	case e.how == fromInline && p.group != e.group:
+		g.open = nil
+	default:
+		e.blanks++
+	}
 }
 
 func (g *gatherer) heading(p piece) {
@@ -636,6 +642,9 @@ func (r *reader) sample(input, output *entry) {
 		if strings.ContainsAny(text, "“”„‘’") {
 			doubt("has printed quotation marks, which may stand for those of the keyboard")
 		}
+		if side.e.how != fromBlock && slices.Contains(side.e.lines, "") {
+			doubt("has empty lines, which may be the page's")
+		}
 		if side.e.how == fromText {
 			if common := commonIndent(side.e.lines); common > side.e.indent {
 				doubt("is indented, which was taken off")
@@ -645,9 +654,6 @@ func (r *reader) sample(input, output *entry) {
 			}
 			if side.e.inside != 0 && !side.e.closed {
 				doubt("stands in paragraphs, and nothing says where it ends")
-			}
-			if slices.Contains(side.e.lines, "") {
-				doubt("has empty lines, which may be the page's")
 			}
 			if reads().MatchString(text) {
 				doubt("reads like text")
