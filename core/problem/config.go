@@ -216,6 +216,23 @@ func (c *configReader) source(into *string) func(string, any) {
 	}
 }
 
+// insteadOf says what can be done about a file that is not there: a name that is nearly its own, or a solution that was
+// deleted.
+func (c *configReader) insteadOf(at, name string) string {
+	entries, _ := os.ReadDir(c.problem.Dir)
+	names := make([]string, len(entries))
+	for i, entry := range entries {
+		names[i] = entry.Name()
+	}
+	if near := settings.Near(name, names); near != "" {
+		return fmt.Sprintf("; did you mean %q?", near)
+	}
+	if strings.HasPrefix(at, "solution[") {
+		return "; if it was deleted, take this [[solution]] out"
+	}
+	return ""
+}
+
 // isFile reports whether a file that a key names is there, and tells if not.
 func (c *configReader) isFile(at, name string) bool {
 	info, err := os.Stat(c.problem.PathOf(name))
@@ -223,7 +240,7 @@ func (c *configReader) isFile(at, name string) bool {
 	case name == "":
 		c.WrongAt(at, "%s is empty; name a file", at)
 	case err != nil:
-		c.WrongAt(at, "there is no file %q here", name)
+		c.WrongAt(at, "there is no file %q here%s", name, c.insteadOf(at, name))
 	case !info.Mode().IsRegular():
 		c.WrongAt(at, "%q is %s; a file was expected", name, kind(info))
 	default:

@@ -194,7 +194,7 @@ func TestEachMistakeIsToldWithItsPlaceAndWhatToDo(t *testing.T) {
 		{"a comparison that does not fit", map[string]string{"verdict.toml": "[compare]\nmode = \"token\"\n"}, []string{`verdict.toml:2: compare.mode is "token"; did you mean "tokens"?`}},
 		{"a tolerance without numbers", map[string]string{"verdict.toml": "[compare]\nabsolute = 1e-6\n"}, []string{"verdict.toml:1: a tolerance counts only with mode"}},
 		{"solutions", map[string]string{"verdict.toml": "[[solution]]\nfile = \"gone.cpp\"\n[[solution]]\nrole = \"refrence\"\n[[solution]]\nfile = \"notes.txt\"\nexpect = \"wrong\"\n", "notes.txt": ""},
-			[]string{`verdict.toml:2: there is no file "gone.cpp"`, `verdict.toml:3: a [[solution]] needs a file`, `verdict.toml:4: solution[1].role is "refrence"; did you mean "reference"?`,
+			[]string{`verdict.toml:2: there is no file "gone.cpp" here; if it was deleted, take this [[solution]] out`, `verdict.toml:3: a [[solution]] needs a file`, `verdict.toml:4: solution[1].role is "refrence"; did you mean "reference"?`,
 				`verdict.toml:6: the extension of "notes.txt"`, `verdict.toml:7: solution[2].expect is "wrong"`}},
 		{"a group that no case has", map[string]string{"a.cpp": "", "1.in": "", "verdict.toml": "[[solution]]\nfile = \"a.cpp\"\ngroups = [\"case\"]\n"}, []string{`verdict.toml:1: a.cpp is to run the group "case", which no case has; did you mean "cases"?`}},
 		{"a folder for a file", map[string]string{"verdict.toml/x": "", "a.cpp": ""}, []string{"verdict.toml: is a folder; a file was expected"}},

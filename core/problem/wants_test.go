@@ -195,3 +195,14 @@ func TestLanguagesAreAddedOrToldNotToBe(t *testing.T) {
 	assert.ErrorContains(t, err, `write it there by hand: [[solution]] file = "docks.cpp" language = "cpp17"`)
 	assert.Equal(t, oneLine, configText(t, p))
 }
+
+func TestAFileThatIsGoneIsToldWithWhatToDo(t *testing.T) {
+	for config, says := range map[string]string{
+		"[[solution]]\nfile = \"dokcs.cpp\"\n":                       `verdict.toml:2: there is no file "dokcs.cpp" here; did you mean "docks.cpp"?`,
+		"[[solution]]\nfile = \"other.py\"\nlanguage = \"python\"\n": `verdict.toml:2: there is no file "other.py" here; if it was deleted, take this [[solution]] out`,
+		"[compare]\nscript = \"chck.star\"\n":                        `verdict.toml:2: there is no file "chck.star" here; did you mean "check.star"?`,
+		"[compare]\nprogram = \"judging.cpp\"\n":                     `verdict.toml:2: there is no file "judging.cpp" here`,
+	} {
+		assert.ErrorContains(t, mistakesIn(t, map[string]string{ConfigFile: config, "docks.cpp": "", "check.star": ""}), says)
+	}
+}
