@@ -301,7 +301,11 @@ func Nearest(word string, known []string) string {
 	if best := Near(word, known); best != "" {
 		return fmt.Sprintf("did you mean %q?", best)
 	}
-	return "it can be " + orList(slices.DeleteFunc(slices.Sorted(slices.Values(known)), func(s string) bool { return s == "" }))
+	known = slices.DeleteFunc(slices.Sorted(slices.Values(known)), func(s string) bool { return s == "" })
+	if len(known) == 0 {
+		return "there is none"
+	}
+	return "it can be " + orList(known)
 }
 
 // Near is the known word that is closest to what was written; "" if none is close.

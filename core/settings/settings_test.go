@@ -127,6 +127,8 @@ func TestTheNearestWordIsSuggestedAndOthersAreListed(t *testing.T) {
 	}
 	assert.Equal(t, `it can be "lines", "numbers" or "tokens"`, Nearest("exactly", []string{"tokens", "lines", "", "numbers"}))
 	assert.Equal(t, `it can be "lines"`, Nearest("exactly", []string{"lines"}))
+	assert.Equal(t, "there is none", Nearest("exactly", nil))
+	assert.Equal(t, "there is none", Nearest("exactly", []string{""}))
 	list := []string{"b", "a"}
 	Nearest("zzzz", list)
 	assert.Equal(t, []string{"b", "a"}, list, "what was given stays as it was")

@@ -38,6 +38,10 @@ func (intBase) reader(r *valueReader, in *frame) {
 }
 
 func (intBase) one(r *valueReader, d *datum, index int64) {
+	if pad := r.field.Value.Pad; pad > 0 {
+		r.took(d, r.padded(pad), index)
+		return
+	}
 	r.took(d, r.integer(r.called), index)
 }
 

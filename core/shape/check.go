@@ -195,14 +195,23 @@ func values(e exprNode, f *frame) string {
 func (c *checker) lineOf(l *lineNode, f *frame) {
 	c.beginLine()
 	first := true
-	for _, field := range l.Fields {
+	for i, field := range l.Fields {
+		joins := i+1 < len(l.Fields) && l.Fields[i+1].Joined
 		if field.Value == nil {
-			c.literal(field.Literal, first)
+			if joins || field.Joined {
+				c.exactly(field.Literal, first, field.Joined)
+			} else {
+				c.literal(field.Literal, first)
+			}
 			first = false
 			continue
 		}
+		if c.until = 0; joins {
+			c.until = l.Fields[i+1].Literal[0]
+		}
 		d := &f.data[field.slot]
-		first = field.Value.Base.of().read(c, field, d, f, first)
+		first = field.Value.Base.of().read(c, field, d, f, first || field.Joined)
+		c.until = 0
 		if field.Value.alone() {
 			return
 		}

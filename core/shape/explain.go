@@ -130,9 +130,17 @@ func (e *explainer) repeated(r *repeatNode) string {
 }
 
 func (e *explainer) oneLine(l *lineNode, indent string) {
-	parts := make([]string, len(l.Fields))
+	var parts []string
 	for i, f := range l.Fields {
-		parts[i] = e.field(f)
+		words := e.field(f)
+		if after := i+1 < len(l.Fields) && l.Fields[i+1].Joined; f.Value == nil && (f.Joined || after) {
+			words = fmt.Sprintf("the text %q", f.Literal)
+		}
+		if f.Joined {
+			parts[len(parts)-1] += ", joined to " + words
+			continue
+		}
+		parts = append(parts, words)
 	}
 	v := l.Fields[0].Value
 	if e.unit == line && v != nil && v.alone() {
@@ -252,6 +260,10 @@ func (e *explainer) numbers(f *fieldNode) string {
 			kind += fmt.Sprintf(" with %d places", v.Places)
 			kinds += fmt.Sprintf(" with %d places", v.Places)
 		}
+	}
+	if v.Pad > 0 {
+		kind += fmt.Sprintf(" of %d digits", v.Pad)
+		kinds += fmt.Sprintf(" of %d digits", v.Pad)
 	}
 	bounds, s := "", span{}
 	if v.Range != nil {

@@ -28,6 +28,9 @@ func (s *Shape) Places() (list []Place, err error) {
 		case *requireNode, *scaleItem:
 		case *lineNode:
 			for i, f := range item.Fields {
+				if f.Joined || i+1 < len(item.Fields) && item.Fields[i+1].Joined || f.Value != nil && f.Value.Pad > 0 {
+					return nil, Mistake{f.Pos, "what is joined by &, and integers with pad, are not read"}
+				}
 				p, err := f.stands()
 				if err != nil {
 					return nil, err

@@ -65,7 +65,7 @@ var otherMarks = [][2]string{
 }
 
 // marks are the punctuation, the longer ones first.
-var marks = []string{"..", "<=", ">=", "!=", "(", ")", "[", "]", "{", "}", ",", ":", "=", "<", ">", "+", "-", "*", "/", "%", "^"}
+var marks = []string{"..", "<=", ">=", "!=", "(", ")", "[", "]", "{", "}", ",", ":", "=", "<", ">", "+", "-", "*", "/", "%", "^", "&"}
 
 func (l *lexer) pos() Pos {
 	if l.known < l.start || l.known > l.at {
@@ -231,7 +231,7 @@ func (l *lexer) string(t *token) {
 
 func (l *lexer) mark(t *token) {
 	for _, m := range marks {
-		if !strings.HasPrefix(l.text[l.at:], m) {
+		if !strings.HasPrefix(l.text[l.at:], m) || m == "&" && strings.HasPrefix(l.text[l.at:], "&&") {
 			continue
 		}
 		switch m {

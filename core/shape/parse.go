@@ -257,9 +257,14 @@ func (p *parser) name(what string) string {
 
 func (p *parser) lineOf() node {
 	line := &lineNode{Pos: p.now.pos}
-	for more := true; more; more = p.take(",") {
-		line.Fields = append(line.Fields, p.field())
+	for joined, more := false, true; more; {
+		f := p.field()
+		f.Joined = joined
+		line.Fields = append(line.Fields, f)
+		joined = p.take("&")
+		more = joined || p.take(",")
 	}
+	p.joins(line)
 	return line
 }
 
@@ -267,8 +272,8 @@ func (p *parser) field() *fieldNode {
 	f := &fieldNode{Pos: p.now.pos}
 	if p.now.kind == tokenString {
 		f.Literal = p.advance().text
-		if f.Literal == "" || !plainWords(f.Literal) {
-			p.fatal(f.Pos, "a string is a token that stands in the input as it is; it can neither be empty nor begin or end with a blank, nor have two in a row")
+		if f.Literal == "" || strings.ContainsAny(f.Literal, "\t\n\r") {
+			p.fatal(f.Pos, "a string is a token that stands in the input as it is; it can neither be empty nor have a tab or a line end")
 		}
 		return f
 	}
@@ -412,6 +417,13 @@ func (p *parser) modifiers(v *valueNode) {
 				p.fatal(pos, "places can be 0 to 18, the digits behind the point")
 			}
 			v.Places = int(n)
+		case word == "pad":
+			p.advance()
+			n := p.signed()
+			if n < 2 || n > 18 {
+				p.fatal(pos, "pad can be 2 to 18, the digits of each integer, with zeros before it")
+			}
+			v.Pad = int(n)
 		case word == "from":
 			p.advance()
 			v.From = p.signed()
@@ -427,7 +439,7 @@ func (p *parser) modifiers(v *valueNode) {
 		case p.colonFollows():
 			p.fatal(pos, "expected ',' before %s, or the end of the line", word)
 		default:
-			words := []string{"places", "from", "with", "but", "by"}
+			words := []string{"places", "pad", "from", "with", "but", "by"}
 			for name := range flags {
 				words = append(words, name)
 			}
@@ -461,6 +473,8 @@ func (p *parser) fits(v *valueNode) {
 		{v.Balanced && !hasPair(v.Set), false, "balanced wants both of a pair of brackets in the set: \"()\""},
 		{v.Distinct, array || nodes, "distinct belongs to arrays"},
 		{v.Places >= 0, v.Base == typeReal, "places belongs to real"},
+		{v.Pad > 0, v.Base == typeInt && lines, "pad belongs to int, in inputs of lines"},
+		{v.Pad > 0 && v.By != "", false, "pad and by do not go together"},
 		{v.Connected || v.Acyclic || v.Directed || v.Bipartite || v.Loops || v.Parallel, v.Base == typeGraph, "connected, acyclic, directed, bipartite, loops and parallel belong to graph"},
 		{len(v.With) > 0, edges, "with belongs to tree and graph"},
 		{array, v.traits().element, "an array is one of int, real, word, text or pick"},
@@ -474,6 +488,9 @@ func (p *parser) fits(v *valueNode) {
 		}
 	}
 	for _, f := range v.With {
+		if f.Value == nil && !plainWords(f.Literal) {
+			p.fatal(f.Pos, "a string on the line of an edge neither begins nor ends with a blank, nor has it two in a row")
+		}
 		if f.Value != nil && (!f.Value.traits().element || len(f.Value.Dims) > 0 || f.Value.Base == typeText) {
 			p.fatal(f.Pos, "with holds single values, on the line of each edge")
 		}

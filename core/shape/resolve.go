@@ -3,6 +3,7 @@ package shape
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"coldverdict/core/settings"
 )
@@ -229,6 +230,9 @@ func (r *resolver) value(f *fieldNode) {
 	}
 	for _, d := range v.Dims {
 		r.length(d, v.Pos)
+		if d.Range != nil && v.Down && r.s.takes == nil {
+			r.wrong(v.Pos, "how many there are one a line must be said before; where they go to the end of the input, write repeat %s { … }", d.Range.text)
+		}
 		if d.Range != nil && len(v.Dims) == 2 && r.s.takes == nil {
 			r.wrong(v.Pos, "the lengths of what has two dimensions are known: one number each")
 		}
@@ -540,9 +544,15 @@ func firstLine(items []node) (literal string, count int) {
 			return "", 0
 		case *lineNode:
 			if item.Fields[0].Value == nil {
-				literal = item.Fields[0].Literal
+				literal, _, _ = strings.Cut(item.Fields[0].Literal, " ")
 			}
-			for _, f := range item.Fields {
+			for i, f := range item.Fields {
+				if f.Joined { // where a value holds no blank, its strings say how many tokens there are
+					if i == 1 && !strings.Contains(item.Fields[0].Literal, " ") {
+						literal = ""
+					}
+					return literal, -1
+				}
 				n, ok := tokens(f)
 				if !ok {
 					return literal, -1
@@ -565,7 +575,7 @@ func tokens(f *fieldNode) (n int, ok bool) {
 	v := f.Value
 	switch {
 	case v == nil:
-		return 1, true
+		return len(strings.Fields(f.Literal)), true
 	case v.Base == typeText, v.Base == typeGrid:
 		return 0, false
 	case v.Base == typeTree || v.Base == typeGraph:

@@ -55,6 +55,7 @@ type scanner struct {
 	nth   int // values read on the line
 	ends  int // of lines that the input does not have, where it is taken loosely
 	word  []byte
+	until byte // ends a value, too, as a blank does; 0: nothing else does
 
 	taping bool // what is read is kept on the tape
 	tape   []byte
@@ -268,7 +269,7 @@ func (s *scanner) integer(name func() string) int64 {
 		s.fault(name(), "%s has a leading zero", orThis(name()))
 	case negative && x == 0:
 		s.fault(name(), "%s is -0", orThis(name()))
-	case c > ' ':
+	case c > ' ' && c != int(s.until):
 		s.fault(name(), "expected an integer%s, found %d%s", named(name()), x, s.found())
 	case negative && x <= 1<<63:
 		return -int64(x)
@@ -326,7 +327,7 @@ func (s *scanner) token() []byte {
 			return s.word
 		}
 		from := s.at
-		for s.at < s.end && !isBlank[s.buf[s.at]] {
+		for s.at < s.end && !isBlank[s.buf[s.at]] && (s.until == 0 || s.buf[s.at] != s.until) {
 			s.at++
 		}
 		s.word = append(s.word, s.buf[from:s.at]...)

@@ -91,6 +91,7 @@ type fieldNode struct {
 	Name    string // empty: it has none
 	Literal string // the token; used if Value is nil
 	Value   *valueNode
+	Joined  bool // no blank stands before it
 
 	slot    int        // in its block
 	nodes   value.Kind // what it is made of nodes as an argument; Int: nothing
@@ -123,6 +124,7 @@ type valueNode struct {
 	Distinct, Sorted, Rising, Falling       bool
 	Balanced, Palindrome                    bool // of words
 	Places                                  int  // digits behind the point; -1: not said
+	Pad                                     int  // digits that an integer has at the least, with zeros; 0: not said
 	Connected, Acyclic, Directed, Bipartite bool
 	Loops, Parallel                         bool
 	From                                    int64        // the number of the first vertex, or least of a permutation

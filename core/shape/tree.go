@@ -33,7 +33,7 @@ func (in *Input) Append(dst []byte) []byte {
 		w.items(in.shape.Items, in.top)
 		return in.shape.calls.write(dst, string(w.text))
 	}
-	w := &writer{slices.Grow(dst, in.top.roughly())}
+	w := &writer{text: slices.Grow(dst, in.top.roughly())}
 	w.items(in.shape.Items, in.top)
 	return w.text
 }
@@ -119,7 +119,10 @@ func fieldsOf(list []node, do func(field *fieldNode)) {
 }
 
 // A writer writes values as an input holds them.
-type writer struct{ text []byte }
+type writer struct {
+	text []byte
+	pad  int // digits that integers have at the least
+}
 
 func (w *writer) end() { w.text = append(w.text, '\n') }
 
@@ -157,13 +160,15 @@ func (w *writer) line(l *lineNode, f *frame) {
 	for _, field := range l.Fields {
 		v := field.Value
 		if v == nil {
-			w.blank(first)
+			w.blank(first || field.Joined)
 			w.text = append(w.text, field.Literal...)
 			first = false
 			continue
 		}
 		d := &f.data[field.slot]
-		first = v.Base.of().write(w, v, d, f, first)
+		w.pad = v.Pad
+		first = v.Base.of().write(w, v, d, f, first || field.Joined)
+		w.pad = 0
 		if v.alone() {
 			return
 		}
@@ -201,6 +206,10 @@ func (w *writer) integers(list []int64, first bool) {
 		if i > 0 || !first {
 			text = append(text, ' ')
 		}
+		if w.pad > 0 {
+			text = appendPadded(text, x, w.pad)
+			continue
+		}
 		text = strconv.AppendInt(text, x, 10)
 	}
 	w.text = text
@@ -211,7 +220,7 @@ func (w *writer) value(d *datum, i int) {
 		w.text = append(w.text, d.texts[i]...)
 		return
 	}
-	w.text = strconv.AppendInt(w.text, d.ints[i], 10)
+	w.text = appendPadded(w.text, d.ints[i], w.pad)
 }
 
 func (w *writer) rows(d *datum, rows, columns int) {
@@ -235,7 +244,9 @@ func (w *writer) edges(v *valueNode, d *datum, f *frame) {
 				w.text = append(w.text, more.Literal...)
 				continue
 			}
+			w.pad = more.Value.Pad
 			w.value(&f.data[more.slot], i)
+			w.pad = 0
 		}
 		w.end()
 	}
