@@ -48,6 +48,8 @@ const (
 	Misfit   Kind = "misfit"
 	Stalled  Kind = "stalled"
 	Asks     Kind = "asks"
+	Writes   Kind = "writes"   // in a sequence: it writes what a call returned
+	GoesOn   Kind = "goes-on"  // it has, and makes the next one
 	Nonsense Kind = "nonsense" // it is no answer of the driver's
 )
 
@@ -110,7 +112,7 @@ func (a *Answers) parse(line []byte) Answer {
 	kind, rest, _ := strings.Cut(rest, " ")
 	answer := Answer{Kind: Kind(kind), Text: rest}
 	switch answer.Kind {
-	case Ready, Unserved, Begin, Asks:
+	case Ready, Unserved, Begin, Asks, Writes, GoesOn:
 	case Done, Failed, Misfit, Stalled:
 		number, text, _ := strings.Cut(rest, " ")
 		n, err := strconv.ParseInt(number, 10, 64)

@@ -82,7 +82,7 @@ type protocol struct {
 	ready    bool          // the source was loaded
 	begun    bool          // the driver has said that a long call begins
 	returned bool          // the call has ended, and what it returned is being written
-	wall     time.Duration // elapsed time of that call
+	wall     time.Duration // elapsed time of that call, so far
 	foul     bool          // somebody else than the driver wrote a message
 	unserved string        // why there is nothing to call
 }
@@ -106,12 +106,12 @@ func (p *protocol) take(a call.Answer, now time.Time, least time.Duration) bool 
 		if least > 2*a.Spent+clockSlack { // the driver's clock is in the source's hands
 			a.Spent = least
 		}
-		if !p.returned {
-			p.wall = now.Sub(p.since)
-		}
-		p.begun, p.returned = false, false
+		p.pause(true, now)
 		p.answers = append(p.answers, a)
 		p.arrived = append(p.arrived, p.wall)
+		p.begun, p.returned, p.wall = false, false, 0
+	case (a.Kind == call.Writes || a.Kind == call.GoesOn) && p.ready && n < p.calls:
+		p.pause(a.Kind == call.Writes, now)
 	default:
 		if p.foul = true; n == p.calls {
 			p.answers = p.answers[:n-1] // there was an answer too many
@@ -129,8 +129,17 @@ func (p *protocol) marked(calls int, now time.Time) {
 	if !p.ready || p.returned || calls <= len(p.answers) {
 		return
 	}
-	p.returned, p.wall, p.since = true, now.Sub(p.since), now
+	p.pause(true, now)
+	p.since = now
 	p.messages++
+}
+
+// pause takes note that a call was left, for good or until the next one of its sequence, or is gone on with.
+func (p *protocol) pause(returned bool, now time.Time) {
+	if returned && !p.returned {
+		p.wall += now.Sub(p.since)
+	}
+	p.returned = returned
 }
 
 // process makes calls in one process, tells each, and returns how many of them are
@@ -333,7 +342,7 @@ func (p *callProcess) answer(a call.Answer) {
 		return
 	}
 	s.least = 0
-	if s.asking != nil && a.Kind != call.Begin && a.Kind != call.Unserved {
+	if s.asking != nil && !slices.Contains([]call.Kind{call.Begin, call.Unserved, call.Writes, call.GoesOn}, a.Kind) {
 		p.nextCall(len(s.protocol.answers))
 	}
 	p.advance()

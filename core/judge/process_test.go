@@ -4,6 +4,7 @@ package judge
 
 import (
 	"fmt"
+	"strings"
 	"testing"
 	"time"
 
@@ -40,6 +41,51 @@ func TestACallEndsWhereItIsMarked(t *testing.T) {
 	require.True(t, p.take(call.Answer{Kind: call.Done, Spent: time.Millisecond}, at(5400), 300*time.Millisecond))
 	assert.Equal(t, 400*time.Millisecond, p.arrived[1], "of a call that was not marked, all of it is its own")
 	assert.Equal(t, 300*time.Millisecond, p.answers[1].Spent, "and its clock is not believed")
+}
+
+func TestInASequenceOnlyTheCallsCount(t *testing.T) {
+	began := time.Now()
+	at := func(ms int) time.Time { return began.Add(time.Duration(ms) * time.Millisecond) }
+	p := protocol{calls: 2, long: make([]bool, 2), since: began}
+	assert.False(t, p.take(call.Answer{Kind: call.Writes}, at(1), 0), "it is not ready")
+	p = protocol{calls: 2, long: make([]bool, 2), since: began, ready: true}
+	for i, kind := range []call.Kind{call.Writes, call.GoesOn, call.Writes, call.GoesOn} {
+		require.True(t, p.take(call.Answer{Kind: kind}, at(10+100*i), 0))
+		assert.Equal(t, kind == call.Writes, p.returned)
+	}
+	p.marked(1, at(350))
+	require.True(t, p.take(call.Answer{Kind: call.Done, Spent: 5 * time.Millisecond}, at(1000), 0))
+	assert.Equal(t, 150*time.Millisecond, p.arrived[0], "10 to the first, 100 to the second, 40 to the end")
+	require.True(t, p.take(call.Answer{Kind: call.Done}, at(1007), 0))
+	assert.Equal(t, 7*time.Millisecond, p.arrived[1], "the next one begins anew")
+	assert.False(t, p.take(call.Answer{Kind: call.GoesOn}, at(1010), 0), "all calls were answered")
+}
+
+func TestToWriteResultsOfASequenceIsNotItsTime(t *testing.T) {
+	testenv.NotShort(t, "it runs for some seconds")
+	for name, source := range map[string]string{
+		"a.py":     "class Log:\n    def all(self, n, whole):\n        a = []\n        for i in range(n): a.append(i)\n        return a if whole else [0]\n",
+		"a.rb":     "class Log\n  def all(n, whole)\n    a = []\n    n.times { |i| a << i }\n    whole ? a : [0]\n  end\nend\n",
+		"a.js":     "class Log { all(n, whole) { const a = []; for (let i = 0; i < n; i++) a.push(i); return whole ? a : [0]; } }\n",
+		"Log.java": "class Log { int[] all(int n, boolean whole) { int[] a = new int[n]; for (int i = 0; i < n; i++) a[i] = i; return whole ? a : new int[1]; } }\n",
+		"Log.cs":   "public class Log { public List<int> All(int n, bool whole) { var a = new List<int>(); for (int i = 0; i < n; i++) a.Add(i); return whole ? a : new List<int> { 0 }; } }\n",
+	} {
+		t.Run(name, func(t *testing.T) {
+			needLanguageOf(t, name)
+			class, err := problem.ParseClass("Log(); all(n: int, whole: bool) -> int[]")
+			require.NoError(t, err)
+			p := &problem.Problem{Dir: t.TempDir(), Call: class}
+			for i, whole := range []string{"false", "true", "false"} {
+				text := "new()\n" + strings.Repeat("all(700000, "+whole+")\n", 3)
+				p.Cases = append(p.Cases, problem.Case{Name: fmt.Sprintf("calls/%d", i+1), Group: "calls", Input: problem.Data{Text: []byte(text), Size: int64(len(text))}})
+			}
+			outcomes, ended := calledAs(t, p, name, source, options{Limits: verdict.Limits{Time: time.Minute, Wall: 2 * time.Minute, Memory: 2 << 30, Output: 64 << 20}})
+			require.Len(t, outcomes, 3, ended.Message)
+			require.Equal(t, verdict.Unjudged, outcomes[1].Verdict, outcomes[1].Message)
+			one, whole := max(outcomes[0].Usage.CPU, outcomes[2].Usage.CPU), outcomes[1].Usage.CPU
+			assert.Less(t, whole, 3*one+150*time.Millisecond, "to return one took %v", one)
+		})
+	}
 }
 
 // The same is computed, and all of it returned, or the last of it.

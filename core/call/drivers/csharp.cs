@@ -557,8 +557,11 @@ public static class ColdDriver
         {
             var objects = new Dictionary<int, object>();
             var texts = new List<string>();
+            bool late = false; // since a result was written
             foreach (Step s in steps)
             {
+                if (late) ColdDriver.Answer("goes-on");
+                late = false;
                 for (int i = 0; i < s.Uses.Length; i += 2) s.Take(new Reader(texts[s.Uses[i + 1]]), s.Uses[i]);
                 if (s.Called is ConstructorInfo)
                 {
@@ -568,11 +571,25 @@ public static class ColdDriver
                 }
                 object result = Measured(() => Gathered(s.Called.Invoke(objects[s.Number], s.Args), 0));
                 var said = new StringBuilder();
+                late = s.Returns != "" && Large(result, 2000);
+                if (late) ColdDriver.Answer("writes");
                 Give(said, s.Returns == "" ? null : Given(result, s.Returns), 0);
                 texts.Add(said.ToString());
             }
             text.Append("[[" + string.Join(",", texts) + "],[" + string.Join(",", times) + "]]");
         }
+    }
+
+    // Says that to write a value takes long enough to matter.
+    static bool Large(object value, int most)
+    {
+        var text = value as string;
+        if (text != null) return text.Length > most;
+        var all = value as ICollection;
+        if (all == null) return false;
+        if (all.Count > most) return true;
+        foreach (object one in all) if (Large(one, most / 20)) return true;
+        return false;
     }
 
     // One call of a sequence: a method, or the constructor of the class.
@@ -637,7 +654,9 @@ public static class ColdDriver
             var result = v.GetType().GetProperty("Result");
             return Gathered(result == null ? null : result.GetValue(v), depth + 1);
         }
-        bool lazy = !(v is ICollection) && !v.GetType().GetInterfaces().Any(i => i.IsGenericType && i.GetGenericTypeDefinition() == typeof(ICollection<>));
+        var collections = v.GetType().GetInterfaces().Where(i => i.IsGenericType && i.GetGenericTypeDefinition() == typeof(ICollection<>)).ToList();
+        if (collections.Any(i => i.GetGenericArguments()[0].IsPrimitive || i.GetGenericArguments()[0] == typeof(string))) return v;
+        bool lazy = !(v is ICollection) && collections.Count == 0;
         var all = new List<object>();
         foreach (object item in (IEnumerable)v)
         {

@@ -540,6 +540,16 @@ public final class ColdDriver {
         }
     }
 
+    /** Says that to write a value takes long enough to matter. */
+    static boolean large(Object value, int most) {
+        if (value instanceof CharSequence) return ((CharSequence) value).length() > most;
+        if (value instanceof Object[]) value = Arrays.asList((Object[]) value);
+        if (!(value instanceof Collection)) return value != null && value.getClass().isArray() && java.lang.reflect.Array.getLength(value) > most;
+        if (((Collection<?>) value).size() > most) return true;
+        for (Object one : (Collection<?>) value) if (large(one, most / 20)) return true;
+        return false;
+    }
+
     /** A sequence of calls of objects. What a call returned is written at once, since later calls may change it. */
     static final class OfClass extends Served {
         final Class<?> kind;
@@ -559,7 +569,10 @@ public final class ColdDriver {
         void make(StringBuilder text) throws Exception {
             Map<Integer, Object> objects = new HashMap<>();
             List<String> texts = new ArrayList<>();
+            boolean late = false; // since a result was written
             for (Step s : steps) {
+                if (late) ColdDriver.answer("goes-on");
+                late = false;
                 for (int i = 0; i < s.uses.length; i += 2) s.take(new Reader(texts.get(s.uses[i + 1])), s.uses[i]);
                 if (s.called instanceof Constructor) {
                     objects.put(s.number, measured(() -> ((Constructor<?>) s.called).newInstance(s.args)));
@@ -568,6 +581,8 @@ public final class ColdDriver {
                 }
                 Object result = measured(() -> gathered(((Method) s.called).invoke(objects.get(s.number), s.args), 0));
                 StringBuilder said = new StringBuilder();
+                late = !s.returns.isEmpty() && large(result, 2000);
+                if (late) ColdDriver.answer("writes");
                 write(said, s.returns.isEmpty() ? null : given(result, s.returns), 0);
                 texts.add(said.toString());
             }
@@ -676,6 +691,7 @@ public final class ColdDriver {
             if (v instanceof Iterator || v instanceof List && depth < 2) {
                 Iterator<?> items = v instanceof List ? ((List<?>) v).iterator() : (Iterator<?>) v;
                 boolean lazy = v instanceof Iterator || v instanceof AbstractList && v.getClass().getName().contains("Lists$");
+                if (!lazy && single((List<?>) v)) return v;
                 List<Object> all = new ArrayList<>();
                 while (items.hasNext()) {
                     Object item = items.next(), known = depth > 100 ? item : gathered(item, depth + 1);
@@ -692,6 +708,13 @@ public final class ColdDriver {
         } catch (Throwable e) {
             throw new Late(e);
         }
+    }
+
+    /** Says that all elements are single values, among which nothing is computed when it is read. */
+    static boolean single(List<?> list) {
+        for (Object item : list)
+            if (!(item == null || item instanceof Number || item instanceof String || item instanceof Boolean || item instanceof Character)) return false;
+        return true;
     }
 
     /** Prints what the function threw, as the virtual machine would, without what called it. */

@@ -474,6 +474,12 @@ class OfFunction {
   }
 }
 
+// large says that to write a value takes long enough to matter.
+function large(value) {
+  if (typeof value !== 'string' && !Array.isArray(value)) return false;
+  return value.length > 2000 || Array.isArray(value) && value.some((one) => one && one.length > 100);
+}
+
 // What each line asks for where the source has a class: a sequence of calls of its objects. What a call
 // returned is written at once, since later calls may change it.
 class OfClass {
@@ -488,7 +494,10 @@ class OfClass {
 
   async text(times) {
     const objects = [], texts = [];
+    let long = false;
     for (const { name, number, takes, args, uses } of this.steps) {
+      if (long) answer('goes-on');
+      long = false;
       for (let i = 0; i < uses.length; i += 2) args[uses[i]] = argument(takes[uses[i]], JSON.parse(texts[uses[i + 1]]));
       if (name === 'new') {
         await done(times, () => { objects[number] = new this.kind(...args); });
@@ -499,6 +508,8 @@ class OfClass {
       const found = method.names.find((n) => typeof object[n] === 'function');
       if (!found) throw new Misfit(`${this.kind.name} has no method ${name}`);
       const result = await done(times, () => object[found](...args));
+      long = method.returns && large(result);
+      if (long) answer('writes');
       texts.push(method.returns ? written(given(method.returns, result), 0) : 'null');
     }
     return `[[${texts}],[${times}]]`;

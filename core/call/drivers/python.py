@@ -561,6 +561,13 @@ class OfFunction:
         return written([first, given(TAKES[CHANGES - 1], self.args[CHANGES - 1])])
 
 
+def large(value):
+    """Says that to write a value takes long enough to matter."""
+    if not isinstance(value, (str, list, tuple, set, dict)):
+        return False
+    return len(value) > 2000 or not isinstance(value, str) and any(isinstance(one, (str, list, tuple)) and len(one) > 100 for one in value)
+
+
 class OfClass:
     """What each line asks for where the source has a class: a sequence of calls of its objects. What a
     call returned is written at once, since later calls may change it."""
@@ -575,8 +582,11 @@ class OfClass:
             self.steps.append((name, number, takes, [taken(t, v) for t, v in zip(takes, args)], uses))
 
     def text(self, times):
-        objects, texts = {}, []
+        objects, texts, long = {}, [], False
         for name, number, takes, args, uses in self.steps:
+            if long:
+                answer("goes-on")
+                long = False
             for at, step in zip(uses[::2], uses[1::2]):
                 args[at] = taken(takes[at], json.loads(texts[step]))
             if name == "new":
@@ -588,6 +598,9 @@ class OfClass:
             if function is None:
                 raise Misfit("%s has no method %s" % (self.kind.__name__, name))
             result = made(times, lambda: gathered(function(*args)))
+            long = method["returns"] and large(result)
+            if long:
+                answer("writes")
             texts.append(written(given(method["returns"], result)) if method["returns"] else "null")
         return "[[%s],%s]" % (",".join(texts), json.dumps(times))
 

@@ -403,6 +403,11 @@ module ColdDriver
     end
   end
 
+  # Says that to write a value takes long enough to matter.
+  def large?(value)
+    value.respond_to?(:size) && !value.is_a?(Numeric) && (value.size > 2000 || value.is_a?(Array) && value.any? { |one| (one.is_a?(Array) || one.is_a?(String)) && one.size > 100 })
+  end
+
   # What each line asks for where the source has a class: a sequence of calls of its objects. What a call
   # returned is written at once, since later calls may change it.
   class OfClass
@@ -420,7 +425,10 @@ module ColdDriver
     def text(times)
       objects = []
       texts = []
+      long = false
       @steps.each do |name, number, takes, args, uses|
+        ColdDriver.answer('goes-on', ColdDriver.count) if long
+        long = false
         uses.each_slice(2) { |at, step| args[at] = ColdDriver.taken(takes[at], ColdDriver.parsed(texts[step])) }
         if name == 'new'
           objects[number] = ColdDriver.made(times) { @kind.new(*args) }
@@ -431,6 +439,8 @@ module ColdDriver
         raise ArgumentError, "#{@kind.name} has no method #{name}" unless found
 
         result = ColdDriver.made(times) { ColdDriver.gathered(objects[number].send(found, *args)) }
+        long = !method['returns'].empty? && ColdDriver.large?(result)
+        ColdDriver.answer('writes', ColdDriver.count) if long
         texts << (method['returns'].empty? ? 'null' : ColdDriver.written(ColdDriver.given(method['returns'], result)))
       end
       "[[#{texts.join(',')}],#{times.inspect}]"
