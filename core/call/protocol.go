@@ -20,13 +20,15 @@ import (
 //	TOKEN N misfit NANOSECONDS WHY  a declaration has no room for an argument or a result
 //	TOKEN N stalled NANOSECONDS WHY it waits for what never comes
 //	TOKEN N asks NAME JSON          it calls a function that is given, with an array of arguments
+//	TOKEN N writes                  in a sequence, it writes the long result of a call
+//	TOKEN N goes-on                 and makes the next one
 //
 // Where functions are given, a call's line comes once the one before is answered, and the answer to a
 // question, as JSON, is a line, too.
 //
 // After it has loaded the source, and after each call, it writes the mark to
-// standard output and to standard error, before it answers. So what is printed
-// stays with the call that printed it.
+// standard output and to standard error, before it writes what was returned. So what is printed
+// stays with the call that printed it, and all know when that has ended.
 
 // Header is the first line that a driver is given. The token is what nobody prints
 // by accident.
