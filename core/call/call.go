@@ -220,7 +220,7 @@ func wrapWith(supplied []string, second bool, function *problem.Call, l *toolcha
 		"CLASS": `""`, "METHODS": "{}", "METHODS_TEXT": `"{}"`, "NEW": "[]", "METHOD_ROWS": "", "NEW_LIST": "", "METHOD_ARRAYS": "new string[0][]",
 		"GO_METHODS": "", "GO_TYPES": "", "SEQUENCES": "", "CHAR_KEYS": strconv.FormatBool(strings.Contains(strings.Join(f.resultTypes(), ""), "map(char")), "GIVEN": f.given(), "GIVEN_TEXT": strconv.Quote(f.given()), "GIVEN_FUNCTIONS": "", "UNDECLARED": "[]", "ARGUMENTS": quoted(f.argumentNames(), "[", "]"), "SCRIPTED": strconv.FormatBool(function.Scripted()), "RETURNS_FUNCTION": strconv.Itoa(b2i(len(function.Returns) > 0 && function.Returns[0].Type.Kind == value.Function)),
 	}
-	if (function.NodeOf() > 0 || function.PlacesOf() > 0 || function.CopyOf > 0) && d.fixed {
+	if function.Original() > 0 && d.fixed {
 		return w, "", fmt.Errorf("problems with nodes or copies of an argument cannot be served in %s", l.Title)
 	}
 	if len(function.Given) > 0 && !d.asks {

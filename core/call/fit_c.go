@@ -348,7 +348,7 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 // places notes where the nodes of an argument stand that others, or the result, are compared with, and finds
 // arguments that are nodes of it.
 func (w *cWriter) places(f *problem.Call) {
-	of := max(f.NodeOf(), f.PlacesOf(), f.CopyOf)
+	of := f.Original()
 	if of == 0 {
 		return
 	}

@@ -340,9 +340,8 @@ func (f *fitting) cNodes(o *outline) (string, error) {
 		return "", nil
 	}
 	function := f.function
-	placed := function.NodeOf() > 0 || function.PlacesOf() > 0 || function.CopyOf > 0
 	var all strings.Builder
-	all.WriteString(strings.NewReplacer("PLACES", strconv.Itoa(b2i(placed)), "NODE_OF", strconv.Itoa(function.NodeOf()), "COPY_OF", strconv.Itoa(function.CopyOf)).Replace(nodeText("places.c")))
+	all.WriteString(strings.NewReplacer("PLACES", strconv.Itoa(b2i(function.Original() > 0)), "NODE_OF", strconv.Itoa(function.NodeOf()), "COPY_OF", strconv.Itoa(function.CopyOf)).Replace(nodeText("places.c")))
 	done := map[string]bool{}
 	for _, t := range list {
 		s := nodeShapes[t.Kind]
@@ -459,7 +458,7 @@ func (f *fitting) rustNodes(o *outline) (string, error) {
 // rustPlaces notes where the nodes of an argument stand that others, or the result, are compared with, and finds
 // arguments that are nodes of it.
 func (f *fitting) rustPlaces() (takes []string, err error) {
-	of := max(f.function.NodeOf(), f.function.PlacesOf(), f.function.CopyOf)
+	of := f.function.Original()
 	if of == 0 {
 		return nil, nil
 	}

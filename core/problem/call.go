@@ -255,6 +255,9 @@ func (c *Call) PlacesOf() int {
 	return 0
 }
 
+// Original is the argument, from 1, of which a node or a copy is returned, or others are nodes; 0: none is.
+func (c *Call) Original() int { return max(c.NodeOf(), c.PlacesOf(), c.CopyOf) }
+
 // wrongPlace says which argument is a node that is not there.
 func (c *Call) wrongPlace(args []any) string {
 	for i, f := range c.Takes {
