@@ -262,6 +262,19 @@ func (o *outline) nodeFields(s nodeShape) (class string, names map[string]string
 	return "", names
 }
 
+// ownClass finds the class of a kind of nodes, or names the usual one, with its fields. Done are those of other
+// kinds, of which it must be none.
+func (o *outline) ownClass(kind value.Kind, word string, done map[string]bool) (class string, names map[string]string, err error) {
+	s := nodeShapes[kind]
+	class, names = o.nodeFields(s)
+	class = cmp.Or(class, s.class)
+	if done[class] {
+		return "", nil, refuse("%s is the %s of two kinds of nodes", class, word)
+	}
+	done[class] = true
+	return class, names, nil
+}
+
 // names reports that a text names a type, by itself or by another name that the source gives to what leads to it.
 func (o *outline) names(text, name string) bool {
 	word := func(name string) string { return `\b` + regexp.QuoteMeta(name) + `\b` }
@@ -309,14 +322,10 @@ func (f *fitting) cppNodes(o *outline) (string, error) {
 	done := map[string]bool{}
 	for _, t := range list {
 		s := nodeShapes[t.Kind]
-		class, names := o.nodeFields(s)
-		if class == "" {
-			class = s.class
+		class, names, err := o.ownClass(t.Kind, "class", done)
+		if err != nil {
+			return "", err
 		}
-		if done[class] {
-			return "", refuse("%s is the class of two kinds of nodes", class)
-		}
-		done[class] = true
 		bare := ""
 		for _, link := range s.links {
 			bare += " n->" + strings.ToUpper(link) + " = nullptr;"
@@ -344,13 +353,10 @@ func (f *fitting) cNodes(o *outline) (string, error) {
 	all.WriteString(strings.NewReplacer("PLACES", strconv.Itoa(b2i(function.Original() > 0)), "NODE_OF", strconv.Itoa(function.NodeOf()), "COPY_OF", strconv.Itoa(function.CopyOf)).Replace(nodeText("places.c")))
 	done := map[string]bool{}
 	for _, t := range list {
-		s := nodeShapes[t.Kind]
-		class, names := o.nodeFields(s)
-		class = cmp.Or(class, s.class)
-		if done[class] {
-			return "", refuse("%s is the struct of two kinds of nodes", class)
+		class, names, err := o.ownClass(t.Kind, "struct", done)
+		if err != nil {
+			return "", err
 		}
-		done[class] = true
 		held := "node->" + names["val"]
 		pairs := []string{"X", "struct " + class, "KIND", t.Kind.Word(), "VALUE", held, "FIELD", names["val"], "NEXT", names["next"], "LEFT", names["left"], "RIGHT", names["right"]}
 		if t.Kind != value.Graph {
@@ -369,8 +375,8 @@ func (f *fitting) cNodes(o *outline) (string, error) {
 			}
 		}
 		pairs = append(pairs, "LINK_BACK", back[0], "CLOSE_BACK", back[1], "CHECK_BACK", back[2])
-		if s.many != "" {
-			more, err := o.cMany(class, names["val"], names[s.many])
+		if many := nodeShapes[t.Kind].many; many != "" {
+			more, err := o.cMany(class, names["val"], names[many])
 			if err != nil {
 				return "", err
 			}
@@ -442,15 +448,12 @@ func (f *fitting) rustNodes(o *outline) (string, error) {
 		if i == 0 {
 			all.WriteString(strings.NewReplacer("@NODE_OF@", f.words["NODE_OF"], "@COPY_OF@", f.words["COPY_OF"], "@PLACES_OF@", f.words["PLACES_OF"]).Replace(nodeText("shared.rs")))
 		}
-		s := nodeShapes[t.Kind]
-		class, names := o.nodeFields(s)
-		class = cmp.Or(class, s.class)
-		if done[class] {
-			return "", refuse("%s is the struct of two kinds of nodes", class)
+		class, names, err := o.ownClass(t.Kind, "struct", done)
+		if err != nil {
+			return "", err
 		}
-		done[class] = true
 		all.WriteString(strings.NewReplacer("NODE", "super::"+class, "VALUE", names["val"], "NEXT", names["next"], "PREV", names["prev"],
-			"LEFT", names["left"], "RIGHT", names["right"], "MANY", names[s.many]).Replace(nodeText(t.Kind.Word() + ".rs")))
+			"LEFT", names["left"], "RIGHT", names["right"], "MANY", names[nodeShapes[t.Kind].many]).Replace(nodeText(t.Kind.Word() + ".rs")))
 	}
 	return all.String(), nil
 }
