@@ -19,7 +19,7 @@ import (
 // A thread that is not the first and executes a program ends all others, the first one
 // included, which a tracer holds at its end: whoever waits for the wrong one waits for ever.
 func TestAnyThreadMayExecuteAProgram(t *testing.T) {
-	limits := verdict.Limits{Time: 4 * time.Second, Wall: 8 * time.Second, Memory: 64 << 20, Output: 1 << 20, Processes: 50}
+	limits := unhurried(verdict.Limits{Time: 4 * time.Second, Wall: 8 * time.Second, Memory: 64 << 20, Output: 1 << 20, Processes: 50})
 	programs := [][]string{{"second"}, {"busy"}, {"among"}, {"leaving"}, {"child"}, {"second", "16"}, {"leaving", "16"}, {"among", "4"}}
 	eachMode(t, func(t *testing.T, m mode) {
 		b := openMode(t, m)

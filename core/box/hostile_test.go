@@ -318,7 +318,7 @@ func (p *place) hold(t *testing.T, b *Box, h hostile) {
 	default:
 		limits.Wall, limits.Time = 30*time.Second, 20*time.Second
 	}
-	limits.Time, limits.Wall = slowness*limits.Time, slowness*limits.Wall
+	limits = unhurried(limits)
 	run := Run{Program: program(t, "hostile/"+words[0], args...), Limits: limits, Input: p.standardInput(t, h.megabyte)}
 	if h.text != "" {
 		var err error
