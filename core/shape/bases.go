@@ -126,7 +126,7 @@ func (element) reader(*valueReader, *frame) {}
 
 func (element) styles(f *fieldNode, edge bool) []string {
 	if len(f.Value.Dims) > 0 {
-		return styleNames(arrayStyles, edge)
+		return f.Value.fitting(styleNames(arrayStyles, edge))
 	}
 	return styleNames(numberStyles, edge)
 }

@@ -18,7 +18,7 @@ func (intBase) types(*valueNode) ([]string, int) { return []string{"int", "long"
 func (b intBase) styles(f *fieldNode, edge bool) []string {
 	switch {
 	case f.ofEdges:
-		return styleNames(arrayStyles, edge)
+		return f.Value.fitting(styleNames(arrayStyles, edge))
 	case f.counts && len(f.Value.Dims) == 0:
 		return countStyles
 	}
@@ -103,7 +103,7 @@ func (intBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 		return wrong
 	}
 	d.ints = make([]int64, n)
-	m.numbers(f, in, d.ints, interval{low: low, high: high})
+	m.numbers(f, in, d.ints, m.fewFor(f, n, interval{low: low, high: high}))
 	return nil
 }
 
@@ -275,7 +275,12 @@ func (characters) types(v *valueNode) (of []string, arrays int) {
 	return of, 0
 }
 
-func (characters) styles(_ *fieldNode, edge bool) []string { return styleNames(wordStyles, edge) }
+func (characters) styles(f *fieldNode, edge bool) []string {
+	if f.text == nil {
+		return styleNames(wordStyles, edge)
+	}
+	return append(slices.Clone(partStyles), styleNames(wordStyles, edge)...)
+}
 
 func (characters) reader(r *valueReader, in *frame) {
 	r.length = r.bounds(r.field.Value.Length, in)

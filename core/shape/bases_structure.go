@@ -117,7 +117,11 @@ type vertices struct{ structure }
 
 func (vertices) parse(p *parser, v *valueNode) { v.From, v.Args = 1, []exprNode{p.expr()} }
 
-func (vertices) styles(_ *fieldNode, edge bool) []string { return styleNames(treeStyles, edge) }
+func (vertices) styles(f *fieldNode, edge bool) []string {
+	return slices.DeleteFunc(styleNames(treeStyles, edge), func(name string) bool {
+		return name == pathInOrder && f.Value.Base == typeParents // as every path of parents is
+	})
+}
 
 func (vertices) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	m.tree(f, d, f.Value.Args[0].eval(in))
@@ -196,7 +200,7 @@ func (graphBase) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	if delete(m.promised, f); !ok {
 		name = m.style(f, f.styles)
 	}
-	d.ints = labelled(m.random, graphEdges(m.random, v, int(n), int(edges), styleNamed(graphStyles, name)), int(n), v.From, false, v.Directed)
+	d.ints = labelled(m.random, graphEdges(m.random, v, int(n), int(edges), styleNamed(graphStyles, name)), int(n), v.From, name, v.Directed)
 	d.count = edges
 	return m.with(v, in, int(edges))
 }

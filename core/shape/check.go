@@ -352,7 +352,7 @@ func (c *checker) reader(field *fieldNode, f *frame) *valueReader {
 	v := field.Value
 	r := &valueReader{checker: c, field: field, base: v.Base.of(), low: math.MinInt64, high: math.MaxInt64}
 	r.called = r.name
-	r.keeps = c.keep || field.needed || len(v.Dims) == 0 || v.Sorted || v.Rising || v.Falling || v.Distinct
+	r.keeps = c.keep || field.needed || len(v.Dims) == 0 || v.inOrder() || v.Distinct
 	v.Base.of().reader(r, f)
 	return r
 }
@@ -526,7 +526,7 @@ func (c *checker) ordered(field *fieldNode, d *datum, f *frame, back func(index 
 		c.distinctBut(field, d, f, back)
 		return
 	}
-	for i := 1; i < n && (v.Sorted || v.Rising || v.Falling); i++ {
+	for i := 1; i < n && v.inOrder(); i++ {
 		way := less(i-1, i)
 		switch {
 		case v.Sorted && way > 0, v.Rising && way >= 0, v.Falling && way <= 0:

@@ -35,7 +35,7 @@ func TestACoveringHoldsEveryPair(t *testing.T) {
 		for c.left > 0 {
 			row := c.next()
 			left := c.left
-			c.cover(row)
+			c.cover(row, slices.Repeat([]bool{true}, len(row)))
 			require.Less(t, c.left, left, "each covers a pair that was left")
 			rows = append(rows, row)
 		}
@@ -76,7 +76,8 @@ func TestEdgeCasesAreNamedAfterTheirChoices(t *testing.T) {
 		{label: strings.Repeat("x", 80), options: []string{"least"}},
 	}
 	taken := map[string]int{}
-	assert.Equal(t, "n-least.my-w-all-equal."+strings.Repeat("x", 80)+".and-1-more", strings.Replace(edgeName(factors, []int{0, 0, 1, 0}, taken), "q-ties", strings.Repeat("x", 80), 1))
+	all := []bool{true, true, true, true}
+	assert.Equal(t, "n-least.my-w-all-equal."+strings.Repeat("x", 80)+".and-1-more", strings.Replace(edgeName(factors, []int{0, 0, 1, 0}, all, taken), "q-ties", strings.Repeat("x", 80), 1))
 	short := factors[:3]
 	for _, tt := range []struct {
 		chosen []int
@@ -84,9 +85,10 @@ func TestEdgeCasesAreNamedAfterTheirChoices(t *testing.T) {
 	}{
 		{[]int{0, 0, 0}, "n-least.my-w-all-equal"}, {[]int{1, 1, 0}, "n-largest"}, {[]int{1, 1, 0}, "n-largest.again-2"}, {[]int{0, 1, 1}, "n-least.q-ties"},
 	} {
-		assert.Equal(t, tt.want, edgeName(short, tt.chosen, taken))
+		assert.Equal(t, tt.want, edgeName(short, tt.chosen, all, taken))
 	}
-	assert.Equal(t, "random", edgeName(short[1:2], []int{1}, taken))
+	assert.Equal(t, "random", edgeName(short[1:2], []int{1}, all, taken))
+	assert.Equal(t, "my-w-all-equal.again-2", edgeName(short, []int{0, 0, 1}, []bool{false, true, false}, map[string]int{"my-w-all-equal": 1}), "what gave way is not named")
 }
 
 // casesOf makes a problem's cases in a style, and returns how large each is.

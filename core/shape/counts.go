@@ -78,19 +78,11 @@ func (r *resolver) countArguments(c *call) {
 
 // countsIn are the calls of count in an expression.
 func countsIn(e exprNode) (all []*call) {
-	switch e := e.(type) {
-	case *unary:
-		return countsIn(e.x)
-	case *binary:
-		return append(countsIn(e.x), countsIn(e.y)...)
-	case *call:
-		if e.name == "count" {
-			return []*call{e}
+	eachCall(e, func(c *call) {
+		if c.name == "count" {
+			all = append(all, c)
 		}
-		for _, a := range e.args {
-			all = append(all, countsIn(a)...)
-		}
-	}
+	})
 	return all
 }
 

@@ -26,6 +26,7 @@ type EdgeCases struct {
 	// in the cases; fewer than all where they were bounded or contradict the shape.
 	Pairs, Covered int
 	Contradicting  int // combinations of choices that no valid input has
+	GaveWay        int // pairs of which a style gave way to something else, as all-equal does to a requirement
 }
 
 // A factor is something that is chosen in an edge case.
@@ -79,7 +80,7 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 		} else {
 			chosen = c.next()
 		}
-		o := Making{Seed: Seed(tries), Size: Largest / 2, Exact: true, plan: map[any]string{}}
+		o := Making{Seed: Seed(tries), Size: Largest / 2, Exact: true, plan: map[any]string{}, unheeded: map[any]bool{}}
 		for i, f := range factors {
 			o.plan[f.key] = f.options[chosen[i]]
 		}
@@ -92,11 +93,20 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 			}
 			continue
 		}
-		c.cover(chosen)
+		shown := make([]bool, len(factors))
+		for i, f := range factors {
+			option := f.options[chosen[i]]
+			shown[i] = !o.unheeded[f.key] && in.shows(f.key, option)
+		}
+		c.cover(chosen, shown)
+		if tries >= len(begun) {
+			all.GaveWay += truthOf(c.drop(chosen)) // what gave way would do so again
+		}
+		o.unheeded = nil
 		text = in.Append(text[:0])
 		if hash := maphash.Bytes(seed, text); !seen[hash] {
 			seen[hash] = true
-			all.Cases = append(all.Cases, EdgeCase{edgeName(factors, chosen, names), o, int64(len(text))})
+			all.Cases = append(all.Cases, EdgeCase{edgeName(factors, chosen, shown, names), o, int64(len(text))})
 		}
 	}
 	all.Covered = c.covered
@@ -118,6 +128,7 @@ func (s *Shape) factors() (list []factor) {
 	}
 	inRepeat := map[*fieldNode]bool{}
 	counts := map[*fieldNode]bool{}
+	integers := false // before a field
 	s.each(func(f *fieldNode) {
 		v, label := f.Value, f.Name
 		if label == "" {
@@ -131,8 +142,13 @@ func (s *Shape) factors() (list []factor) {
 			case single && v.Base != typeWord && v.Base != typeText && !inRepeat[f] && !f.ofEdges:
 				kind = ofNumber
 			}
-			add(kind, f, label, edgeOptions(f, inRepeat[f]))
+			options := edgeOptions(f, inRepeat[f])
+			if !integers { // to be tied to
+				options = slices.DeleteFunc(slices.Clone(options), func(name string) bool { return name == "ties" })
+			}
+			add(kind, f, label, options)
 		}
+		integers = integers || v.traits().integers
 		lengths := v.Dims
 		if v.Length != nil {
 			lengths = append(slices.Clone(lengths), v.Length)
@@ -201,7 +217,7 @@ func edgeOptions(f *fieldNode, inRepeat bool) []string {
 	case v.Base == typeGraph && v.Bipartite:
 		return nil
 	case v.Base == typeInt && len(v.Dims) == 0 && inRepeat:
-		names = []string{"all-least", "all-largest", "all-equal", "sorted", "reversed", "ends", "all-zero", "near-zero", "ties", "random"}
+		names = []string{"all-least", "all-largest", "all-equal", "sorted", "reversed", "ends", "all-zero", "near-zero", "small", "ties", "random"}
 	case v.Base == typeInt && f.ofEdges:
 		names = []string{"all-least", "all-largest", "all-equal", "ends", "all-zero", "near-zero", "powers", "random"}
 	case v.Base == typePick && len(v.Dims) == 0 && !f.ofEdges:
@@ -211,6 +227,8 @@ func edgeOptions(f *fieldNode, inRepeat bool) []string {
 	}
 	if n, ok := constant(v.lowEnd()); ok && v.Base == typeInt && n >= 0 {
 		without("zero", "all-zero", "near-zero")
+	} else { // whose small values are those near zero
+		without("small")
 	}
 	switch {
 	case v.Base == typeWord || v.Base == typeText:
@@ -220,23 +238,23 @@ func edgeOptions(f *fieldNode, inRepeat bool) []string {
 	case v.Rising || v.Falling:
 		return nil
 	case v.Distinct:
-		names = []string{"sorted", "reversed", "zigzag", "random"}
+		names = []string{"sorted", "reversed", "nearly-sorted", "zigzag", "random"}
 	case v.Sorted:
-		without("sorted", "reversed", "zigzag")
+		without("sorted", "reversed", "nearly-sorted", "zigzag")
 	}
 	return names
 }
 
-// edgeName names an edge case after its choices; those that are no choice are left
+// edgeName names an edge case after its choices; those that are no choice, or gave way, are left
 // out.
-func edgeName(factors []factor, chosen []int, taken map[string]int) string {
+func edgeName(factors []factor, chosen []int, shown []bool, taken map[string]int) string {
 	const longest = 100
 	var parts []string
 	length, more := 0, 0
 	for i, f := range factors {
 		option := f.options[chosen[i]]
-		switch option {
-		case "random", "uniform", "mixed":
+		switch {
+		case !shown[i], option == "random", option == "uniform", option == "mixed":
 			continue
 		}
 		part := strings.ToLower(strings.ReplaceAll(f.label, "_", "-")) + "-" + option
@@ -308,8 +326,10 @@ func (c *covering) styles() (list [][]int) {
 					chosen[i] = k % len(f.options)
 				case f.kind == ofCount:
 					chosen[i] = max(slices.Index(f.options, level), 0)
-				case f.kind == ofNumber && (level == "largest" || k%2 == 0):
+				case f.kind == ofNumber && (level == "largest" || k%3 == 0):
 					chosen[i] = max(slices.Index(f.options, "largest"), 0)
+				case f.kind == ofNumber && k%3 == 1 && slices.Contains(f.options, "small"):
+					chosen[i] = slices.Index(f.options, "small")
 				default:
 					chosen[i] = last
 				}
@@ -330,20 +350,21 @@ func (c *covering) pair(i, a, j, b int) *bool {
 }
 
 // each goes through the pairs of a choice.
-func (c *covering) each(chosen []int, do func(done *bool)) {
+func (c *covering) each(chosen []int, do func(i, j int, done *bool)) {
 	if len(chosen) == 1 {
-		do(c.pair(0, chosen[0], 0, chosen[0]))
+		do(0, 0, c.pair(0, chosen[0], 0, chosen[0]))
 	}
 	for i := range chosen {
 		for j := i + 1; j < len(chosen); j++ {
-			do(c.pair(i, chosen[i], j, chosen[j]))
+			do(i, j, c.pair(i, chosen[i], j, chosen[j]))
 		}
 	}
 }
 
-func (c *covering) cover(chosen []int) {
-	c.each(chosen, func(done *bool) {
-		if !*done {
+// cover notes the pairs of a choice that both are in the input.
+func (c *covering) cover(chosen []int, shown []bool) {
+	c.each(chosen, func(i, j int, done *bool) {
+		if !*done && shown[i] && shown[j] {
 			*done = true
 			c.left--
 			c.covered++
@@ -352,13 +373,19 @@ func (c *covering) cover(chosen []int) {
 }
 
 // drop takes a pair that no valid input has, or seems to have, out of those that are
-// to be covered: the one from which the choice was begun.
-func (c *covering) drop(chosen []int) {
-	i, a, j, b := c.begin()
-	if done := c.pair(i, a, j, b); !*done && chosen[i] == a && chosen[j] == b {
-		*done = true
-		c.left--
+// to be covered, and reports that it did: the one from which the choice was begun.
+func (c *covering) drop(chosen []int) bool {
+	if c.left == 0 {
+		return false
 	}
+	i, a, j, b := c.begin()
+	done := c.pair(i, a, j, b)
+	if *done || chosen[i] != a || chosen[j] != b {
+		return false
+	}
+	*done = true
+	c.left--
+	return true
 }
 
 // begin returns the first pair that is not covered.
@@ -404,7 +431,7 @@ func (c *covering) next() (best []int) {
 			}
 		}
 		gain := 0
-		c.each(chosen, func(done *bool) {
+		c.each(chosen, func(_, _ int, done *bool) {
 			if !*done {
 				gain++
 			}

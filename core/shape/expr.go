@@ -120,6 +120,22 @@ func eachReference(e exprNode, do func(*reference)) {
 	}
 }
 
+// eachCall visits the calls in an expression.
+func eachCall(e exprNode, do func(*call)) {
+	switch e := e.(type) {
+	case *unary:
+		eachCall(e.x, do)
+	case *binary:
+		eachCall(e.x, do)
+		eachCall(e.y, do)
+	case *call:
+		do(e)
+		for _, a := range e.args {
+			eachCall(a, do)
+		}
+	}
+}
+
 // levels are how tightly operators bind.
 var levels = map[string]int{
 	"or": 1, "and": 2, "=": 4, "!=": 4, "<": 4, "<=": 4, ">": 4, ">=": 4, "+": 5, "-": 5, "*": 6, "/": 6, "%": 6, "^": 8,

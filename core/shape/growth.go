@@ -140,7 +140,7 @@ func (s *Shape) Grown(seed Seed, size Size, numbers map[string]int64, style stri
 }
 
 // alikeStyles are not worth a series of their own: a program takes as long as on uniform values.
-var alikeStyles = []string{"random", "uniform", "low", "high", "zero", "near-zero", "all-zero", "all-least", "ends", "ties", "two", "empty"}
+var alikeStyles = []string{plainStyle, "random", "uniform", "small", "high", "zero", "near-zero", "all-zero", "all-least", "ends", "ties", "two", "empty"}
 
 // GrownStyles returns the styles in which a program may take longer than on uniform values.
 func (s *Shape) GrownStyles() []string {

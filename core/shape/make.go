@@ -12,7 +12,7 @@ import (
 
 // MakerVersion is the version of the maker. It changes whenever the same seed, size
 // and style would make other bytes.
-const MakerVersion = 1
+const MakerVersion = 2
 
 // A Seed is where the random numbers of an input begin.
 type Seed uint64
@@ -57,6 +57,8 @@ type Making struct {
 
 	scaled map[string]bool // the only names that grow; nil: all
 	plan   map[any]string  // a style of a field or an item
+	// unheeded are the keys of the plan whose styles gave way to something else; nil: nobody asks.
+	unheeded map[any]bool
 }
 
 // A GenerateError says why no input could be generated.
@@ -80,6 +82,9 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 	if o.Alike {
 		m.alike = o.Size.of(uint64(s.largest))
 	}
+	if small := o.Size < Largest/2 || o.Alike && m.alike <= smallCount; o.Style == "small" || o.Style == "" && o.plan == nil && small && m.oneIn(2) {
+		m.few = 1 + int64(m.index(mostFew))
+	}
 	var top *frame
 	why := attempt(func() {
 		var wrong *unmet
@@ -102,13 +107,16 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 	return &Input{s, top}, nil
 }
 
+// plainStyle draws everything without a plan: each value of its range alike.
+const plainStyle = "plain"
+
 // Styles are the names of all styles that fit something in the shape, in
 // alphabetical order.
 func (s *Shape) Styles() []string { return slices.Clone(s.styles) }
 
 // stylesOfAll is what Styles returns.
 func (s *Shape) stylesOfAll() []string {
-	names := map[string]bool{}
+	names := map[string]bool{plainStyle: true}
 	add := func(list []string) {
 		for _, name := range list {
 			names[name] = true
@@ -193,6 +201,7 @@ type maker struct {
 	values int64          // generated so far
 	at     int64          // the index of the next body of a repeat
 	alike  uint64         // bounds all counts; 0: nothing does
+	few    int64          // how far apart values may be, whatever their bounds are; 0: as far as those say
 	tiny   bool           // counts are as small as they may be, or nearly
 	depth  int            // blocks around
 	plain  int            // blocks around that heed no style
@@ -201,6 +210,7 @@ type maker struct {
 	// promised are styles of graphs to which the number of edges was fitted.
 	promised map[*fieldNode]string
 	columns  map[*fieldNode]column
+	effort   int64 // elements looked at to meet what is required
 	// lost counts how often a branch could not be made in the repeat around, without
 	// having been made in between.
 	lost map[branchOf]int
@@ -301,7 +311,9 @@ func (m *maker) items(list []node, f *frame) *unmet {
 			if broken := m.placeCounts(list[:i+1], f); broken != nil {
 				item = broken
 			}
-			if n, bad := evaluated(item.Cond, f); bad != nil {
+			if n, bad := evaluated(item.Cond, f); (bad != nil || n == 0) && m.repair(list[:i+1], f) {
+				continue
+			} else if bad != nil {
 				wrong = &unmet{pos: item.Pos, text: "require " + item.text, now: ": " + bad.text}
 			} else if n == 0 {
 				wrong = &unmet{pos: item.Pos, text: "require " + item.text, now: values(item.Cond, f)}
@@ -319,7 +331,8 @@ func (m *maker) items(list []node, f *frame) *unmet {
 func (m *maker) style(key any, names []string) string {
 	plain := names[len(names)-1]
 	switch {
-	case m.plain > 0:
+	case m.plain > 0, m.Style == plainStyle:
+		m.lose(key)
 		return plain
 	case m.least:
 		for _, name := range []string{"least", "all-least"} {
@@ -447,23 +460,58 @@ func (m *maker) count(key any, low, high, wish int64) int64 {
 		}
 		return high
 	}
-	size := m.Size
-	if f, ok := key.(*fieldNode); ok && m.scaled != nil && !m.scaled[f.Name] {
-		size = 0
-	}
 	exact := m.Exact || m.Size == Largest
-	most := size.of(uint64(high-low) + 1)
-	if m.alike > 0 {
-		most = min(uint64(high-low)+1, m.alike)
-	}
-	target := low + int64(most) - 1
+	target := low + int64(m.sized(key, low, high)) - 1
 	switch {
 	case wish >= low && wish <= target && (m.Style != "" || !exact && m.oneIn(2)):
 		return wish
 	case exact || m.oneIn(2):
 		return target
+	case m.oneIn(3):
+		return m.between(low, target)
 	}
 	return m.magnitude(low, target)
+}
+
+// sized is how many of the values from low to high a count may have at the size of the input. That applies to what the
+// shape says in numbers; a count that other names bound follows the size with them, and would be kept small twice.
+func (m *maker) sized(key any, low, high int64) uint64 {
+	room := uint64(high-low) + 1
+	var g *rangeNode
+	switch key := key.(type) {
+	case *fieldNode:
+		if m.scaled != nil && !m.scaled[key.Name] {
+			return 1
+		}
+		g = key.Value.Range
+	case *lengthNode:
+		g = key.Range
+	}
+	var most int64
+	ofNames := false
+	if g != nil {
+		var ok bool
+		most, ok = constant(g.High)
+		ofNames = !ok
+	}
+	switch {
+	case ofNames:
+		return room
+	case m.alike > 0:
+		return min(room, m.alike*m.widened(key))
+	case g == nil:
+		return m.Size.of(room)
+	}
+	return min(room, m.Size.of(uint64(max(most, high)-low)+1))
+}
+
+// widened is how many times as many edges there may be as vertices, where counts are bounded alike: with as many there
+// is hardly ever more than one cycle.
+func (m *maker) widened(key any) uint64 {
+	if f, ok := key.(*fieldNode); ok && f.edgesOf != nil {
+		return 2
+	}
+	return 1
 }
 
 // enough reports that there are not so many different integers, where they must be.
@@ -482,51 +530,17 @@ func (v *valueNode) bounds(f *frame) (low, high int64) {
 	return v.Range.Low.eval(f), v.Range.High.eval(f)
 }
 
-// mostTies bounds how many values are taken that stand next to others.
-const mostTies = 24
-
-// tie gives an interval what stands in it next to the values of other names, or to
-// half of them, if that is what a style is about.
-func (v *interval) tie(name string, field *fieldNode, f *frame) {
-	if name != "ties" {
-		return
-	}
-	add := func(x int64) {
-		if v.low <= x && x <= v.high && !slices.Contains(v.ties, x) {
-			v.ties = append(v.ties, x)
-		}
-	}
-	for at := f; at != nil; at = at.above {
-		for i := range at.data {
-			d := &at.data[i]
-			if len(v.ties) > mostTies {
-				return
-			}
-			if len(d.ints) != 1 || i == field.slot && at == f || d.count != 1 {
-				continue
-			}
-			x := d.ints[0]
-			for _, near := range []int64{x, x / 2, x - x/2, x - 1, x/2 + 1} {
-				add(near)
-			}
-			if x < 1<<62 {
-				add(x + 1)
-			}
-		}
-	}
-}
-
 // numbers fills integers by a style, as far as their order may be chosen.
 func (m *maker) numbers(field *fieldNode, f *frame, a []int64, v interval) {
 	value := field.Value
 	if len(value.Dims) == 0 && !field.ofEdges {
 		name := m.style(field, numberNames)
-		v.tie(name, field, f)
+		m.relate(&v, name, field, f)
 		styleNamed(numberStyles, name)(m.random, a, v)
 		return
 	}
-	name := m.style(field, arrayNames)
-	v.tie(name, field, f)
+	name := m.style(field, field.styles)
+	m.relate(&v, name, field, f)
 	s := styleNamed(arrayStyles, name)
 	if value.unlike() {
 		distinct(m.random, a, v, s)
@@ -541,7 +555,7 @@ func (v *valueNode) unlike() bool { return v.Distinct || v.Rising || v.Falling }
 
 // order puts elements into the order that is asked for.
 func (v *valueNode) order(a []int64) {
-	if v.Sorted || v.Rising || v.Falling {
+	if v.inOrder() {
 		slices.Sort(a)
 	}
 	if v.Falling {
@@ -578,12 +592,14 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 		if field.counts {
 			return m.count(field, low, high, m.wish(field, f))
 		}
+		low, high := m.grown(field, low, high)
 		one := []int64{0}
-		m.numbers(field, f, one, interval{low: low, high: high})
+		m.numbers(field, f, one, m.fewFor(field, 1, interval{low: low, high: high}))
 		return one[0]
 	}
 	for tries := range 60 {
 		if tries == 20 {
+			m.lose(field)
 			draw = func() int64 { return m.between(low, high) }
 		}
 		if x := draw(); m.feasible(field, f, x) {
@@ -591,6 +607,7 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 			return nil
 		}
 	}
+	m.lose(field)
 	for step := range int64(1000) { // by order, from both ends
 		for _, x := range []int64{low + step, high - step} {
 			if x >= low && x <= high && m.feasible(field, f, x) {
@@ -600,6 +617,24 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 		}
 	}
 	return m.unmetBy(field, f)
+}
+
+// grown is the part of a range, at the size of the input, for a value that follows the size although it is no length.
+func (m *maker) grown(field *fieldNode, low, high int64) (from, to int64) {
+	most, ok := constant(field.Value.highEnd())
+	exactly := m.Exact && m.scaled[field.Name]
+	if !ok || m.plan[field] != "" || !exactly && !field.indexed && (!field.grows || m.alike > 0) {
+		return low, high
+	}
+	room := m.Size.of(uint64(max(most, high)-low) + 1)
+	if m.alike > 0 {
+		room = m.alike
+	}
+	to = low + int64(min(room-1, uint64(high-low)))
+	if exactly {
+		return to, to
+	}
+	return low, to
 }
 
 // fromColumn takes a value from what was generated for all bodies of a repeat.
@@ -637,11 +672,14 @@ func (m *maker) tree(field *fieldNode, d *datum, n int64) {
 	edges := styleNamed(treeStyles, name)(m.random, int(max(0, n)))
 	d.count = max(0, n-1)
 	if v.Base == typeTree {
-		d.ints = labelled(m.random, edges, int(n), v.From, name == rootInTheMiddle, false)
+		d.ints = labelled(m.random, edges, int(n), v.From, name, false)
 		return
 	}
-	if name == "uniform" || name == "attached" || name == "caterpillar" {
-		edges = relabelled(m.random, edges, int(n))
+	switch name {
+	case "uniform", "attached", "caterpillar":
+		edges = relabelled(edges, m.permutation(int(n)))
+	case pathAgainst:
+		edges = relabelled(edges, vertexNumbers(m.random, int(n), name))
 	}
 	d.ints = parentsOf(edges, int(n))
 	for i := range d.ints {
@@ -649,9 +687,8 @@ func (m *maker) tree(field *fieldNode, d *datum, n int64) {
 	}
 }
 
-// relabelled shuffles the vertices of some edges.
-func relabelled(r *random, edges []int32, n int) []int32 {
-	labels := r.permutation(n)
+// relabelled gives the vertices of some edges other numbers.
+func relabelled(edges, labels []int32) []int32 {
 	for i, v := range edges {
 		edges[i] = labels[v]
 	}

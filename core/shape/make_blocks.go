@@ -304,8 +304,8 @@ func (m *maker) columnsOf(item *repeatNode, f *frame, n int64) {
 				continue
 			}
 			values := make([]int64, n)
-			name, v := m.style(field, arrayNames), interval{low: low, high: high}
-			v.tie(name, field, body)
+			name, v := m.style(field, arrayNames), m.fewOf(interval{low: low, high: high}, false)
+			m.relate(&v, name, field, body)
 			styleNamed(arrayStyles, name).fill(m.random, values, v)
 			columns[field] = column{values: values}
 		}

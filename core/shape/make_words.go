@@ -23,18 +23,18 @@ func (m *maker) words(field *fieldNode, d *datum, f *frame, n int) *unmet {
 		return &unmet{pos: v.Pos, text: fmt.Sprintf("a balanced word of %d characters", lengths[0])}
 	}
 	if array && (v.Distinct || v.Rising || v.Falling) {
-		return m.distinctWords(field, d, n, lengths)
+		return m.distinctWords(field, d, f, n, lengths)
 	}
 	name := ""
 	if array {
-		name = m.style(field, wordArrayStyles)
+		name = m.style(field, append(wordArrayStyles, field.styles...))
 	}
 	for i := range n {
 		if i > 0 && (name == "all-equal" || name == "few-distinct" && !m.oneIn(uint64(n))) {
 			d.texts = append(d.texts, d.texts[m.index(len(d.texts))])
 			continue
 		}
-		d.texts = append(d.texts, m.word(field, lengths, name))
+		d.texts = append(d.texts, m.word(field, f, lengths, name))
 	}
 	if n == 1 && !array {
 		d.count = v.Set.count([]byte(d.texts[0]))
@@ -44,10 +44,10 @@ func (m *maker) words(field *fieldNode, d *datum, f *frame, n int) *unmet {
 }
 
 // wordArrayStyles are those of arrays of words, beside the ones of single words.
-var wordArrayStyles = append([]string{"all-equal", "few-distinct"}, wordNames...)
+var wordArrayStyles = []string{"all-equal", "few-distinct"}
 
 func (m *maker) inOrder(v *valueNode, texts []string) {
-	if v.Sorted || v.Rising || v.Falling {
+	if v.inOrder() {
 		slices.Sort(texts)
 	}
 	if v.Falling {
@@ -56,7 +56,7 @@ func (m *maker) inOrder(v *valueNode, texts []string) {
 }
 
 // word makes one word in a style; without one it is drawn for the word alone.
-func (m *maker) word(field *fieldNode, lengths [2]int64, name string) string {
+func (m *maker) word(field *fieldNode, in *frame, lengths [2]int64, name string) string {
 	v := field.Value
 	n := lengths[0]
 	if lengths[0] < lengths[1] {
@@ -65,11 +65,11 @@ func (m *maker) word(field *fieldNode, lengths [2]int64, name string) string {
 	n, _ = v.lengthOfKind(n, lengths[0], lengths[1])
 	m.spend(v.Pos, n/8)
 	if name == "" {
-		name = m.style(field, wordNames)
+		name = m.style(field, field.styles)
 	}
 	a := make([]int32, n)
-	if n > 0 {
-		styleNamed(wordStyles, name)(m.random, a, len(v.Set.Runes))
+	if n > 0 && !m.part(field, in, name, a) {
+		styleNamed(wordStyles, name)(m.random, a, m.letters(len(v.Set.Runes)))
 	}
 	if v.Base == typeText {
 		m.noBlanksAround(v.Set, a)
@@ -94,7 +94,7 @@ func (m *maker) noBlanksAround(s *charSet, a []int32) {
 
 // distinctWords draws until there are enough, or, where they are many of all that
 // there are, takes some of all.
-func (m *maker) distinctWords(field *fieldNode, d *datum, n int, lengths [2]int64) *unmet {
+func (m *maker) distinctWords(field *fieldNode, d *datum, in *frame, n int, lengths [2]int64) *unmet {
 	v := field.Value
 	all := wordsOf(len(v.Set.Runes), lengths)
 	if uint64(n) > all {
@@ -111,7 +111,7 @@ func (m *maker) distinctWords(field *fieldNode, d *datum, n int, lengths [2]int6
 			if tries > 2*n { // the style has not so many
 				name = "random"
 			}
-			word := m.word(field, lengths, name)
+			word := m.word(field, in, lengths, name)
 			if tries > 4*n && (v.Balanced || v.Palindrome) {
 				size, _ := v.lengthOfKind(m.between(lengths[0], lengths[1]), lengths[0], lengths[1])
 				letters := make([]int32, size)
@@ -175,10 +175,11 @@ func (m *maker) reals(field *fieldNode, d *datum, f *frame, n int) *unmet {
 		return wrong
 	}
 	units := make([]int64, n)
-	m.numbers(field, f, units, interval{low: low, high: high})
+	part, step := m.fewUnits(field, n, interval{low: low, high: high}, places)
+	m.numbers(field, f, units, part)
 	d.texts = make([]string, n)
 	for i, u := range units {
-		d.texts[i] = decimalText(u, places)
+		d.texts[i] = decimalText(u*step, places)
 	}
 	if n == 1 {
 		d.count = 1

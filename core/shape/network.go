@@ -7,7 +7,9 @@ import (
 // treeStyles return the edges of a tree on the vertices 0 to n - 1, both ends one
 // after the other. A style that is about labels makes sense with its own only.
 var treeStyles = []style[func(r *random, n int) []int32]{
-	{"path", true, func(_ *random, n int) []int32 { return grown(n, func(i int) int { return i - 1 }) }},
+	{"path", true, inARow},
+	{pathInOrder, true, inARow},
+	{pathAgainst, true, inARow},
 	{"star", true, func(_ *random, n int) []int32 { return grown(n, func(int) int { return 0 }) }},
 	{"broom", true, func(_ *random, n int) []int32 { return grown(n, func(i int) int { return min(i-1, n/2) }) }},
 	{"caterpillar", true, func(r *random, n int) []int32 {
@@ -27,8 +29,15 @@ var treeStyles = []style[func(r *random, n int) []int32]{
 	{"uniform", true, uniformTree},
 }
 
-// rootInTheMiddle keeps vertex 0 where it is; the labels of all others are shuffled.
-const rootInTheMiddle = "root-in-the-middle"
+// The styles that are about the numbers of the vertices: along the path, against it behind the root, and shuffled but
+// for the root.
+const (
+	pathInOrder     = "path-in-order"
+	pathAgainst     = "path-against"
+	rootInTheMiddle = "root-in-the-middle"
+)
+
+func inARow(_ *random, n int) []int32 { return grown(n, func(i int) int { return i - 1 }) }
 
 // grown joins each vertex from 1 on to one before it.
 func grown(n int, to func(i int) int) []int32 {
@@ -104,6 +113,9 @@ var graphStyles = []style[graphStyle]{
 	{"complete", true, graphStyle{func(n int64) int64 { return min(n, 1<<20) * (min(n, 1<<20) - 1) / 2 }, true, func(g *grapher) { g.tree("uniform") }}},
 	{"tree-and-one-edge", true, graphStyle{func(n int64) int64 { return n }, true, func(g *grapher) { g.tree("uniform") }}},
 	{"components", true, graphStyle{anyNumber, false, (*grapher).components}},
+	{"two-halves", true, graphStyle{func(n int64) int64 { return n - 2 + n%2 }, false, func(g *grapher) { g.halves(false) }}},
+	{"bridge", true, graphStyle{func(n int64) int64 { return n + 1 }, true, func(g *grapher) { g.halves(true) }}},
+	{"cycles-at-a-vertex", true, graphStyle{func(n int64) int64 { return n + (n-1)/3 }, true, (*grapher).cycles}},
 	{"dense", false, graphStyle{func(n int64) int64 { return min(n, 1<<20) * (min(n, 1<<20) - 1) / 3 }, true, func(g *grapher) { g.tree("uniform") }}},
 	{"sparse", false, graphStyle{func(n int64) int64 { return n + n/8 }, true, func(g *grapher) { g.tree("uniform") }}},
 	{"grid-like", true, graphStyle{func(n int64) int64 { return 2*n - 2*root(n) }, true, (*grapher).gridLike}},
@@ -213,6 +225,56 @@ func (g *grapher) joinSides() {
 			g.add(int(v), other[g.index(len(other))])
 		}
 		sides[side] = append(sides[side], int(v))
+	}
+}
+
+// halves makes two parts of the same size, of edges as many each; a bridge joins them where that is asked for, and
+// otherwise a vertex too many stays alone.
+func (g *grapher) halves(bridge bool) {
+	half := g.n / 2
+	if bridge && half > 0 {
+		g.add(half-1, half)
+	}
+	second := half // vertices of the second part
+	if bridge {
+		second = g.n - half
+	}
+	edges, other := uniformTree(g.random, half), uniformTree(g.random, second)
+	for i := 0; i+1 < max(len(edges), len(other)); i += 2 {
+		if i+1 < len(edges) {
+			g.add(int(edges[i]), int(edges[i+1]))
+		}
+		if i+1 < len(other) {
+			g.add(half+int(other[i]), half+int(other[i+1]))
+		}
+	}
+	if half < 2 || g.v.Acyclic && !g.v.Directed {
+		return
+	}
+	for tries := 0; g.count() < g.m && tries < 2*g.m; tries++ {
+		a, b := g.index(half), g.index(half)
+		g.add(a, b)
+		g.add(half+a, half+b)
+	}
+}
+
+// cycles makes cycles of three or more that all go through vertex 0, whose removal takes them apart.
+func (g *grapher) cycles() {
+	var ends []int
+	for from := 1; from < g.n; {
+		size := min(g.n-from, 2+g.index(3))
+		g.add(0, from)
+		for v := from + 1; v < from+size; v++ {
+			g.add(v-1, v)
+		}
+		if from += size; size > 1 {
+			ends = append(ends, from-1)
+		}
+	}
+	for _, v := range ends { // when all vertices are joined, so that there are edges for that
+		if !(g.v.Acyclic && !g.v.Directed) {
+			g.add(v, 0)
+		}
 	}
 }
 
@@ -351,20 +413,36 @@ func (g *grapher) fromAll(possible uint64) {
 	}
 }
 
-// labelled gives vertices their labels, from the least one on, and brings edges and
-// their ends into an order of no kind. Vertex 0 keeps the least label where keep
-// says so; directed edges keep their direction.
-func labelled(r *random, edges []int32, n int, from int64, keep, directed bool) []int64 {
-	labels := r.permutation(n)
-	if keep && n > 0 {
-		at := slices.Index(labels, 0)
-		labels[0], labels[at] = labels[at], labels[0]
+// vertexNumbers are the numbers that the vertices 0 to n - 1 of a style get, from 0 on. Vertex 0 keeps the least where the
+// style is about it; otherwise they are in an order of no kind, and now and then in their own.
+func vertexNumbers(r *random, n int, style string) []int32 {
+	numbers := r.permutation(n)
+	switch {
+	case style == pathInOrder, style == pathAgainst, style != rootInTheMiddle && r.oneIn(8):
+		slices.Sort(numbers)
+		if style == pathAgainst && n > 1 {
+			slices.Reverse(numbers[1:])
+		}
+	case style == rootInTheMiddle && n > 0:
+		at := slices.Index(numbers, 0)
+		numbers[0], numbers[at] = numbers[at], numbers[0]
 	}
+	return numbers
+}
+
+// labelled gives vertices their numbers, from the least one on, and brings edges and their ends into an order of no
+// kind, unless that is the style. Directed edges keep their direction.
+func labelled(r *random, edges []int32, n int, from int64, style string, directed bool) []int64 {
+	numbers := vertexNumbers(r, n, style)
+	inOrder := style == pathInOrder || style == pathAgainst
 	order := r.permutation(len(edges) / 2)
+	if inOrder {
+		slices.Sort(order)
+	}
 	ends := make([]int64, len(edges))
 	for i, e := range order {
-		a, b := from+int64(labels[edges[2*e]]), from+int64(labels[edges[2*e+1]])
-		if !directed && r.pcg.Uint64()&1 == 1 {
+		a, b := from+int64(numbers[edges[2*e]]), from+int64(numbers[edges[2*e+1]])
+		if !directed && !inOrder && r.pcg.Uint64()&1 == 1 {
 			a, b = b, a
 		}
 		ends[2*i], ends[2*i+1] = a, b

@@ -463,7 +463,7 @@ func (p *parser) fits(v *valueNode) {
 	}{
 		{v.Range != nil, numbers || nodes, "a range belongs to int, real and nodes"},
 		{v.Falling && nodes, false, "a search tree is rising"},
-		{v.Sorted || v.Rising || v.Falling, nodes || array && (numbers || v.Base == typeWord), "sorted, rising and falling belong to arrays of int, real and word"},
+		{v.inOrder(), nodes || array && (numbers || v.Base == typeWord), "sorted, rising and falling belong to arrays of int, real and word"},
 		{len(v.But) > 0 || v.DistinctBut != nil, v.Base == typeInt && len(v.Dims) <= 1, "but belongs to int, and takes values out of its range"},
 		{v.DistinctBut != nil && (v.Rising || v.Falling || v.Sorted || len(v.But) > 0), false, "distinct but … goes with no order, and with no other but"},
 		{v.By != "", len(v.Dims) == 1 && !v.Down && (v.Base == typeInt || v.Base == typeWord || v.Base == typePick), "by belongs to arrays of int, word and pick on one line"},

@@ -88,7 +88,7 @@ func (r *resolver) positions(f *fieldNode) {
 			r.wrong(e.place(), "at is the index of an element of an array, or of a body of a repeat; here is neither")
 		}
 	}
-	if v.changing() && (v.Sorted || v.Rising || v.Falling) {
+	if v.changing() && v.inOrder() {
 		r.wrong(v.Pos, "an array whose bounds differ is in no order: say so with require")
 	}
 }
@@ -142,7 +142,7 @@ func (m *maker) changingNumbers(field *fieldNode, f *frame, a []int64) (wrong *u
 				_, out := v.excluded(f, x)
 				return x >= low && x <= high && !out && !(v.unlike() && seen[x])
 			}
-			s.fill(m.random, a[i:i+1], interval{low: low, high: high})
+			s.fill(m.random, a[i:i+1], m.fewOf(interval{low: low, high: high}, false))
 			for tries := 0; !fits(a[i]) && tries < 40; tries++ {
 				a[i] = m.between(low, high)
 			}

@@ -27,7 +27,10 @@ func (s *Shape) prepare() {
 	s.largest = s.largestCount()
 }
 
-type preparer struct{ now *block }
+type preparer struct {
+	now   *block
+	texts []textIn // before what is prepared
+}
 
 func (p *preparer) inside(b *block, do func()) {
 	above := p.now
@@ -118,6 +121,7 @@ func (p *preparer) field(f *fieldNode) {
 	if v == nil {
 		return
 	}
+	p.text(f)
 	f.styles = stylesOf(f, false)
 	if v.Range != nil && v.Base == typeInt && !v.changing() {
 		p.notEmpty(v.Range)

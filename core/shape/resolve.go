@@ -53,9 +53,27 @@ func (p *parser) resolve() {
 	if len(scale) > 0 {
 		p.s.Scale = scale
 	}
+	if len(p.mistakes) == 0 {
+		p.findGrowing(scale)
+	}
 	if len(p.s.Items) == 0 && len(p.mistakes) == 0 {
 		p.wrong(Pos{1, 1}, "this shape is empty; describe the input's lines, such as n: int 1..100")
 	}
+}
+
+// findGrowing finds the names that are no lengths and grow nevertheless: those that a scale item names, and every
+// integer where the shape has no lengths at all, such as the one of a line that may be up to 10^18.
+func (p *parser) findGrowing(scale []string) {
+	s := p.s
+	every := len(s.Scale) == 0 && !s.Repeats() && len(s.Lengths()) == 0
+	fieldsOf(s.Items, func(f *fieldNode) {
+		if !f.single() || f.counts || f.Name == "" || f.Value.Range == nil {
+			return
+		}
+		if f.grows = slices.Contains(scale, f.Name); every {
+			s.Scale = append(s.Scale, f.Name)
+		}
+	})
 }
 
 // items resolves the items of a block. last says that nothing follows the block in
@@ -239,6 +257,7 @@ func (r *resolver) value(f *fieldNode) {
 	}
 	if v.Range != nil {
 		r.bounds(v.Range, v.Base == typeReal)
+		r.indices(v.Range)
 	}
 	for _, e := range v.But {
 		r.expr(e)
@@ -286,6 +305,23 @@ func (r *resolver) atLeast(e exprNode, least int64, what string) {
 	if n, ok := constant(e); ok && n < least {
 		r.wrong(e.place(), "%s of %d is none", what, n)
 	}
+}
+
+// mostIndexed bounds what counts as the greatest of some indices.
+const mostIndexed = 5_000_000
+
+// indices notes a name that values are numbered up to, from 0 or 1.
+func (r *resolver) indices(g *rangeNode) {
+	if low, ok := constant(g.Low); !ok || low != 0 && low != 1 {
+		return
+	}
+	eachReference(g.High, func(to *reference) {
+		if to.field == nil || to.index != nil || !to.field.single() {
+			return
+		}
+		most, ok := constant(to.field.Value.highEnd())
+		to.field.indexed = to.field.indexed || ok && most <= mostIndexed
+	})
 }
 
 func (r *resolver) bounds(g *rangeNode, decimals bool) {

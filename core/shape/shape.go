@@ -28,7 +28,7 @@ import (
 // A Shape is what valid input looks like.
 type Shape struct {
 	Items []node
-	Scale []string // what grows in a series: as scale items say, or every name used as a length
+	Scale []string // what grows in a series: as scale items say, or every name used as a length, or every integer where there is no length
 
 	top  *block
 	text string
@@ -97,6 +97,9 @@ type fieldNode struct {
 	nodes   value.Kind // what it is made of nodes as an argument; Int: nothing
 	ofEdges bool       // it stands on the line of each edge
 	counts  bool       // it is used as a length
+	grows   bool       // it is no length, and a scale item names it
+	text    *earlier   // a word or text before it whose parts it can be
+	indexed bool       // other values are numbers from 0 or 1 up to it, as those of vertices are
 	needed  bool       // an expression names it
 	// What is known before an input is generated; see prepare.
 	conditions []*condition // that mention it, one integer, in its own block

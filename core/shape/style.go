@@ -38,7 +38,6 @@ func styleNames[F any](table []style[F], edge bool) (names []string) {
 var (
 	numberNames = styleNames(numberStyles, false)
 	arrayNames  = styleNames(arrayStyles, false)
-	wordNames   = styleNames(wordStyles, false)
 	casesNames  = styleNames(casesStyles, false)
 )
 
@@ -65,8 +64,9 @@ var numberStyles = []style[func(r *random, a []int64, v interval)]{
 	{"least", true, func(_ *random, a []int64, v interval) { fill(a, func() int64 { return v.low }) }},
 	{"largest", true, func(_ *random, a []int64, v interval) { fill(a, func() int64 { return v.high }) }},
 	{"zero", true, func(_ *random, a []int64, v interval) { fill(a, func() int64 { return v.near(0) }) }},
-	{"low", false, func(r *random, a []int64, v interval) {
-		fill(a, func() int64 { return r.between(v.low, v.low+int64(min(3, uint64(v.high)-uint64(v.low)))) })
+	{"small", true, func(r *random, a []int64, v interval) {
+		few := int64(min(3+r.below(6), uint64(v.high)-uint64(v.low)))
+		fill(a, func() int64 { return r.between(v.low, v.low+few) })
 	}},
 	{"high", false, func(r *random, a []int64, v interval) {
 		fill(a, func() int64 { return r.between(v.high-int64(min(3, uint64(v.high)-uint64(v.low))), v.high) })
@@ -149,13 +149,32 @@ var arrayStyles = []style[arrayStyle]{
 	}}},
 	{"few-distinct", true, arrayStyle{fill: func(r *random, a []int64, v interval) {
 		few := make([]int64, 2+r.index(2))
-		styleNamed(numberStyles, []string{"uniform", "low", "high", "ends"}[r.index(4)])(r, few, v)
+		styleNamed(numberStyles, []string{"uniform", "small", "high", "ends"}[r.index(4)])(r, few, v)
 		fill(a, func() int64 { return few[r.index(len(few))] })
 	}}},
 	{"sorted", true, arranged(func(_ *random, a []int64) { slices.Sort(a) })},
 	{"reversed", true, arranged(func(_ *random, a []int64) {
 		slices.Sort(a)
 		slices.Reverse(a)
+	})},
+	{"nearly-sorted", true, arranged(func(r *random, a []int64) {
+		slices.Sort(a)
+		for range min(len(a)/2, 1+r.index(3)) {
+			i := r.index(len(a))
+			j := min(len(a)-1, i+1+r.index(3))
+			a[i], a[j] = a[j], a[i]
+		}
+	})},
+	{"mountain", false, arranged(func(_ *random, a []int64) {
+		slices.Sort(a)
+		up := slices.Clone(a)
+		for i, x := range up { // those at even places rise, the others fall behind them
+			if i%2 == 0 {
+				a[i/2] = x
+			} else {
+				a[len(a)-1-i/2] = x
+			}
+		}
 	})},
 	{"zigzag", true, arranged(func(_ *random, a []int64) {
 		slices.Sort(a)
@@ -168,7 +187,7 @@ var arrayStyles = []style[arrayStyle]{
 	})},
 	{"one-outlier", true, arrayStyle{fill: func(r *random, a []int64, v interval) {
 		few := make([]int64, 2)
-		styleNamed(numberStyles, []string{"ends", "low", "high", "uniform"}[r.index(4)])(r, few, v)
+		styleNamed(numberStyles, []string{"ends", "small", "high", "uniform"}[r.index(4)])(r, few, v)
 		if few[0] == few[1] {
 			few[1] = v.near(v.low + v.high - few[0])
 		}
@@ -186,11 +205,14 @@ var arrayStyles = []style[arrayStyle]{
 			}
 		}
 	}}},
+	{"sums", true, arrayStyle{fill: sums}},
+	{"wraps", true, arrayStyle{fill: wraps}},
+	{"collisions", true, arrayStyle{fill: collisions}},
 	{"ends", true, numbersOf("ends")},
 	{"near-zero", true, numbersOf("near-zero")},
 	{"powers", true, numbersOf("powers")},
 	{"ties", true, numbersOf("ties")},
-	{"low", false, numbersOf("low")},
+	{"small", true, numbersOf("small")},
 	{"high", false, numbersOf("high")},
 	{"random", true, numbersOf("uniform")},
 }
@@ -238,6 +260,36 @@ var wordStyles = []style[func(r *random, a []int32, k int)]{
 	{"ends", true, func(r *random, a []int32, k int) {
 		for i := range a {
 			a[i] = [2]int32{0, int32(k - 1)}[r.below(2)]
+		}
+	}},
+	{"runs", true, func(r *random, a []int32, k int) {
+		for i := 0; i < len(a); {
+			x := int32(r.index(k))
+			for end := min(len(a), i+1+r.index(max(1, len(a)/3))); i < end; i++ {
+				a[i] = x
+			}
+		}
+	}},
+	// A search that compares letter by letter goes through nearly all of it at every place.
+	{"odd-end", true, func(r *random, a []int32, k int) {
+		letters(r, a, k, 1)
+		if k > 1 {
+			a[len(a)-1] = (a[0] + 1 + int32(r.index(k-1))) % int32(k)
+		}
+	}},
+	// The word of Fibonacci: it repeats itself everywhere, with no period.
+	{"fibonacci", true, func(r *random, a []int32, k int) {
+		two := twoOf(r, k)
+		a[0] = two[0]
+		for have, before := 1, 0; have < len(a); {
+			// The next word is this one with the one before it behind it.
+			next := have + before
+			if before == 0 {
+				a[1], next = two[1], 2
+			} else {
+				copy(a[have:], a[:before])
+			}
+			before, have = have, next
 		}
 	}},
 	{"few-letters", false, func(r *random, a []int32, k int) { randomLetters(r, a, min(k, 2)) }},
