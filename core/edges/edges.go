@@ -242,7 +242,7 @@ func (e *Added) ask(ctx context.Context, options Options, reference problem.Solu
 	if err != nil {
 		return 0, "", err
 	}
-	began := time.Now()
+	began, all := time.Now(), cmp.Or(options.Answers, answersAll)
 	slow, failed := 0, 0
 	for printed, err := range prepared.Output(ctx, 0, cases, o, tell) {
 		if err != nil {
@@ -260,7 +260,11 @@ func (e *Added) ask(ctx context.Context, options Options, reference problem.Solu
 			failed++
 			why = fmt.Sprintf("it failed on %d of them, the first time with %s", failed, v)
 		}
-		if slow == tooSlow || time.Since(began) > cmp.Or(options.Answers, answersAll) {
+		if slow == tooSlow {
+			break
+		}
+		if time.Since(began) > all {
+			why = cmp.Or(why, fmt.Sprintf("all of them together took more than %v", all))
 			break
 		}
 	}
