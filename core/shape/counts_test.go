@@ -62,6 +62,11 @@ func TestWaysOfOtherLanguagesAreToldWhatToWriteInstead(t *testing.T) {
 		"n: int 1..3\nrequire n > 1 && n < 3": "&& means nothing here; write and", "// a": "a comment begins with #", "a[n]: int": "the length of an array stands behind its type: a: int[n] 1..9",
 		"s: string(3, \"a\")": "there is no string here; a token without blanks is word", "x: float 1..2": "a decimal is real", "n: int 1…3": "a range is written 1..9",
 		"a: int[n] 1..2\nn: int 1..3": "n is declared below this, in line 2", "cases t { }": "say how many cases there may be: cases t: int 1..100 { … }", "cases t: int 1..3 {\n a: int[n] 1..9\n n: int 1..3\n}": "n is declared below this, in line 3",
+		"n: int 1..3 // so many": "1:13: // means nothing here; a comment begins with #", "a: int[5] rising 1..9": "the range stands before everything else: int[n] 1..9 rising",
+		"n: int 1..3\nrequire n <> 3": "write !=", "int n 1..9": "1:5: the name stands first: n: int 1..9", "int n": "the name stands first", "n: int [1,9]": "1:10: bounds are written as a range: int 1..9",
+		"n: int 1-9": "1:8: a range is written 1..9", "n: int 1...9": "a range is written 1..9", "n: int 1..10**9": "write ^", "n, m: int 1..9": "each name has its own value: n: int 1..9, …",
+		"n: int <= 5": "bounds are written as a range", "n: int 1..1,000": "thousands are written 1_000", "n: int 1..3\nif n = 3 { a: int }": "there is no if here; what differs is either",
+		"a: int[5] 1..9 unique": "write distinct", "g: graph(5, 5) undirected": "a graph is undirected unless", "while n { }": "repeat 1..9 until",
 	} {
 		_, err := Parse(text)
 		assert.ErrorContains(t, err, says, text)

@@ -2,6 +2,7 @@ package shape
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -62,6 +63,7 @@ type lexer struct {
 // otherMarks are those of other languages, with what to write instead.
 var otherMarks = [][2]string{
 	{"&&", "write and"}, {"||", "write or"}, {"!", "write not"}, {"≤", "write <="}, {"≥", "write >="}, {"≠", "write !="}, {"…", "a range is written 1..9"}, {"−", "write -"}, {"'", "texts stand in double quotes"},
+	{"<>", "write !="}, {"**", "write ^"}, {"//", "a comment begins with #"}, {"...", "a range is written 1..9"},
 }
 
 // marks are the punctuation, the longer ones first.
@@ -231,7 +233,11 @@ func (l *lexer) string(t *token) {
 
 func (l *lexer) mark(t *token) {
 	for _, m := range marks {
-		if !strings.HasPrefix(l.text[l.at:], m) || m == "&" && strings.HasPrefix(l.text[l.at:], "&&") {
+		// What other languages write with two marks is no two of ours.
+		other := slices.ContainsFunc(otherMarks, func(o [2]string) bool {
+			return len(o[0]) > len(m) && strings.HasPrefix(o[0], m) && strings.HasPrefix(l.text[l.at:], o[0])
+		})
+		if other || !strings.HasPrefix(l.text[l.at:], m) {
 			continue
 		}
 		switch m {

@@ -285,12 +285,12 @@ func TestWhatCannotBeMadeIsSaid(t *testing.T) {
 }
 
 func TestSeedsSayTheirMaker(t *testing.T) {
-	for _, text := range []string{"42", "1:42"} {
+	for _, text := range []string{"42", "2:42"} {
 		seed, err := ParseSeed(text)
 		require.NoError(t, err)
-		assert.Equal(t, "1:42", seed.String())
+		assert.Equal(t, "2:42", seed.String())
 	}
-	for text, says := range map[string]string{"x": "is no seed", "-1": "is no seed", "": "is no seed", "1:": "is no seed", "99:1": "the seed 99:1 is one of maker 99, and this program has maker 1"} {
+	for text, says := range map[string]string{"x": "is no seed", "-1": "is no seed", "": "is no seed", "2:": "is no seed", "99:1": "the seed 99:1 is one of maker 99, and this program has maker 2"} {
 		_, err := ParseSeed(text)
 		assert.ErrorContains(t, err, says, text)
 	}

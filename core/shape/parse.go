@@ -172,9 +172,6 @@ func (p *parser) skipItem() {
 var itemWords = []string{"cases", "repeat", "either", "blank", "require", "total", "scale"}
 
 func (p *parser) item() node {
-	if p.is("/") && strings.HasPrefix(p.text[p.now.begin:], "//") {
-		p.fatal(p.now.pos, "a comment begins with #")
-	}
 	if p.now.kind != tokenName || p.colonFollows() {
 		return p.lineOf()
 	}
@@ -227,6 +224,10 @@ func (p *parser) otherForms() {
 	switch next := ahead.next(); next.text {
 	case "[":
 		p.fatal(p.now.pos, "the length of an array stands behind its type: %s: int[n] 1..9", name)
+	case ",":
+		if ahead.next().kind == tokenName && slices.Contains([]string{":", ","}, ahead.next().text) {
+			p.fatal(p.now.pos, "each name has its own value: %s: int 1..9, …", name)
+		}
 	case "=", "<", ">", "<=", ">=", "!=":
 		if ahead.next(); next.text != "=" || p.now.kind == tokenName {
 			p.fatal(p.now.pos, "a condition begins with require: require %s %s …", name, next.text)
@@ -238,7 +239,8 @@ func (p *parser) otherForms() {
 var otherTypes = map[string]string{
 	"string": "a token without blanks is word(1..20, \"a-z\"), one with blanks text(1..80, \"a-z \")", "str": "a token without blanks is word(1..20, \"a-z\")", "char": "a character is word(1, \"a-z\")",
 	"float": "a decimal is real", "double": "a decimal is real", "decimal": "a decimal is real", "long": "an integer of any size up to 64 bits is int", "integer": "an integer is int", "number": "an integer is int, a decimal real", "bool": "one of two tokens is pick(\"yes\", \"no\")",
-	"array": "an array is int[n]", "list": "an array is int[n]", "vector": "an array is int[n]", "matrix": "a matrix is int[r][c]", "permutation": "a permutation is perm(n)", "loop": "bodies are repeated by repeat n { … }", "for": "bodies are repeated by repeat n { … }", "enum": "one of some tokens is pick(\"in\", \"out\")", "choice": "one of some tokens is pick(\"in\", \"out\")",
+	"array": "an array is int[n]", "list": "an array is int[n]", "vector": "an array is int[n]", "matrix": "a matrix is int[r][c]", "permutation": "a permutation is perm(n)", "loop": "bodies are repeated by repeat n { … }", "for": "bodies are repeated by repeat n { … }", "if": "what differs is either { … } or { … }; what must hold is require …", "while": "bodies up to a line that ends them are repeat 1..9 until \"0\" { … }",
+	"enum": "one of some tokens is pick(\"in\", \"out\")", "choice": "one of some tokens is pick(\"in\", \"out\")",
 }
 
 // colonFollows reports that the next token is a name with a ':' behind it.
@@ -308,6 +310,13 @@ func (p *parser) value() *valueNode {
 		base.of().parse(p, v)
 		p.expect(")", "at the end of "+word)
 	}
+	if p.now.kind == tokenName && (word == "int" || word == "real") {
+		ahead := p.lexer
+		ahead.report = func(Pos, string, ...any) {}
+		if next := ahead.next(); (next.kind == tokenInteger || next.kind == tokenLine || next.kind == tokenEnd) && !slices.Contains(modifierWords, p.now.text) && otherModifiers[p.now.text] == "" {
+			p.fatal(p.now.pos, "the name stands first: %s: %s 1..9", p.now.text, word)
+		}
+	}
 	p.dims(v)
 	p.modifiers(v)
 	return v
@@ -357,6 +366,9 @@ func (p *parser) dims(v *valueNode) {
 	for p.is("[") {
 		p.advance()
 		v.Dims = append(v.Dims, p.length())
+		if p.is(",") && len(v.Dims) == 1 {
+			p.fatal(p.now.pos, "bounds are written as a range: %s 1..9; two dimensions as %s[r][c]", v.Base, v.Base)
+		}
 		p.expect("]", "at the end of the length of an array")
 	}
 	if len(v.Dims) > 2 {
@@ -375,9 +387,17 @@ func (p *parser) length() *lengthNode {
 }
 
 func (p *parser) rangeFrom(from token, low exprNode) *rangeNode {
+	if b, ok := low.(*binary); ok && b.op == "-" && !p.is("..") {
+		p.fatal(from.pos, "a range is written %s..%s", b.x, b.y)
+	}
 	p.expect("..", "between the ends of a range")
 	high := p.expr()
 	return &rangeNode{from.pos, low, high, strings.TrimSpace(p.text[from.begin:p.last.end])}
+}
+
+// modifierWords are the words that can stand behind a value.
+var modifierWords = []string{
+	"down", "but", "distinct", "sorted", "rising", "falling", "balanced", "palindrome", "connected", "acyclic", "directed", "bipartite", "loops", "parallel", "by", "places", "pad", "from", "with",
 }
 
 // modifiers reads a range and what else stands behind a value.
@@ -436,17 +456,40 @@ func (p *parser) modifiers(v *valueNode) {
 			p.expect(")", "at the end of with")
 		case word == "down":
 			p.fatal(pos, "down stands before the range")
+		case otherModifiers[word] != "":
+			p.fatal(pos, "%s means nothing here; %s", word, otherModifiers[word])
 		case p.colonFollows():
 			p.fatal(pos, "expected ',' before %s, or the end of the line", word)
 		default:
-			words := []string{"places", "pad", "from", "with", "but", "by"}
-			for name := range flags {
-				words = append(words, name)
-			}
-			p.fatal(pos, "%q means nothing behind a value; %s", word, settings.Nearest(word, words))
+			p.fatal(pos, "%q means nothing behind a value; %s", word, settings.Nearest(word, modifierWords))
 		}
 	}
+	switch {
+	case v.Range == nil && (p.is("<=") || p.is("<") || p.is(">=") || p.is(">")):
+		p.fatal(p.now.pos, "bounds are written as a range, such as 1..9")
+	case v.Range == nil && p.beginsExpr() && v.traits().element:
+		p.fatal(p.now.pos, "the range stands before everything else: int[n] 1..9 rising")
+	case p.is(",") && v.Range != nil && p.thousands():
+		p.fatal(p.now.pos, "a comma ends a value; thousands are written 1_000, or 1e3")
+	}
 	p.fits(v)
+}
+
+// thousands reports that three digits stand right behind a comma, and right before it another.
+func (p *parser) thousands() bool {
+	rest := p.text[p.now.end:]
+	digits := 0
+	for digits < len(rest) && isDigit(rest[digits]) {
+		digits++
+	}
+	return digits == 3 && p.last.end == p.now.begin && isDigit(p.text[p.now.begin-1])
+}
+
+// otherModifiers are words for modifiers that have another name here.
+var otherModifiers = map[string]string{
+	"unique": "write distinct", "different": "write distinct", "undirected": "a graph is undirected unless it is directed", "simple": "a graph is simple unless it has loops or parallel",
+	"increasing": "write rising, or sorted where neighbours may be alike", "ascending": "write sorted, or rising where no two are alike", "nondecreasing": "write sorted",
+	"decreasing": "write falling", "descending": "write falling", "in": "a range stands right behind int: int 1..9", "even": "write a requirement below: require n % 2 = 0", "odd": "write a requirement below: require n % 2 = 1",
 }
 
 // fits reports modifiers that mean nothing for a value.
