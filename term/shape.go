@@ -18,7 +18,7 @@ func (s *Screen) Fault(c problem.Case, f *shape.Fault) {
 		words = problem.SealedWords
 	}
 	s.Print("%s %s", verdictStyle(verdict.WrongAnswer).Render(Visible(c.Name)+":"), s.wrapped(normal, words, ""))
-	if c.Sealed {
+	if c.Sealed || f.Line == 0 {
 		return
 	}
 	text, err := c.Input.Head(wholeShare)

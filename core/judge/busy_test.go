@@ -46,7 +46,11 @@ func TestATalkOnABusyMachineIsNotStalled(t *testing.T) {
 	}
 	began := time.Now() // the limit is ten times as long where the machine gives nothing
 	outcomes, _ = calledAs(t, p, "b.c", "#include <unistd.h>\nint main(void) { sleep(100); return 0; }\n", options{Cases: []int{0}})
-	assert.Equal(t, verdict.Stalled, outcomes[0].Verdict, "who sleeps is stalled on a busy machine, too: %s", outcomes[0].Message)
+	if outcomes[0].Verdict == verdict.Fault { // where it gave nothing at all for long
+		assert.Contains(t, outcomes[0].Message, "too busy to judge")
+	} else {
+		assert.Equal(t, verdict.Stalled, outcomes[0].Verdict, "who sleeps is stalled on a busy machine, too: %s", outcomes[0].Message)
+	}
 	assert.Less(t, time.Since(began), time.Minute)
 }
 

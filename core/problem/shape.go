@@ -4,7 +4,10 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"io/fs"
+	"path/filepath"
 
+	"coldverdict/core/script"
 	"coldverdict/core/shape"
 )
 
@@ -26,10 +29,30 @@ func (l *loader) shape() {
 	default:
 		l.problem.Shape, err = shape.Parse(string(text))
 	}
+	if err == nil {
+		l.predicates()
+	}
 	var mistakes shape.Mistakes
 	if errors.As(err, &mistakes) {
 		for _, m := range mistakes {
 			l.wrong(ShapeFile, m.Line, "column %d: %s", m.Column, m.Text)
+		}
+	}
+}
+
+// predicates gives the shape the scripts that it names.
+func (l *loader) predicates() {
+	for i, h := range l.problem.Shape.Holds() {
+		valid, err := script.Predicate(filepath.Join(l.problem.Dir, h.File))
+		switch {
+		case filepath.Ext(h.File) != ".star":
+			l.wrong(ShapeFile, h.Pos.Line, "column %d: %q is no script; its name ends in .star", h.Pos.Column, h.File)
+		case errors.Is(err, fs.ErrNotExist):
+			l.wrong(ShapeFile, h.Pos.Line, "column %d: there is no file %s; write it, with def holds(input), or take this line out", h.Pos.Column, h.File)
+		case err != nil:
+			l.wrong(ShapeFile, h.Pos.Line, "column %d: %v", h.Pos.Column, err)
+		default:
+			l.problem.Shape.Hold(i, valid)
 		}
 	}
 }

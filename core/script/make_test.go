@@ -31,13 +31,13 @@ func TestWhatAScriptReturnsIsAnInput(t *testing.T) {
 		`return [rng.int(5, 5), rng.choice((7,)), rng.shuffled([]), rng.several(1, 3, 3) != None and "ok"]`: "5\n7\n\nok\n",
 		`return [100000000000000000000]`:                                                                    "100000000000000000000\n",
 	} {
-		got, err := made(t, body, "1:7 0.25")
+		got, err := made(t, body, "2:7 0.25")
 		require.NoError(t, err, body)
 		assert.Equal(t, want, got, body)
 	}
-	first, err := made(t, "return [[rng.int(1, 1000000) for _ in range(9)], rng.several(0, 99, 9), rng.shuffled(range(9))]", "1:7 0.25")
+	first, err := made(t, "return [[rng.int(1, 1000000) for _ in range(9)], rng.several(0, 99, 9), rng.shuffled(range(9))]", "2:7 0.25")
 	require.NoError(t, err)
-	again, _ := made(t, "return [[rng.int(1, 1000000) for _ in range(9)], rng.several(0, 99, 9), rng.shuffled(range(9))]", "1:7 1")
+	again, _ := made(t, "return [[rng.int(1, 1000000) for _ in range(9)], rng.several(0, 99, 9), rng.shuffled(range(9))]", "2:7 1")
 	assert.Equal(t, first, again, "the seed decides, and not the size")
 	other, _ := made(t, "return [[rng.int(1, 1000000) for _ in range(9)], rng.several(0, 99, 9), rng.shuffled(range(9))]", "1:8 0.25")
 	assert.NotEqual(t, first, other)
@@ -59,10 +59,10 @@ func TestWhatIsNoInputIsSaid(t *testing.T) {
 		`return [rng.real(1, 3)]`:        "rng has no .real field or method",
 		`return [1 // 0]`:                "make.star:2:15: in make: floored division by zero",
 	} {
-		_, err := made(t, body, "1:7 0.25")
+		_, err := made(t, body, "2:7 0.25")
 		assert.ErrorContains(t, err, says, body)
 	}
-	for _, data := range []string{"", "x 0.5", "2:7 0.5", "1:7 3"} {
+	for _, data := range []string{"", "x 0.5", "7:7 0.5", "2:7 3"} {
 		_, err := made(t, "return []", data)
 		assert.Error(t, err, data)
 	}

@@ -1,12 +1,13 @@
 // Package script runs what a person writes in Starlark: checkers, the interactor
-// of interactive problems, and what makes inputs.
+// of interactive problems, what makes inputs, and what says whether they are valid.
 //
 // Starlark is https://github.com/google/starlark-go/blob/master/doc/spec.md,
 // with recursion, while, sets and integers of any size. A script cannot reach
 // files, the network or the clock. It runs in a process of its own, which is
 // this same binary started again, so that a box holds its time and memory as it
 // holds those of any program; see Decide, Talk and Make. A program that uses these
-// must call Main first thing in main.
+// must call Main first thing in main. A Predicate alone runs in this process, within
+// a number of steps.
 //
 // Such a process says its decision in one line, as checkers in other languages
 // do: "accept", "reject WHY" or "share 0.4 WHY". It ends with exit status 1,
@@ -41,6 +42,7 @@ const (
 	decides = "decide"
 	talks   = "talk"
 	makes   = "make"
+	holds   = "holds"
 )
 
 // The names of the files that a checker finds in its folder.
@@ -114,6 +116,7 @@ const (
 	Decides Role = decides
 	Talks   Role = talks
 	Makes   Role = makes
+	Holds   Role = holds
 )
 
 // Check reports what is wrong with a script before it is run: a mistake of
@@ -153,7 +156,7 @@ func parsed(path string, role Role) (*syntax.DefStmt, error) {
 	switch role {
 	case Talks:
 		known = forTalk(nil)
-	case Makes:
+	case Makes, Holds:
 		known = forMake
 	}
 	text, err := os.ReadFile(path)
@@ -180,6 +183,7 @@ var signatures = map[string]string{
 	decides: "decide(case, got, expected):",
 	talks:   "talk(case, say, hear):",
 	makes:   "make(rng, size):",
+	holds:   "holds(input):",
 }
 
 var options = &syntax.FileOptions{Set: true, While: true, TopLevelControl: true, GlobalReassign: true, Recursion: true}
@@ -204,14 +208,7 @@ func call(path, name string, known starlark.StringDict, args starlark.Tuple) (de
 // run runs a script, and then its function of the given name, and returns what that
 // returned and where it stands.
 func run(path, name string, known starlark.StringDict, args starlark.Tuple) (value starlark.Value, at syntax.Position, err error) {
-	thread := &starlark.Thread{
-		Name:  filepath.Base(path),
-		Print: func(_ *starlark.Thread, words string) { fmt.Fprintln(os.Stderr, words) },
-	}
-	thread.SetMaxExecutionSteps(mostSteps)
-	thread.OnMaxSteps = func(t *starlark.Thread) {
-		t.Cancel(fmt.Sprintf("passed %d steps; does a loop have no end?", mostSteps))
-	}
+	thread := bounded(filepath.Base(path), mostSteps)
 	text, err := os.ReadFile(path)
 	if err != nil {
 		return nil, at, err
@@ -226,6 +223,19 @@ func run(path, name string, known starlark.StringDict, args starlark.Tuple) (val
 	}
 	value, err = starlark.Call(thread, function, args, nil)
 	return value, function.Position(), err
+}
+
+// bounded is a thread for a script that may take so many steps.
+func bounded(name string, steps uint64) *starlark.Thread {
+	thread := &starlark.Thread{
+		Name:  name,
+		Print: func(_ *starlark.Thread, words string) { fmt.Fprintln(os.Stderr, words) },
+	}
+	thread.SetMaxExecutionSteps(steps)
+	thread.OnMaxSteps = func(t *starlark.Thread) {
+		t.Cancel(fmt.Sprintf("passed %d steps; does a loop have no end?", steps))
+	}
+	return thread
 }
 
 // plain words an error of a script with the place in it that is at fault.

@@ -34,7 +34,7 @@ func (p *parser) asArguments() {
 				fields = append(fields, f)
 				items = append(items, &lineNode{f.Pos, []*fieldNode{f}})
 			}
-		case *requireNode, *scaleItem:
+		case *requireNode, *scaleItem, *holdsNode:
 			items = append(items, item)
 		default:
 			p.wrong(placeOf(item), "a function has no lines; its shape has a field for each argument, and require")

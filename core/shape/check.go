@@ -57,6 +57,15 @@ func (s *Shape) Check(in io.Reader, o Options) (*Fault, error) {
 
 // read reads an input; keep keeps all bodies.
 func (s *Shape) read(in io.Reader, o Options, keep bool) (top *frame, fault *Fault, err error) {
+	top, fault, err = s.readForm(in, o, keep || len(s.holds) > 0)
+	if fault == nil && err == nil {
+		fault, err = s.heldBy(&Input{s, top})
+	}
+	return top, fault, err
+}
+
+// readForm reads an input, without what scripts say of it.
+func (s *Shape) readForm(in io.Reader, o Options, keep bool) (top *frame, fault *Fault, err error) {
 	if s.takes != nil {
 		return s.readCall(in)
 	}

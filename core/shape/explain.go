@@ -19,6 +19,9 @@ func (s *Shape) Explain() []string {
 		e.unit = oneCall
 	}
 	e.items(s.Items, "")
+	for _, h := range s.holds {
+		e.say("", "and all of it is what %s says to be valid", h.File)
+	}
 	return e.lines
 }
 

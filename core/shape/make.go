@@ -71,7 +71,7 @@ func (e *GenerateError) Error() string { return fmt.Sprintf("%s: %s", e.Pos, e.T
 
 // Make makes an input. The same seed, size and style make the same bytes on every
 // machine. The error is a *GenerateError; it says that the shape contradicts itself,
-// asks for what hardly ever happens, or for more than fits.
+// asks for what hardly ever happens, or for more than fits; or it is that of a predicate.
 func (s *Shape) Make(o Making) (in *Input, err error) {
 	if o.Style != "" {
 		if err := s.knowsStyle(o.Style); err != nil {
@@ -85,10 +85,18 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 	if small := o.Size < Largest/2 || o.Alike && m.alike <= smallCount; o.Style == "small" || o.Style == "" && o.plan == nil && small && m.oneIn(2) {
 		m.few = 1 + int64(m.index(mostFew))
 	}
+	if len(s.holds) > 0 {
+		return m.held(m.input)
+	}
+	return m.input()
+}
+
+// input makes an input that has the form of the shape.
+func (m *maker) input() (in *Input, err error) {
 	var top *frame
 	why := attempt(func() {
 		var wrong *unmet
-		if top, wrong = m.body(s.top, s.Items, nil, nil); wrong != nil {
+		if top, wrong = m.body(m.shape.top, m.shape.Items, nil, nil); wrong != nil {
 			err = wrong.tell()
 		}
 	})
@@ -104,7 +112,7 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 	if err != nil {
 		return nil, err
 	}
-	return &Input{s, top}, nil
+	return &Input{m.shape, top}, nil
 }
 
 // plainStyle draws everything without a plan: each value of its range alike.

@@ -169,7 +169,7 @@ func (p *parser) skipItem() {
 
 // itemWords are the words that begin items; a name may be one of them, if a ':'
 // follows.
-var itemWords = []string{"cases", "repeat", "either", "blank", "require", "total", "scale"}
+var itemWords = []string{"cases", "repeat", "either", "blank", "require", "total", "scale", "holds"}
 
 func (p *parser) item() node {
 	if p.now.kind != tokenName || p.colonFollows() {
@@ -202,6 +202,12 @@ func (p *parser) item() node {
 		return &requireNode{pos, cond, strings.TrimSpace(p.text[from:p.last.end])}
 	case "total":
 		p.fatal(pos, "total stands in a cases block, and bounds a sum over all its bodies")
+	case "holds":
+		p.advance()
+		if p.now.kind != tokenString {
+			p.fatal(p.now.pos, "expected the file of a script that says what is valid, such as \"valid.star\", found %s", p.now)
+		}
+		return &holdsNode{Pos: pos, File: p.advance().text}
 	case "scale":
 		p.advance()
 		s := &scaleItem{pos: pos}

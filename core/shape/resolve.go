@@ -48,7 +48,16 @@ func (p *parser) resolve() {
 		}
 	}()
 	scale := r.items(p.s.Items, true)
-	p.s.Items = slices.DeleteFunc(p.s.Items, func(i node) bool { _, ok := i.(*scaleItem); return ok })
+	p.s.Items = slices.DeleteFunc(p.s.Items, func(i node) bool {
+		switch i := i.(type) {
+		case *holdsNode:
+			p.s.holds = append(p.s.holds, i)
+			return true
+		case *scaleItem:
+			return true
+		}
+		return false
+	})
 	p.s.Scale = r.counts
 	if len(scale) > 0 {
 		p.s.Scale = scale
@@ -80,7 +89,7 @@ func (p *parser) findGrowing(scale []string) {
 // the input.
 func (r *resolver) items(list []node, last bool) (scale []string) {
 	for i, item := range list {
-		end := last && i == len(list)-1
+		end := last && !slices.ContainsFunc(list[i+1:], stands)
 		switch item := item.(type) {
 		case *lineNode:
 			r.line(item)
@@ -117,6 +126,10 @@ func (r *resolver) items(list []node, last bool) (scale []string) {
 		case *requireNode:
 			r.expr(item.Cond)
 			r.truth(item.Cond, true)
+		case *holdsNode:
+			if r.now.above != nil {
+				r.wrong(item.Pos, "holds is about a whole input; it stands outside of all blocks")
+			}
 		case *scaleItem:
 			for _, name := range item.names {
 				if _, f := r.find(name); f == nil {
@@ -127,6 +140,15 @@ func (r *resolver) items(list []node, last bool) (scale []string) {
 		}
 	}
 	return scale
+}
+
+// stands reports that an item is something in the input.
+func stands(item node) bool {
+	switch item.(type) {
+	case *requireNode, *scaleItem, *holdsNode:
+		return false
+	}
+	return true
 }
 
 // reads reports that some items read something, whatever the input; a blank line

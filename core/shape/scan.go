@@ -11,7 +11,7 @@ import (
 
 // A Fault is the first thing wrong with an input.
 type Fault struct {
-	Line   int    // from 1
+	Line   int    // from 1; 0: the input as a whole
 	Nth    int    // which value of the line, from 1; 0: the line as a whole
 	Name   string // of the value, with its indices: "w[3]"; may be empty
 	Text   string // what is wrong, in lower case
@@ -19,6 +19,9 @@ type Fault struct {
 }
 
 func (f *Fault) Error() string {
+	if f.Line == 0 {
+		return f.Text
+	}
 	words := fmt.Sprintf("line %d", f.Line)
 	if f.Nth > 0 {
 		words += fmt.Sprintf(", %s value", ordinal(f.Nth))

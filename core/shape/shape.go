@@ -30,8 +30,9 @@ type Shape struct {
 	Items []node
 	Scale []string // what grows in a series: as scale items say, or every name used as a length, or every integer where there is no length
 
-	top  *block
-	text string
+	top   *block
+	text  string
+	holds []*holdsNode
 	// styles are the names of those that fit something.
 	styles []string
 	// largest is the largest number that a length may have, that of cases not counted.
@@ -202,6 +203,14 @@ type requireNode struct {
 	text string
 }
 
+// Holds is a script that says whether an input is valid.
+type holdsNode struct {
+	Pos  Pos
+	File string
+
+	valid Predicate // nil: it is not asked
+}
+
 // scaleItem names what grows.
 type scaleItem struct {
 	pos   Pos
@@ -215,6 +224,7 @@ func (*eitherNode) item()  {}
 func (*blankNode) item()   {}
 func (*requireNode) item() {}
 func (*scaleItem) item()   {}
+func (*holdsNode) item()   {}
 
 // A charSet is a set of characters.
 type charSet struct {

@@ -1,0 +1,58 @@
+package script
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"sync"
+
+	"go.starlark.net/starlark"
+
+	"coldverdict/core/shape"
+)
+
+// stepsToHold bounds one look at an input. Such a script runs in this process, thousands of times a second, so that
+// it may not take long.
+const stepsToHold = 20_000_000
+
+// Predicate reads a script that says of inputs whether they are valid, as no form of a shape can. What it
+// returns is safe to be used by several at once. The error names file and line.
+func Predicate(path string) (shape.Predicate, error) {
+	if err := Check(path, Holds); err != nil {
+		return nil, err
+	}
+	text, err := os.ReadFile(path)
+	if err != nil {
+		return nil, err
+	}
+	name := filepath.Base(path)
+	// It is run once, when the first input is looked at, and what it defined is frozen.
+	begin := sync.OnceValues(func() (starlark.Value, error) {
+		globals, err := starlark.ExecFileOptions(options, bounded(name, stepsToHold), name, text, forMake)
+		if err != nil {
+			return nil, plain(err)
+		}
+		globals.Freeze()
+		return globals[holds], nil
+	})
+	return func(in shape.Values) (string, error) {
+		function, err := begin()
+		if err != nil {
+			return "", err
+		}
+		value, err := starlark.Call(bounded(name, stepsToHold), function, starlark.Tuple{valuesOf(in)}, nil)
+		if err != nil {
+			return "", plain(err)
+		}
+		switch v := value.(type) {
+		case starlark.Bool:
+			if v {
+				return "", nil
+			}
+			return "it is said to be invalid", nil
+		case starlark.String:
+			return string(v), nil
+		}
+		return "", fmt.Errorf("%s: %s returned %s; it must return True, or in words why the input is invalid", name, holds, short(value))
+	}, nil
+}
