@@ -153,6 +153,9 @@ func (element) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 	v := f.Value
 	if len(v.Dims) == 0 {
 		m.spend(v.Pos, 1)
+		if m.fromPlan(f, in, d) {
+			return nil
+		}
 		return v.Base.of().fill(m, f, d, in, 1)
 	}
 	n := m.lengthUpTo(v.Dims[0], in, f, v.different(in))

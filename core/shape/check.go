@@ -655,10 +655,15 @@ func (c *checker) cases(item *casesNode, f *frame) {
 		}
 		c.done(item.body, body, count)
 	}
-	for k, t := range item.Totals {
+	c.within(item.Totals, sums, f, "case")
+}
+
+// within checks sums over all bodies.
+func (c *checker) within(totals []*totalNode, sums []runningSum, f *frame, body string) {
+	for k, t := range totals {
 		if bound := t.Bound.eval(f); sums[k].now > bound {
 			c.line, c.nth = sums[k].line, 0
-			c.fault("", "with case %d, which begins here, the sum of %s is %d, more than %d (%s)", sums[k].at, t.Left, sums[k].past, bound, t.Bound)
+			c.fault("", "with %s %d, which begins here, the sum of %s is %d, more than %d (%s)", body, sums[k].at, t.Left, sums[k].past, bound, t.Bound)
 		}
 	}
 }
@@ -695,6 +700,9 @@ func (c *checker) repeat(item *repeatNode, f *frame) {
 		low, high = item.Count.Range.Low.eval(f), item.Count.Range.High.eval(f)
 	}
 	seen := map[string]int{} // lines of bodies that must differ
+	var lines []int          // on which bodies begin, where columns are looked at
+	sums := make([]runningSum, len(item.Totals))
+	item.forget(f)
 	n := int64(0)
 	for ; n < high; n++ {
 		if item.HasUntil && c.lineIs(item.Until) || item.Count.Range != nil && !item.HasUntil && c.atEnd() {
@@ -706,6 +714,13 @@ func (c *checker) repeat(item *repeatNode, f *frame) {
 			c.startTape()
 		}
 		c.items(item.Items, body)
+		if len(item.columns) > 0 {
+			item.gather(f, body)
+			lines = append(lines, from)
+		}
+		for k, t := range item.Totals {
+			sums[k].add(t.Left.eval(body), t.Bound.eval(f), n+1, from)
+		}
 		c.done(item.body, body, &f.data[item.slot])
 		if item.Distinct {
 			key := string(c.endTape())
@@ -719,6 +734,8 @@ func (c *checker) repeat(item *repeatNode, f *frame) {
 			seen[key] = from
 		}
 	}
+	c.inColumns(item, f, lines)
+	c.within(item.Totals, sums, f, "body")
 	if n < low {
 		c.nth = 0
 		c.fault("", "expected %s, found %d of at least %d", "another body of the repeat", n, low)

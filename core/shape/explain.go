@@ -84,13 +84,11 @@ func (e *explainer) items(list []node, indent string) {
 		case *casesNode:
 			e.say(indent, "%s%s, then that many cases, each:", e.where(), e.field(item.Count))
 			e.inside(item.Items, indent)
-			for _, t := range item.Totals {
-				bound := e.spanOf(t.Bound)
-				e.say(indent, "the sum of %s over all of them is at most %s%s", t.Left, plainEnd(t.Bound), past(bound.high))
-			}
+			e.totals(item.Totals, indent)
 		case *repeatNode:
 			e.say(indent, "%s%s:", e.times(item), e.repeated(item))
 			e.inside(item.Items, indent)
+			e.totals(item.Totals, indent)
 			if item.HasUntil {
 				e.say(indent, "and at the end a line %s", item.Until)
 			}
@@ -104,6 +102,13 @@ func (e *explainer) items(list []node, indent string) {
 		case *requireNode:
 			e.say(indent, "always %s", item.text)
 		}
+	}
+}
+
+func (e *explainer) totals(list []*totalNode, indent string) {
+	for _, t := range list {
+		bound := e.spanOf(t.Bound)
+		e.say(indent, "the sum of %s over all of them is at most %s%s", t.Left, plainEnd(t.Bound), past(bound.high))
 	}
 }
 
@@ -243,13 +248,42 @@ func (e *explainer) most(x exprNode) string {
 func (e *explainer) many(v *valueNode, one, each string) string {
 	switch {
 	case len(v.Dims) == 0:
-		return one
+		return one + e.modified(v)
 	case len(v.Dims) == 2:
-		return fmt.Sprintf("%s %s of %s: %s", e.lengthWords(v.Dims[0]), e.rows(), e.lengthWords(v.Dims[1]), each)
+		return fmt.Sprintf("%s %s of %s: %s", e.lengthWords(v.Dims[0]), e.rows(), e.lengthWords(v.Dims[1]), each) + e.modified(v)
 	case v.Down && e.unit == line:
-		return fmt.Sprintf("%s lines: %s", e.lengthWords(v.Dims[0]), each)
+		return fmt.Sprintf("%s lines: %s", e.lengthWords(v.Dims[0]), each) + e.modified(v)
 	}
-	return fmt.Sprintf("%s of them: %s", e.lengthWords(v.Dims[0]), each)
+	return fmt.Sprintf("%s of them: %s", e.lengthWords(v.Dims[0]), each) + e.modified(v)
+}
+
+// modified says what is asked of values together, and what is taken out of them.
+func (e *explainer) modified(v *valueNode) (words string) {
+	for i, b := range v.But {
+		words += map[bool]string{true: ", but never ", false: " or "}[i == 0] + plainEnd(b)
+	}
+	if v.By != "" {
+		words += fmt.Sprintf(", with %q between them", v.By)
+	}
+	asked := ""
+	for _, one := range []struct {
+		set  bool
+		word string
+	}{
+		{v.Down && e.unit == line && (v.Base == typeInt || v.Base == typeReal), "one a line"}, {v.Distinct && v.DistinctBut == nil, "no two alike"}, {v.Sorted, "none less than the one before"},
+		{v.Rising, "each more than the one before"}, {v.Falling, "each less than the one before"},
+	} {
+		if one.set {
+			asked += ", " + one.word
+		}
+	}
+	if v.DistinctBut != nil {
+		asked += ", no two alike but " + plainEnd(v.DistinctBut)
+	}
+	if asked != "" && len(v.Dims) == 0 {
+		asked = ", and down its column" + asked[1:]
+	}
+	return words + asked
 }
 
 // numbers says what integers and reals are, and what sums and products they reach.
@@ -280,7 +314,7 @@ func (e *explainer) numbers(f *fieldNode) string {
 	}
 	e.known[f] = s
 	if len(v.Dims) == 0 {
-		return kind + bounds + past(s.high)
+		return kind + bounds + past(s.high) + e.modified(v)
 	}
 	words := e.lengthWords(v.Dims[0])
 	if len(v.Dims) == 2 {
@@ -290,17 +324,7 @@ func (e *explainer) numbers(f *fieldNode) string {
 	if bounds != "" {
 		words += ", each" + bounds
 	}
-	if v.By != "" {
-		words += fmt.Sprintf(", with %q between them", v.By)
-	}
-	for _, one := range []struct {
-		set  bool
-		word string
-	}{{v.Down && e.unit == line, "one a line"}, {v.Distinct, "no two alike"}, {v.Sorted, "none less than the one before"}, {v.Rising, "each more than the one before"}, {v.Falling, "each less than the one before"}} {
-		if one.set {
-			words += ", " + one.word
-		}
-	}
+	words += e.modified(v)
 	if sum := e.sum(v, s); sum != nil {
 		words += fmt.Sprintf("; their sum may reach %s%s", grouped(sum), past(sum))
 	}

@@ -117,6 +117,30 @@ func eachReference(e exprNode, do func(*reference)) {
 		for _, a := range e.args {
 			eachReference(a, do)
 		}
+	case *previous:
+		eachReference(e.first, do)
+	}
+}
+
+// eachPrevious visits what an expression asks of the body before.
+func eachPrevious(e exprNode, do func(*previous)) {
+	switch e := e.(type) {
+	case *reference:
+		if e.index != nil {
+			eachPrevious(e.index, do)
+		}
+	case *unary:
+		eachPrevious(e.x, do)
+	case *binary:
+		eachPrevious(e.x, do)
+		eachPrevious(e.y, do)
+	case *call:
+		for _, a := range e.args {
+			eachPrevious(a, do)
+		}
+	case *previous:
+		do(e)
+		eachPrevious(e.first, do)
 	}
 }
 
@@ -291,7 +315,7 @@ func power(x, y int64) (n int64, ok bool) {
 
 // functions are what an expression may call, with how many arguments; -1 is two
 // or more.
-var functions = map[string]int{"len": 1, "sum": 1, "min": -1, "max": -1, "abs": 1, "count": 2}
+var functions = map[string]int{"len": 1, "sum": 1, "min": -1, "max": -1, "abs": 1, "count": 2, "before": 2}
 
 func (e *call) eval(f *frame) int64 {
 	whole := func() *datum {

@@ -216,9 +216,11 @@ type maker struct {
 	least  bool           // all numbers are as small as they may be
 	fixed  map[any]string // styles that are the same in all bodies around; nil: none are
 	// promised are styles of graphs to which the number of edges was fitted.
-	promised map[*fieldNode]string
-	columns  map[*fieldNode]column
-	effort   int64 // elements looked at to meet what is required
+	promised   map[*fieldNode]string
+	columns    map[*fieldNode]column
+	around     *repeatNode // whose bodies are made
+	bodiesLeft int64       // of it, the next one among them
+	effort     int64       // elements looked at to meet what is required
 	// lost counts how often a branch could not be made in the repeat around, without
 	// having been made in between.
 	lost map[branchOf]int
@@ -233,6 +235,8 @@ type branchOf struct {
 // A column is what a field holds in all bodies of a repeat.
 type column struct {
 	values []int64
+	texts  []string // of what is no integer
+	strict bool     // each body takes its own, since the column is in order or of different values
 	at     int
 }
 
@@ -596,6 +600,10 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 		d.ints = []int64{x}
 		return nil
 	}
+	if low, high = m.inTurn(field, f, low, high); low > high {
+		return &unmet{pos: v.Pos, text: "a value of " + orThis(field.Name) + " that follows those before it in its column"}
+	}
+	fits := func(x int64) bool { return !m.taken(field, f, x) && m.feasible(field, f, x) }
 	draw := func() int64 {
 		if field.counts {
 			return m.count(field, low, high, m.wish(field, f))
@@ -610,7 +618,7 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 			m.lose(field)
 			draw = func() int64 { return m.between(low, high) }
 		}
-		if x := draw(); m.feasible(field, f, x) {
+		if x := draw(); fits(x) {
 			d.ints = []int64{x}
 			return nil
 		}
@@ -618,7 +626,7 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 	m.lose(field)
 	for step := range int64(1000) { // by order, from both ends
 		for _, x := range []int64{low + step, high - step} {
-			if x >= low && x <= high && m.feasible(field, f, x) {
+			if x >= low && x <= high && fits(x) {
 				d.ints = []int64{x}
 				return nil
 			}
@@ -648,7 +656,10 @@ func (m *maker) grown(field *fieldNode, low, high int64) (from, to int64) {
 // fromColumn takes a value from what was generated for all bodies of a repeat.
 func (m *maker) fromColumn(field *fieldNode, f *frame, low, high int64) (int64, bool) {
 	c, ok := m.columns[field]
-	if !ok || c.at >= len(c.values) || m.plain > 0 {
+	if ok && c.strict {
+		c.at = int(f.at)
+	}
+	if !ok || c.at >= len(c.values) || m.plain > 0 && !c.strict {
 		return 0, false
 	}
 	x := c.values[c.at]

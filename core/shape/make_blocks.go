@@ -230,34 +230,105 @@ func (m *maker) again(item *casesNode, body *frame, left []int64) bool {
 func (m *maker) repeat(item *repeatNode, f *frame) *unmet {
 	n := m.length(item.Count, f, nil)
 	m.spend(item.Pos, m.costOf(min(n, mostValues)))
-	room, outer, lost := m.room, m.columns, m.lost
-	defer func() { m.room, m.columns, m.lost = room, outer, lost }()
+	outer := *m
+	defer func() {
+		m.room, m.columns, m.lost, m.around, m.bodiesLeft = outer.room, outer.columns, outer.lost, outer.around, outer.bodiesLeft
+	}()
 	m.lost = map[branchOf]int{}
-	m.room = max(1, room/max(1, n))
+	m.room = max(1, m.room/max(1, n))
+	m.around = item
 	m.columnsOf(item, f, n)
+	if wrong := m.planned(item, f, n); wrong != nil {
+		return wrong
+	}
+	share, wrong := m.shareOut(item, f, n)
+	if wrong != nil {
+		return wrong
+	}
+	item.forget(f)
 	seen := map[string]bool{}
 	d := &f.data[item.slot]
-	return m.inside(func() *unmet {
+	wrong = m.inside(func() *unmet {
 		for i := range n {
-			m.at = i
-			body, wrong := m.oneOf(item, f, seen)
+			m.at, m.bodiesLeft = i, n-i
+			body, wrong := m.oneOf(item, f, share.next(m, n-i-1), seen)
 			if wrong != nil {
 				return wrong
 			}
+			share.take(item.Totals, body)
+			item.gather(f, body)
 			d.bodies = append(d.bodies, body)
 		}
 		return nil
 	})
+	if wrong == nil {
+		wrong = item.columnsHold(f)
+	}
+	return wrong
+}
+
+// A share is what the bodies of a repeat may add to each total.
+type share struct {
+	left, least []int64
+	even        bool // each gets its part of what is left; otherwise any
+}
+
+// shareOut divides totals among the bodies of a repeat; nil where there are none.
+func (m *maker) shareOut(item *repeatNode, f *frame, n int64) (*share, *unmet) {
+	if len(item.Totals) == 0 {
+		return nil, nil
+	}
+	s := &share{even: m.oneIn(2)}
+	small := smallMaker(m.shape)
+	small.around, small.bodiesLeft = item, 1
+	item.forget(f)
+	body, wrong := small.body(item.body, item.Items, f, nil)
+	if wrong != nil {
+		return nil, wrong
+	}
+	for _, t := range item.Totals {
+		bound, least := t.Bound.eval(f), max(0, t.Left.eval(body))
+		if least > 0 && n > bound/least {
+			return nil, &unmet{pos: t.Pos, text: "total " + t.Left.String() + " <= " + t.Bound.String(),
+				now: ": the smallest body adds " + strconv.FormatInt(least, 10) + ", there are " + strconv.FormatInt(n, 10) + ", and the bound is " + strconv.FormatInt(bound, 10)}
+		}
+		s.left, s.least = append(s.left, bound), append(s.least, least)
+	}
+	return s, nil
+}
+
+// next is what the next body may add, when so many come after it.
+func (s *share) next(m *maker, after int64) (allowed []int64) {
+	if s == nil {
+		return nil
+	}
+	for k, left := range s.left {
+		free := max(0, left-(after+1)*s.least[k]) // beyond what everyone gets
+		if s.even {
+			free /= after + 1
+		} else {
+			free = m.magnitude(0, free)
+		}
+		allowed = append(allowed, s.least[k]+free)
+	}
+	return allowed
+}
+
+// take takes what a body adds from what is left.
+func (s *share) take(totals []*totalNode, body *frame) {
+	for k, t := range totals {
+		s.left[k] -= max(0, t.Left.eval(body))
+	}
 }
 
 // oneOf makes one body of a repeat, which may have to differ from all others and
 // from the line at the end.
-func (m *maker) oneOf(item *repeatNode, f *frame, seen map[string]bool) (*frame, *unmet) {
+func (m *maker) oneOf(item *repeatNode, f *frame, allowed []int64, seen map[string]bool) (*frame, *unmet) {
 	if !item.Distinct && !item.HasUntil {
-		return m.body(item.body, item.Items, f, nil)
+		return m.body(item.body, item.Items, f, allowed)
 	}
 	for range mostDraws {
-		body, wrong := m.body(item.body, item.Items, f, nil)
+		body, wrong := m.body(item.body, item.Items, f, allowed)
 		if wrong != nil {
 			return nil, wrong
 		}
@@ -295,7 +366,7 @@ func (m *maker) columnsOf(item *repeatNode, f *frame, n int64) {
 			if field.Value == nil || !field.single() || field.counts || m.plain > 0 || m.plan == nil && m.oneIn(2) {
 				continue
 			}
-			if v := field.Value; len(v.But) > 0 || slices.ContainsFunc(v.expressions(), usesPosition) {
+			if v := field.Value; len(v.But) > 0 || v.Distinct || v.inOrder() || slices.ContainsFunc(v.expressions(), usesPosition) {
 				continue
 			}
 			low, wrong := evaluated(field.Value.lowEnd(), body)

@@ -68,6 +68,7 @@ type parser struct {
 	unclosed bool // a block that is never closed was reported
 	mistakes Mistakes
 	namesAt  bool // a field is called at, so that it is no position
+	inRepeat bool // what is read stands in a repeat itself
 }
 
 func (p *parser) wrong(pos Pos, format string, args ...any) {
@@ -201,7 +202,7 @@ func (p *parser) item() node {
 		cond := p.expr()
 		return &requireNode{pos, cond, strings.TrimSpace(p.text[from:p.last.end])}
 	case "total":
-		p.fatal(pos, "total stands in a cases block, and bounds a sum over all its bodies")
+		p.fatal(pos, "total stands in a block of cases or of a repeat, and bounds a sum over all its bodies")
 	case "holds":
 		p.advance()
 		if p.now.kind != tokenString {
@@ -504,6 +505,7 @@ func (p *parser) fits(v *valueNode) {
 	edges := v.traits().edges
 	array := len(v.Dims) > 0 && v.Base != typeGrid && v.Base != typeNodes
 	nodes := v.Base == typeNodes
+	column := p.inRepeat && len(v.Dims) == 0 && v.traits().element && v.Base != typeText
 	lines := p.s.takes == nil
 	for _, one := range []struct {
 		set  bool
@@ -512,7 +514,7 @@ func (p *parser) fits(v *valueNode) {
 	}{
 		{v.Range != nil, numbers || nodes, "a range belongs to int, real and nodes"},
 		{v.Falling && nodes, false, "a search tree is rising"},
-		{v.inOrder(), nodes || array && (numbers || v.Base == typeWord), "sorted, rising and falling belong to arrays of int, real and word"},
+		{v.inOrder(), nodes || (array || column) && (numbers || v.Base == typeWord), "sorted, rising and falling belong to arrays of int, real and word, and go down the column of what stands in a repeat"},
 		{len(v.But) > 0 || v.DistinctBut != nil, v.Base == typeInt && len(v.Dims) <= 1, "but belongs to int, and takes values out of its range"},
 		{v.DistinctBut != nil && (v.Rising || v.Falling || v.Sorted || len(v.But) > 0), false, "distinct but … goes with no order, and with no other but"},
 		{v.By != "", len(v.Dims) == 1 && !v.Down && (v.Base == typeInt || v.Base == typeWord || v.Base == typePick), "by belongs to arrays of int, word and pick on one line"},
@@ -520,7 +522,7 @@ func (p *parser) fits(v *valueNode) {
 		{v.Balanced || v.Palindrome, v.Base == typeWord, "balanced and palindrome belong to word"},
 		{v.Balanced && v.Palindrome, false, "a word that is balanced is no palindrome"},
 		{v.Balanced && !hasPair(v.Set), false, "balanced wants both of a pair of brackets in the set: \"()\""},
-		{v.Distinct, array || nodes, "distinct belongs to arrays"},
+		{v.Distinct, array || nodes || column, "distinct belongs to arrays, and goes down the column of what stands in a repeat"},
 		{v.Places >= 0, v.Base == typeReal, "places belongs to real"},
 		{v.Pad > 0, v.Base == typeInt && lines, "pad belongs to int, in inputs of lines"},
 		{v.Pad > 0 && v.By != "", false, "pad and by do not go together"},
@@ -577,13 +579,13 @@ func (p *parser) cases(pos Pos) node {
 		p.fatal(c.Count.Value.Pos, "a count of cases is one int")
 	}
 	p.block("the cases", func() {
-		c.Items = p.items(func() bool { return p.total(c) })
+		p.directly(false, func() { c.Items = p.items(func() bool { return p.total(&c.Totals) }) })
 	})
 	return c
 }
 
 // total reads a total, and reports that there is something else.
-func (p *parser) total(c *casesNode) (stop bool) {
+func (p *parser) total(list *[]*totalNode) (stop bool) {
 	for p.is("total") && !p.colonFollows() {
 		why := attempt(func() {
 			t := &totalNode{Pos: p.advance().pos}
@@ -591,7 +593,7 @@ func (p *parser) total(c *casesNode) (stop bool) {
 			t.Left = whole
 			p.expect("<=", "behind what is summed up")
 			t.Bound = p.exprAbove(levels["="])
-			c.Totals = append(c.Totals, t)
+			*list = append(*list, t)
 			if p.now.kind != tokenLine && p.now.kind != tokenEnd && !p.is("}") {
 				p.fatal(p.now.pos, "expected the end of the line or ';', found %s", p.now)
 			}
@@ -606,6 +608,14 @@ func (p *parser) total(c *casesNode) (stop bool) {
 	return p.is("}") || p.now.kind == tokenEnd
 }
 
+// directly reads what stands in a block, which is that of a repeat or not.
+func (p *parser) directly(inRepeat bool, do func()) {
+	outer := p.inRepeat
+	p.inRepeat = inRepeat
+	defer func() { p.inRepeat = outer }()
+	do()
+}
+
 func (p *parser) repeat(pos Pos) node {
 	r := &repeatNode{Pos: pos, Count: p.length()}
 	r.Distinct = p.take("distinct")
@@ -618,7 +628,9 @@ func (p *parser) repeat(pos Pos) node {
 		}
 		r.Until, r.HasUntil = p.advance().text, true
 	}
-	p.block("the bodies", func() { r.Items = p.items(func() bool { return false }) })
+	p.block("the bodies", func() {
+		p.directly(true, func() { r.Items = p.items(func() bool { return p.total(&r.Totals) }) })
+	})
 	return r
 }
 
@@ -636,7 +648,9 @@ func (p *parser) either(pos Pos) node {
 			p.advance()
 		}
 		e.weights = append(e.weights, weight)
-		p.block("a branch", func() { e.Branches = append(e.Branches, p.items(func() bool { return false })) })
+		p.block("a branch", func() {
+			p.directly(false, func() { e.Branches = append(e.Branches, p.items(func() bool { return false })) })
+		})
 		ahead := *p
 		ahead.report = func(Pos, string, ...any) {}
 		for ahead.now.kind == tokenLine {
@@ -747,10 +761,23 @@ func (p *parser) primary() exprNode {
 	return nil
 }
 
+// before reads before(NAME, what it is in the first body).
+func (p *parser) before(t token) exprNode {
+	p.advance()
+	e := &previous{pos: t.pos, name: p.name("of a value in the repeat around")}
+	p.expect(",", "and what it is in the first body: before("+e.name+", 0)")
+	e.first = p.expr()
+	p.expect(")", "at the end of before")
+	return e
+}
+
 func (p *parser) call(t token) exprNode {
 	wants, ok := functions[t.text]
 	if !ok {
-		p.fatal(t.pos, "there is no function %q; there are len, sum, min, max, abs and count", t.text)
+		p.fatal(t.pos, "there is no function %q; there are len, sum, min, max, abs, count and before", t.text)
+	}
+	if t.text == "before" {
+		return p.before(t)
 	}
 	c := &call{pos: t.pos, name: t.text}
 	p.advance()

@@ -50,28 +50,17 @@ func (p *preparer) items(list []node) {
 			p.field(item.Count)
 			p.inside(item.body, func() {
 				p.items(item.Items)
-				for k, t := range item.Totals {
-					left := t.Left
-					if c, ok := left.(*call); ok && len(c.args) == 1 && c.name != "abs" {
-						switch r := c.args[0].(*reference); {
-						case r.up > 0:
-						case c.name == "len":
-							r.field.total = k + 1
-						case c.name == "sum":
-							r.field.summed = k + 1
-						}
-					}
-					p.must(t.Pos, "total "+left.String(), true, func(f *frame) bool {
-						return f.allowed == nil || left.eval(f) <= f.allowed[k]
-					}, left)
-					if n := len(p.now.conditions); n > 0 && p.now.conditions[n-1].pos == t.Pos {
-						p.now.conditions[n-1].total = true
-					}
-				}
+				p.totals(item.Totals)
 			})
 		case *repeatNode:
 			p.length(item.Count)
-			p.inside(item.body, func() { p.items(item.Items) })
+			p.inside(item.body, func() {
+				p.items(item.Items)
+				p.totals(item.Totals)
+			})
+			for _, c := range item.columns {
+				c.whole.styles = stylesOf(c.whole, false)
+			}
 		case *eitherNode:
 			item.styles = branchStyles(item)
 			for i, branch := range item.Branches {
@@ -81,6 +70,28 @@ func (p *preparer) items(list []node) {
 			p.must(item.Pos, "require "+item.text, false, func(f *frame) bool { return item.Cond.eval(f) != 0 }, item.Cond)
 			last := p.now.conditions[len(p.now.conditions)-1]
 			last.expr = item.Cond
+		}
+	}
+}
+
+// totals bound what a body may add.
+func (p *preparer) totals(list []*totalNode) {
+	for k, t := range list {
+		left := t.Left
+		if c, ok := left.(*call); ok && len(c.args) == 1 && c.name != "abs" {
+			switch r := c.args[0].(*reference); {
+			case r.up > 0:
+			case c.name == "len":
+				r.field.total = k + 1
+			case c.name == "sum":
+				r.field.summed = k + 1
+			}
+		}
+		p.must(t.Pos, "total "+left.String(), true, func(f *frame) bool {
+			return f.allowed == nil || left.eval(f) <= f.allowed[k]
+		}, left)
+		if n := len(p.now.conditions); n > 0 && p.now.conditions[n-1].pos == t.Pos {
+			p.now.conditions[n-1].total = true
 		}
 	}
 }

@@ -40,6 +40,7 @@ func (m *maker) repair(list []node, f *frame) bool {
 		}
 		before, broken := m.distanceOf(required, f)
 		if len(broken) == 0 {
+			putBack(list, f)
 			return true
 		}
 		if !slices.ContainsFunc(broken, func(e exprNode) bool { return m.nearer(e, required, before, list, f) }) {
@@ -121,7 +122,7 @@ func (m *maker) knobsOf(e exprNode, list []node, f *frame) (knobs []knob) {
 		field := r.field
 		d := &f.data[min(field.slot, len(f.data)-1)]
 		v := field.Value
-		if r.up > 0 || v.Base != typeInt || len(v.Dims) != 1 || len(d.ints) == 0 || field.ofEdges || dependsOn(list, field) {
+		if r.up > 0 || v.Base != typeInt || len(v.Dims) != 1 || len(d.ints) == 0 || field.ofEdges || dependsOn(list, field) || !columnIsFree(list, field) {
 			return
 		}
 		if r.index != nil {

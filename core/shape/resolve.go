@@ -16,7 +16,9 @@ type block struct {
 	slots      int
 	conditions []*condition // that hold within it
 	above      *block
-	repeated   bool // its bodies are those of a repeat
+	repeated   bool          // its bodies are those of a repeat
+	of         *repeatNode   // which repeat
+	repeats    []*repeatNode // that stand in it, so far
 }
 
 // slot makes room for a value.
@@ -99,15 +101,9 @@ func (r *resolver) items(list []node, last bool) (scale []string) {
 			r.count(item.Count.Name)
 			item.body = r.inside(func() {
 				r.items(item.Items, false)
-				for _, t := range item.Totals {
-					r.expr(t.Left)
-					r.truth(t.Left, false)
-				}
+				r.totals(item.Totals)
 			})
-			for _, t := range item.Totals {
-				r.expr(t.Bound)
-				r.truth(t.Bound, false)
-			}
+			r.bounded(item.Totals)
 			if !reads(item.Items) {
 				r.wrong(item.Pos, "these cases have no line in them; describe one case")
 			}
@@ -116,8 +112,19 @@ func (r *resolver) items(list []node, last bool) (scale []string) {
 			if item.Count.Range != nil && !item.HasUntil && !end {
 				r.wrong(item.Pos, "a repeat with a range of counts ends at the end of the input, so it must be the last item; or it ends at a line of its own: until \"0\"")
 			}
-			item.slot = r.now.slot()
-			item.body = r.inside(func() { r.now.repeated = true; r.items(item.Items, false) })
+			item.slot, item.around = r.now.slot(), r.now
+			item.body = r.inside(func() {
+				r.now.repeated, r.now.of = true, item
+				r.items(item.Items, false)
+				r.totals(item.Totals)
+			})
+			r.bounded(item.Totals)
+			r.now.repeats = append(r.now.repeats, item)
+			item.direct(func(_ int, f *fieldNode) {
+				if f.Value.Distinct || f.Value.inOrder() {
+					item.column(f)
+				}
+			})
 			if !reads(item.Items) {
 				r.wrong(item.Pos, "this repeat has no line in it; describe one body of it")
 			}
@@ -140,6 +147,21 @@ func (r *resolver) items(list []node, last bool) (scale []string) {
 		}
 	}
 	return scale
+}
+
+// totals are about the names of a body, and bounded by those around.
+func (r *resolver) totals(list []*totalNode) {
+	for _, t := range list {
+		r.expr(t.Left)
+		r.truth(t.Left, false)
+	}
+}
+
+func (r *resolver) bounded(list []*totalNode) {
+	for _, t := range list {
+		r.expr(t.Bound)
+		r.truth(t.Bound, false)
+	}
 }
 
 // stands reports that an item is something in the input.
@@ -416,6 +438,7 @@ func isNumeric(e exprNode) bool {
 // value whatever the input.
 func (r *resolver) expr(e exprNode) {
 	eachReference(e, r.lookUp)
+	eachPrevious(e, r.findBefore)
 	if isConstant(e) {
 		if _, wrong := evaluated(e, nil); wrong != nil {
 			r.wrong(wrong.pos, "%s", wrong.text)
@@ -425,6 +448,9 @@ func (r *resolver) expr(e exprNode) {
 
 func (r *resolver) lookUp(e *reference) {
 	up, f := r.find(e.name)
+	if f == nil {
+		up, f = r.columnNamed(e.name)
+	}
 	if f == nil {
 		if below, ok := r.below[e.name]; ok && (below.Line > e.pos.Line || below.Line == e.pos.Line && below.Column > e.pos.Column) {
 			r.wrong(e.pos, "%s is declared below this, in line %d; put that before it", e.name, below.Line)

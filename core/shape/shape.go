@@ -173,9 +173,12 @@ type repeatNode struct {
 	Until    string
 	HasUntil bool
 	Items    []node
+	Totals   []*totalNode
 
-	body *block
-	slot int
+	body    *block
+	slot    int
+	around  *block // the block that it stands in
+	columns []*columnNode
 }
 
 // Either is one of several branches.
