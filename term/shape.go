@@ -65,6 +65,9 @@ func (s *Screen) EdgeCover(e shape.EdgeCases) {
 	case e.Covered < e.Pairs:
 		words = Count(e.Covered, "pair") + " of choices, of " + Count(e.Pairs, "pair") + ", are in them"
 	}
+	if e.GaveWay > 0 {
+		words += "; in " + Count(e.GaveWay, "other") + " a style gave way to what the shape requires"
+	}
 	if e.Contradicting > 0 {
 		words += "; " + Count(e.Contradicting, "combination") + " contradict the shape"
 	}

@@ -134,7 +134,7 @@ func TestEdgeCasesAreListedAndWritten(t *testing.T) {
 	list := s.run(t, "shape", "edges")
 	require.Equal(t, 0, list.status, list.errors)
 	assert.Contains(t, list.out, "  n-largest.cap-largest.w-all-equal\n")
-	assert.Contains(t, list.out, "pairs of choices are in them")
+	assert.Contains(t, list.out, "pairs of choices, of ")
 	got := s.run(t, "shape", "edges", "--count", "4", "--out", "cases/edges")
 	assert.Equal(t, 0, got.status, got.errors)
 	assert.Contains(t, got.out, "generated 4 edge cases")

@@ -22,6 +22,8 @@ const (
 	typeParents          // of the vertices 2 to n
 	typeGraph            // m edges
 	typeNodes            // a tree, as a function takes it
+	typeDigits           // an integer of any length
+	typeAmong            // a value that stood before
 )
 
 func (b baseType) String() string { return b.of().word() }
@@ -33,6 +35,7 @@ func (b baseType) of() base { return bases[b] }
 var bases = [...]base{
 	typeInt: intBase{}, typeReal: realBase{}, typeWord: wordBase{}, typeText: textBase{}, typePick: pickBase{},
 	typePerm: permBase{}, typeGrid: gridBase{}, typeTree: treeBase{}, typeParents: parentsBase{}, typeGraph: graphBase{}, typeNodes: nodesBase{},
+	typeDigits: digitsBase{}, typeAmong: amongBase{},
 }
 
 // A base is all that differs between the kinds of values: how one is written in a shape, read,

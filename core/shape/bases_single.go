@@ -47,9 +47,12 @@ func (intBase) one(r *valueReader, d *datum, index int64) {
 
 // took looks at an integer that was read, and keeps it.
 func (r *valueReader) took(d *datum, n, index int64) {
-	if v := r.field.Value; index >= 0 && len(v.Dims) == 1 && (r.differ || len(v.But) > 0) {
+	v := r.field.Value
+	switch {
+	case (v.Symmetric || v.Diagonal != nil) && r.columns > 0 && r.mirrored(d, n):
+	case index >= 0 && len(v.Dims) == 1 && (r.differ || len(v.But) > 0):
 		r.in.atElement(index, func() { r.inspect(n) })
-	} else {
+	default:
 		r.inspect(n)
 	}
 	if r.keeps {
@@ -69,7 +72,13 @@ func (r *valueReader) inspect(n int64) {
 	if n < r.low || n > r.high {
 		r.fault(r.name(), "%s is %d, outside %s", orThis(r.name()), n, v.Range.shown(r.low, r.high))
 	}
-	if by, out := v.excluded(r.in, n); out {
+	if len(v.But) == 0 {
+		return
+	}
+	if r.out == nil || r.differ {
+		r.out = newExclusions(v, r.in, len(v.Dims)*manyLooks)
+	}
+	if by, out := r.out.has(n); out {
 		r.fault(r.name(), "%s is %d, which it must not be: but %s", orThis(r.name()), n, by)
 	}
 }
@@ -104,6 +113,7 @@ func (intBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	}
 	d.ints = make([]int64, n)
 	m.numbers(f, in, d.ints, m.fewFor(f, n, interval{low: low, high: high}))
+	v.mirror(d.ints, in)
 	return nil
 }
 

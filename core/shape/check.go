@@ -353,7 +353,9 @@ type valueReader struct {
 	called    func() string
 	in        *frame // around integers
 	differ    bool   // their bounds do, from one to the next
-	keeps     bool   // the values are looked at again
+	out       *exclusions
+	among     map[string]bool // what one of them may be
+	keeps     bool            // the values are looked at again
 	base      base
 }
 
@@ -361,7 +363,7 @@ func (c *checker) reader(field *fieldNode, f *frame) *valueReader {
 	v := field.Value
 	r := &valueReader{checker: c, field: field, base: v.Base.of(), low: math.MinInt64, high: math.MaxInt64}
 	r.called = r.name
-	r.keeps = c.keep || field.needed || len(v.Dims) == 0 || v.inOrder() || v.Distinct
+	r.keeps = c.keep || field.needed || len(v.Dims) == 0 || v.inOrder() || v.Distinct || v.Symmetric
 	v.Base.of().reader(r, f)
 	return r
 }
@@ -481,14 +483,22 @@ func (r *valueReader) decimal() string {
 	switch {
 	case len(whole) > 1 && whole[0] == '0':
 		r.fault(r.name(), "%s has a leading zero", orThis(r.name()))
-	case v.Places >= 0 && len(fraction) != v.Places:
-		r.fault(r.name(), "%s is %s, with %d digits behind the point, and has %d", orThis(r.name()), word, len(fraction), v.Places)
+	case v.Places >= 0 && (len(fraction) > v.Places || len(fraction) < v.LeastPlaces):
+		r.fault(r.name(), "%s is %s, with %d digits behind the point, and has %s", orThis(r.name()), word, len(fraction), v.places())
 	}
 	x, err := strconv.ParseFloat(word, 64)
 	if err != nil || x < r.real[0] || x > r.real[1] {
 		r.fault(r.name(), "%s is %s, outside %s", orThis(r.name()), word, v.Range.text)
 	}
 	return word
+}
+
+// places are the digits behind the point, in words.
+func (v *valueNode) places() string {
+	if v.LeastPlaces == v.Places {
+		return strconv.Itoa(v.Places)
+	}
+	return fmt.Sprintf("%d to %d", v.LeastPlaces, v.Places)
 }
 
 // decimalOf evaluates a bound of a real.
@@ -523,7 +533,7 @@ func (c *checker) ordered(field *fieldNode, d *datum, f *frame, back func(index 
 			y, _ := strconv.ParseFloat(d.texts[j], 64)
 			return cmp.Compare(x, y)
 		}
-		return strings.Compare(d.texts[i], d.texts[j])
+		return v.compareTexts(d.texts[i], d.texts[j])
 	}
 	shown := func(i int) string {
 		if texts {

@@ -136,7 +136,7 @@ func (s *Shape) factors() (list []factor) {
 		}
 		if !counts[f] {
 			kind := ofMany
-			switch single := len(v.Dims) == 0 && v.Base <= typePick; {
+			switch single := len(v.Dims) == 0 && (v.Base <= typePick || v.Base == typeAmong); {
 			case f.single() && f.counts:
 				kind = ofCount
 			case single && v.Base != typeWord && v.Base != typeText && !inRepeat[f] && !f.ofEdges:
@@ -220,9 +220,9 @@ func edgeOptions(f *fieldNode, inRepeat bool) []string {
 		names = []string{"all-least", "all-largest", "all-equal", "sorted", "reversed", "ends", "all-zero", "near-zero", "small", "ties", "random"}
 	case v.Base == typeInt && f.ofEdges:
 		names = []string{"all-least", "all-largest", "all-equal", "ends", "all-zero", "near-zero", "powers", "random"}
-	case v.Base == typePick && len(v.Dims) == 0 && !f.ofEdges:
+	case (v.Base == typePick || v.Base == typeAmong) && len(v.Dims) == 0 && !f.ofEdges:
 		names = []string{"least", "largest", "uniform"}
-	case v.Base == typePick:
+	case v.Base == typePick || v.Base == typeAmong:
 		names = []string{"all-least", "all-largest", "random"}
 	}
 	if n, ok := constant(v.lowEnd()); ok && v.Base == typeInt && n >= 0 {

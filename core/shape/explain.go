@@ -280,6 +280,12 @@ func (e *explainer) modified(v *valueNode) (words string) {
 	if v.DistinctBut != nil {
 		asked += ", no two alike but " + plainEnd(v.DistinctBut)
 	}
+	if v.Symmetric {
+		asked += ", symmetric"
+	}
+	if v.Diagonal != nil {
+		asked += ", with " + plainEnd(v.Diagonal) + " on the diagonal"
+	}
 	if asked != "" && len(v.Dims) == 0 {
 		asked = ", and down its column" + asked[1:]
 	}
@@ -294,8 +300,8 @@ func (e *explainer) numbers(f *fieldNode) string {
 	if v.Base == typeReal {
 		kind, kinds = "a decimal", "decimals"
 		if v.Places >= 0 {
-			kind += fmt.Sprintf(" with %d places", v.Places)
-			kinds += fmt.Sprintf(" with %d places", v.Places)
+			kind += " with " + v.places() + " places"
+			kinds += " with " + v.places() + " places"
 		}
 	}
 	if v.Pad > 0 {

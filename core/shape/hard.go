@@ -88,11 +88,14 @@ func collisions(r *random, a []int64, v interval) {
 	}
 }
 
+// ofIntegers are the styles that are about integers as such.
+var ofIntegers = []string{"sums", "wraps", "collisions"}
+
 // fitting leaves out of styles those that make no difference within bounds that are known.
 func (v *valueNode) fitting(names []string) []string {
 	low, ok := constant(v.lowEnd())
 	high, ok2 := constant(v.highEnd())
-	if v.Base != typeInt || !ok || !ok2 {
+	if v.Base == typeInt && (!ok || !ok2) {
 		return names
 	}
 	length := uint64(1 << 20)
@@ -103,12 +106,14 @@ func (v *valueNode) fitting(names []string) []string {
 	}
 	over, most := bits.Mul64(uint64(max(high, 0)), length)
 	return slices.DeleteFunc(slices.Clone(names), func(name string) bool {
-		switch name {
-		case "sums":
+		switch {
+		case v.Base != typeInt:
+			return slices.Contains(ofIntegers, name)
+		case name == "sums":
 			return over == 0 && most < borders[0]
-		case "wraps":
+		case name == "wraps":
 			return uint64(high)-uint64(low) < 1<<31
-		case "collisions":
+		case name == "collisions":
 			return uint64(high)-uint64(low) < 10_000
 		}
 		return false

@@ -48,7 +48,7 @@ var wordArrayStyles = []string{"all-equal", "few-distinct"}
 
 func (m *maker) inOrder(v *valueNode, texts []string) {
 	if v.inOrder() {
-		slices.Sort(texts)
+		slices.SortFunc(texts, v.compareTexts)
 	}
 	if v.Falling {
 		slices.Reverse(texts)
@@ -75,6 +75,7 @@ func (m *maker) word(field *fieldNode, in *frame, lengths [2]int64, name string)
 		m.noBlanksAround(v.Set, a)
 	}
 	m.shaped(v, a)
+	m.noLeadingZero(v, a)
 	return v.Set.spelled(a)
 }
 
@@ -100,7 +101,7 @@ func (m *maker) distinctWords(field *fieldNode, d *datum, in *frame, n int, leng
 	if uint64(n) > all {
 		return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct words of " + strconv.FormatUint(all, 10), hopeless: true}
 	}
-	if uint64(n) > all/4 && !v.Balanced && !v.Palindrome {
+	if uint64(n) > all/4 && !v.Balanced && !v.Palindrome && v.Base != typeDigits {
 		for _, x := range m.sample(n, all) {
 			d.texts = append(d.texts, v.nthWord(x, lengths))
 		}
@@ -125,6 +126,12 @@ func (m *maker) distinctWords(field *fieldNode, d *datum, in *frame, n int, leng
 				}
 			} else if tries > 4*n { // nor have words of these lengths
 				word = v.nthWord(m.below(all), lengths)
+			}
+			if tries > 200*n+10_000 {
+				return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct ones of these lengths", hopeless: true}
+			}
+			if v.Base == typeDigits && len(word) > 1 && word[0] == '0' {
+				continue
 			}
 			if !seen[word] {
 				seen[word] = true
@@ -161,11 +168,14 @@ const mostPlaces = 6
 func (m *maker) reals(field *fieldNode, d *datum, f *frame, n int) *unmet {
 	v := field.Value
 	places := v.Places
+	if places > v.LeastPlaces { // such as halves, in all of them
+		places = v.LeastPlaces + m.index(places-v.LeastPlaces+1)
+	}
 	if places < 0 {
 		places = m.index(mostPlaces + 1)
 	}
 	low, high, ok := v.units(f, places)
-	for ; !ok && v.Places < 0 && places < mostPlaces; places++ {
+	for ; !ok && (v.Places < 0 && places < mostPlaces || places < v.Places); places++ {
 		low, high, ok = v.units(f, places+1)
 	}
 	if !ok || low > high {
@@ -179,12 +189,24 @@ func (m *maker) reals(field *fieldNode, d *datum, f *frame, n int) *unmet {
 	m.numbers(field, f, units, part)
 	d.texts = make([]string, n)
 	for i, u := range units {
-		d.texts[i] = decimalText(u*step, places)
+		d.texts[i] = m.shortened(v, decimalText(u*step, places))
 	}
 	if n == 1 {
 		d.count = 1
 	}
 	return nil
+}
+
+// shortened takes zeros at the end off a decimal that may have fewer digits, mostly all that may go.
+func (m *maker) shortened(v *valueNode, text string) string {
+	whole, fraction, _ := strings.Cut(text, ".")
+	if v.Places <= v.LeastPlaces || m.oneIn(8) {
+		return text
+	}
+	for len(fraction) > v.LeastPlaces && fraction[len(fraction)-1] == '0' {
+		fraction = fraction[:len(fraction)-1]
+	}
+	return strings.TrimSuffix(whole+"."+fraction, ".")
 }
 
 // units are the bounds of a real in units of its last place; not ok if they are

@@ -404,7 +404,7 @@ func (p *parser) rangeFrom(from token, low exprNode) *rangeNode {
 
 // modifierWords are the words that can stand behind a value.
 var modifierWords = []string{
-	"down", "but", "distinct", "sorted", "rising", "falling", "balanced", "palindrome", "connected", "acyclic", "directed", "bipartite", "loops", "parallel", "by", "places", "pad", "from", "with",
+	"down", "but", "distinct", "sorted", "rising", "falling", "symmetric", "diagonal", "balanced", "palindrome", "connected", "acyclic", "directed", "bipartite", "loops", "parallel", "by", "places", "pad", "from", "with",
 }
 
 // modifiers reads a range and what else stands behind a value.
@@ -415,7 +415,7 @@ func (p *parser) modifiers(v *valueNode) {
 		v.Range = p.rangeFrom(from, p.expr())
 	}
 	flags := map[string]*bool{
-		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "balanced": &v.Balanced, "palindrome": &v.Palindrome, "connected": &v.Connected,
+		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "symmetric": &v.Symmetric, "balanced": &v.Balanced, "palindrome": &v.Palindrome, "connected": &v.Connected,
 		"acyclic": &v.Acyclic, "directed": &v.Directed, "bipartite": &v.Bipartite, "loops": &v.Loops, "parallel": &v.Parallel,
 	}
 	for p.now.kind == tokenName {
@@ -434,16 +434,22 @@ func (p *parser) modifiers(v *valueNode) {
 				p.fatal(pos, "%s stands here twice", word)
 			}
 			*flag = true
+		case word == "diagonal":
+			p.advance()
+			v.Diagonal = p.exprAbove(levels["="])
 		case word == "by":
 			p.advance()
 			p.separator(v)
 		case word == "places":
 			p.advance()
 			n := p.signed()
-			if n < 0 || n > 18 {
-				p.fatal(pos, "places can be 0 to 18, the digits behind the point")
+			v.LeastPlaces = int(n)
+			if p.take("..") {
+				n = p.signed()
 			}
-			v.Places = int(n)
+			if v.Places = int(n); v.LeastPlaces < 0 || v.LeastPlaces > v.Places || n > 18 {
+				p.fatal(pos, "places can be 0 to 18, the digits behind the point, or a range: places 0..3")
+			}
 		case word == "pad":
 			p.advance()
 			n := p.signed()
@@ -514,11 +520,13 @@ func (p *parser) fits(v *valueNode) {
 	}{
 		{v.Range != nil, numbers || nodes, "a range belongs to int, real and nodes"},
 		{v.Falling && nodes, false, "a search tree is rising"},
-		{v.inOrder(), nodes || (array || column) && (numbers || v.Base == typeWord), "sorted, rising and falling belong to arrays of int, real and word, and go down the column of what stands in a repeat"},
+		{v.inOrder(), nodes || (array || column) && (numbers || v.Base == typeWord || v.Base == typeDigits), "sorted, rising and falling belong to arrays of int, real, word and digits, and go down the column of what stands in a repeat"},
 		{len(v.But) > 0 || v.DistinctBut != nil, v.Base == typeInt && len(v.Dims) <= 1, "but belongs to int, and takes values out of its range"},
 		{v.DistinctBut != nil && (v.Rising || v.Falling || v.Sorted || len(v.But) > 0), false, "distinct but … goes with no order, and with no other but"},
-		{v.By != "", len(v.Dims) == 1 && !v.Down && (v.Base == typeInt || v.Base == typeWord || v.Base == typePick), "by belongs to arrays of int, word and pick on one line"},
+		{v.By != "", len(v.Dims) == 1 && !v.Down && (v.Base == typeInt || v.Base == typeWord || v.Base == typePick || v.Base == typeDigits), "by belongs to arrays of int, word, digits and pick on one line"},
 		{v.By != "" && !lines, false, "arguments have no separators; leave by out"},
+		{v.Symmetric || v.Diagonal != nil, len(v.Dims) == 2 && v.Base == typeInt && v.square(), "symmetric and diagonal belong to a square of int: int[n][n]"},
+		{(v.Symmetric || v.Diagonal != nil) && (v.Distinct || v.inOrder()), false, "a matrix that is symmetric, or has a diagonal of its own, is neither distinct nor in order"},
 		{v.Balanced || v.Palindrome, v.Base == typeWord, "balanced and palindrome belong to word"},
 		{v.Balanced && v.Palindrome, false, "a word that is balanced is no palindrome"},
 		{v.Balanced && !hasPair(v.Set), false, "balanced wants both of a pair of brackets in the set: \"()\""},

@@ -66,16 +66,6 @@ func (f *frame) atElement(i int64, do func()) {
 	do()
 }
 
-// excluded reports that a value is one that a field must not have, and which.
-func (v *valueNode) excluded(in *frame, x int64) (by exprNode, ok bool) {
-	for _, e := range v.But {
-		if e.eval(in) == x {
-			return e, true
-		}
-	}
-	return nil, false
-}
-
 // positions looks for at where it has no meaning: outside of arrays and of bodies of a repeat.
 func (r *resolver) positions(f *fieldNode) {
 	v := f.Value
@@ -112,6 +102,9 @@ func (v *valueNode) expressions() (all []exprNode) {
 	if v.Range != nil {
 		all = append(all, v.Range.Low, v.Range.High)
 	}
+	if v.Diagonal != nil {
+		all = append(all, v.Diagonal)
+	}
 	return append(all, v.But...)
 }
 
@@ -131,6 +124,7 @@ func (m *maker) changingNumbers(field *fieldNode, f *frame, a []int64) (wrong *u
 	v := field.Value
 	s := styleNamed(arrayStyles, m.style(field, arrayNames))
 	seen := map[int64]bool{}
+	exclusions := newExclusions(v, f, len(a))
 	for i := range a {
 		f.atElement(int64(i), func() {
 			low, high := v.bounds(f)
@@ -139,7 +133,7 @@ func (m *maker) changingNumbers(field *fieldNode, f *frame, a []int64) (wrong *u
 				return
 			}
 			fits := func(x int64) bool {
-				_, out := v.excluded(f, x)
+				_, out := exclusions.has(x)
 				return x >= low && x <= high && !out && !(v.unlike() && seen[x])
 			}
 			s.fill(m.random, a[i:i+1], m.fewOf(interval{low: low, high: high}, false))

@@ -140,6 +140,14 @@ func (p *preparer) field(f *fieldNode) {
 	if len(v.Dims) == 0 && !f.ofEdges {
 		for _, e := range v.But {
 			own := &reference{pos: e.place(), name: f.Name, field: f}
+			if wholeArray(e) != nil {
+				v := f.Value
+				p.must(e.place(), orThis(f.Name)+" is none of "+e.String(), true, func(in *frame) bool {
+					_, out := v.excluded(in, own.eval(in))
+					return !out
+				}, own)
+				continue
+			}
 			p.must(e.place(), orThis(f.Name)+" is not "+e.String(), true, func(in *frame) bool { return own.eval(in) != e.eval(in) }, own, e)
 		}
 	}
@@ -150,6 +158,9 @@ func (p *preparer) field(f *fieldNode) {
 		p.length(d)
 	}
 	for _, a := range v.Args {
+		if v.Base == typeAmong {
+			break
+		}
 		p.length(&lengthNode{Exact: a})
 	}
 	for _, w := range v.With {

@@ -279,10 +279,24 @@ func (r *resolver) counted(e exprNode) {
 	}
 }
 
+// among reports names that hold no values which another could be one of.
+func (r *resolver) among(e *reference) {
+	if e.field == nil {
+		return
+	}
+	if v := e.field.Value; v.traits().edges || v.Base == typeGrid || v.Base == typeText || e.field.single() {
+		r.wrong(e.pos, "%s is no array of tokens or integers, of which one could be chosen", e.name)
+	}
+}
+
 func (r *resolver) value(f *fieldNode) {
 	v := f.Value
 	for _, a := range v.Args {
 		r.expr(a)
+		if v.Base == typeAmong {
+			r.among(a.(*reference))
+			continue
+		}
 		r.truth(a, false)
 		r.counted(a)
 		r.atLeast(a, 0, v.Base.String())
@@ -304,12 +318,15 @@ func (r *resolver) value(f *fieldNode) {
 		r.indices(v.Range)
 	}
 	for _, e := range v.But {
-		r.expr(e)
-		r.truth(e, false)
+		if r.expr(e); wholeArray(e) == nil {
+			r.truth(e, false)
+		}
 	}
-	if v.DistinctBut != nil {
-		r.expr(v.DistinctBut)
-		r.truth(v.DistinctBut, false)
+	for _, e := range []exprNode{v.DistinctBut, v.Diagonal} {
+		if e != nil {
+			r.expr(e)
+			r.truth(e, false)
+		}
 	}
 	r.positions(f)
 	if v.Distinct && v.Base == typeInt && v.Range != nil && len(v.Dims) == 1 && v.Dims[0].Exact != nil {

@@ -44,7 +44,7 @@ func TestWhatStandsBetweenElementsIsHeldStrictly(t *testing.T) {
 		assert.Contains(t, fault.Error(), says, text)
 	}
 	for text, says := range map[string]string{
-		"a: int[3] 1..2 by \"1\"": `"1" can stand in an integer`, "a: int[3] 1..2 by": "expected what stands between two elements", "a: int[3] down 1..2 by \",\"": "by belongs to arrays of int, word and pick on one line",
+		"a: int[3] 1..2 by \"1\"": `"1" can stand in an integer`, "a: int[3] 1..2 by": "expected what stands between two elements", "a: int[3] down 1..2 by \",\"": "by belongs to arrays of int, word, digits and pick on one line",
 		"w: word(1, \"a,\")[3] by \",\"": `"," can stand in an element`, "p: pick(\"a-b\", \"c\")[3] by \"-\"": `"-" stands in a token`, "a: int[3] 1..2 by \" \"": "a blank stands between elements anyway", "x: real[2] 0..1 by \",\"": "by belongs to arrays",
 	} {
 		_, err := Parse(text)

@@ -127,8 +127,11 @@ type valueNode struct {
 
 	Distinct, Sorted, Rising, Falling       bool
 	Balanced, Palindrome                    bool // of words
-	Places                                  int  // digits behind the point; -1: not said
-	Pad                                     int  // digits that an integer has at the least, with zeros; 0: not said
+	Symmetric                               bool
+	Diagonal                                exprNode // what stands where row and column are the same; nil: anything
+	Places                                  int      // digits behind the point, at the most; -1: not said
+	LeastPlaces                             int      // at the least
+	Pad                                     int      // digits that an integer has at the least, with zeros; 0: not said
 	Connected, Acyclic, Directed, Bipartite bool
 	Loops, Parallel                         bool
 	From                                    int64        // the number of the first vertex, or least of a permutation

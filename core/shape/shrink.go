@@ -472,6 +472,7 @@ func mend(list []node, f *frame) {
 		if v.Sorted {
 			slices.Sort(d.ints)
 		}
+		v.mirror(d.ints, f)
 	})
 }
 

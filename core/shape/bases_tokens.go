@@ -1,0 +1,139 @@
+package shape
+
+import (
+	"cmp"
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// The bases of tokens that are neither characters of a set nor a choice of the shape's: integers of any length, and
+// values that stood before.
+
+type digitsBase struct{ characters }
+
+func (digitsBase) word() string   { return "digits" }
+func (digitsBase) traits() traits { return traits{element: true} }
+
+func (digitsBase) parse(p *parser, v *valueNode) {
+	v.Length = p.length()
+	v.Set, _ = newSet("0-9")
+	v.Set.at = v.Pos
+}
+
+func (digitsBase) types(*valueNode) ([]string, int) { return []string{"text"}, 0 }
+
+func (digitsBase) one(r *valueReader, d *datum, _ int64) {
+	word := r.token()
+	if len(word) > 1 && word[0] == '0' {
+		r.fault(r.name(), "%s has a leading zero", orThis(r.name()))
+	}
+	r.characters(d, word)
+}
+
+func (digitsBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
+	return m.words(f, d, in, n)
+}
+
+func (digitsBase) explain(e *explainer, f *fieldNode, name string) string {
+	of := " of " + e.lengthWords(f.Value.Length) + " digits"
+	return name + e.many(f.Value, "an integer"+of, "each an integer"+of)
+}
+
+// noLeadingZero makes a first digit one that an integer of several may have.
+func (m *maker) noLeadingZero(v *valueNode, letters []int32) {
+	if v.Base == typeDigits && len(letters) > 1 && letters[0] == 0 {
+		letters[0] = 1 + int32(m.index(9))
+	}
+}
+
+// compareTexts compares two tokens of a field: integers by their value, others by their characters.
+func (v *valueNode) compareTexts(x, y string) int {
+	if v.Base == typeDigits {
+		return cmp.Or(len(x)-len(y), strings.Compare(x, y))
+	}
+	return strings.Compare(x, y)
+}
+
+type amongBase struct{ element }
+
+func (amongBase) word() string   { return "among" }
+func (amongBase) traits() traits { return traits{element: true} }
+
+func (amongBase) parse(p *parser, v *valueNode) {
+	t := p.now
+	v.Args = []exprNode{&reference{pos: t.pos, name: p.name("of what was there before, such as among(names)")}}
+}
+
+func (amongBase) types(*valueNode) ([]string, int) { return []string{"text", "int", "long"}, 0 }
+
+// tokens are the values of what it names, as they are written.
+func (v *valueNode) tokens(in *frame) (list []string) {
+	r := v.Args[0].(*reference)
+	d := r.datum(in)
+	if len(d.texts) > 0 {
+		return d.texts
+	}
+	for _, x := range d.ints {
+		list = append(list, strconv.FormatInt(x, 10))
+	}
+	return list
+}
+
+func (amongBase) reader(r *valueReader, in *frame) {
+	list := r.field.Value.tokens(in)
+	r.among = make(map[string]bool, len(list))
+	for _, one := range list {
+		r.among[one] = true
+	}
+}
+
+func (amongBase) one(r *valueReader, d *datum, _ int64) {
+	word := string(r.token())
+	if !r.among[word] {
+		r.fault(r.name(), "%s is %s, which is none of %s", orThis(r.name()), shown(word, r.scanner), r.field.Value.Args[0])
+	}
+	r.keep(d, word)
+	d.count++
+}
+
+func (amongBase) styles(f *fieldNode, edge bool) []string { return pickBase{}.styles(f, edge) }
+
+func (amongBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
+	v := f.Value
+	list := v.tokens(in)
+	if v.unlike() {
+		slices.Sort(list)
+		list = slices.Compact(list)
+	}
+	if len(list) == 0 && n > 0 {
+		return &unmet{pos: v.Pos, text: "one among " + v.Args[0].String() + ", which has none", hopeless: true}
+	}
+	last := int64(len(list)) - 1
+	if wrong := v.enough(n, 0, last); wrong != nil {
+		return wrong
+	}
+	chosen := make([]int64, n)
+	if n > 0 {
+		m.numbers(f, in, chosen, interval{high: last})
+	}
+	for _, i := range chosen {
+		d.texts = append(d.texts, list[i])
+	}
+	return nil
+}
+
+func (amongBase) weigh(w *weight, _ *valueNode, text string) { w.add(uint64(len(text))) }
+
+// simplify takes the first of what there is, wherever that is less.
+func (amongBase) simplify(c cursor) {
+	c.setParts(func() int { return len(c.texts()) }, func(d *datum, i, j int) bool {
+		list := c.field.Value.tokens(c.at.in(c.k.best))
+		return len(list) > 0 && changed(d.texts[i:j], func(string) string { return list[0] })
+	})
+}
+
+func (amongBase) explain(e *explainer, f *fieldNode, name string) string {
+	of := f.Value.Args[0].String()
+	return name + e.many(f.Value, "one of "+of, "each one of "+of)
+}

@@ -1,0 +1,97 @@
+package shape
+
+import (
+	"bytes"
+	"context"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// What statements say of values, each with an input that has it, one that has not, and what is said of that.
+var saidOfValues = []struct{ text, good, bad, says string }{
+	{"n: int 1..9\na: int[n] 1..99\nm: int 1..9\nb: int[m] 1..99 but a distinct", "2\n3 4\n2\n5 6\n", "2\n3 4\n2\n5 4\n", "line 4, 2nd value: b[1] is 4, which it must not be: but a"},
+	{"n: int 1..9\na: int[n] 1..30, x: int 1..30 but a", "2\n3 4 5\n", "2\n3 4 4\n", "x is 4, which it must not be: but a"},
+	{"n: int 1..9\nrepeat n { k: int 1..99 distinct }\nx: int 1..99 but k but 50", "1\n3\n4\n", "1\n3\n3\n", "x is 3, which it must not be: but k"},
+	{"x: real -5..5 places 0..3", "1\n", "1.0001\n", "x is 1.0001, with 4 digits behind the point, and has 0 to 3"},
+	{"n: int 1..9\nx: real[n] 0.25..0.75 places 1..2 distinct", "2\n0.5 0.25\n", "1\n1.\n", "expected a decimal number"},
+	{"n: int 1..5\nd: int[n][n] 1..9 symmetric diagonal 0", "2\n0 3\n3 0\n", "2\n0 3\n4 0\n", "line 3, 1st value: d is not symmetric: d[1][0] is 4, and d[0][1] is 3"},
+	{"n: int 1..5\nd: int[n][n] 1..9 symmetric diagonal 0", "1\n0\n", "2\n0 3\n3 1\n", "d[1][1] is 1, and 0 (0) stands on the diagonal"},
+	{"n: int 1..5\nd: int[n][n] 0..9 symmetric", "2\n5 3\n3 9\n", "2\n0 3\n3 10\n", "outside 0..9"},
+	{"a: digits(1..50), b: digits(1..50)", "0 123\n", "0 0123\n", "line 1, 2nd value: b has a leading zero"},
+	{"a: digits(1..50)", "12345678901234567890\n", "-5\n", "holds '-'"},
+	{"n: int 1..9\na: digits(1..3)[n] sorted", "3\n9 10 100\n", "3\n10 9 100\n", "a is not sorted: 9 comes behind 10"},
+	{"n: int 1..9\na: digits(1..2)[n] distinct", "2\n1 10\n", "2\n1 1\n", "a is not distinct"},
+	{"n: int 1..9\nname: word(1..5, \"a-c\")[n] down distinct, q: int 1..9\nask: among(name)[q] down", "", "", ""},
+	{"n: int 1..9\nname: word(1..5, \"a-c\")[n] distinct\nq: int 1..9\nask: among(name)[q] down", "2\nab c\n2\nc\nc\n", "2\nab c\n2\nc\na\n", "line 5, 1st value: ask[1] is a, which is none of name"},
+	{"n: int 1..9\nrepeat n { k: int 1..99 distinct, v: int 0..9 }\nq: int 1..9\nrepeat q { ask: among(k) }", "1\n5 0\n2\n5\n5\n", "1\n5 0\n1\n0\n", "ask is 0, which is none of k"},
+	{"n: int 3..9\na: int[n] 1..99 distinct\nx: among(a), two: among(a)[2] distinct", "3\n5 6 7\n6 5 7\n", "3\n5 6 7\n6 5 5\n", "two is not distinct"},
+}
+
+func TestWhatStatementsSayOfValuesIsHeldAndGenerated(t *testing.T) {
+	for _, tt := range saidOfValues {
+		if tt.good == "" {
+			_, err := Parse(tt.text)
+			assert.Error(t, err)
+			continue
+		}
+		s := parsed(t, tt.text)
+		fault, err := s.Check(strings.NewReader(tt.good), Options{})
+		require.NoError(t, err)
+		assert.Nil(t, fault, "%s: %v", tt.text, fault)
+		fault, err = s.Check(strings.NewReader(tt.bad), Options{})
+		require.NoError(t, err)
+		if assert.NotNil(t, fault, tt.text) {
+			assert.Contains(t, fault.Error(), tt.says, tt.text)
+		}
+		different := map[string]bool{}
+		for seed := range Seed(100) {
+			in, err := s.Make(Making{Seed: seed, Size: Size(seed) * Largest / 100})
+			if !assert.NoError(t, err, "%s: seed %d", tt.text, seed) {
+				continue
+			}
+			text := in.Append(nil)
+			fault, err := s.Check(bytes.NewReader(text), Options{})
+			require.NoError(t, err)
+			assert.Nil(t, fault, "%s: %v\n%s", tt.text, fault, text)
+			different[string(text)] = true
+		}
+		assert.Greater(t, len(different), 20, tt.text)
+		edges, _ := edgeCasesOf(t, s, 30)
+		assert.NotEmpty(t, edges.Cases)
+		assert.NotEmpty(t, s.Explain())
+	}
+}
+
+func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {
+	for text, says := range map[string]string{
+		"n: int 1..9\nd: int[n][3] 1..9 symmetric":          "symmetric and diagonal belong to a square of int: int[n][n]",
+		"d: int[3][3] 1..9 symmetric distinct":              "is neither distinct nor in order",
+		"x: real 0..1 places 3..1":                          "places can be 0 to 18",
+		"n: int 1..9\nx: among(n)":                          "n is no array of tokens or integers",
+		"x: among(3)":                                       "expected a name of what was there before, such as among(names)",
+		"x: among(names)":                                   "names is not declared before this",
+		"s: word(1..9, \"ab\")\nn: int 1..9 but s":          "s is of word, not an integer",
+		"x: digits(1..5, \"0-9\")":                          "expected )",
+		"n: int 1..9\nd: int[n][n] 1..9\nx: int 1..9 but d": "",
+	} {
+		_, err := Parse(text)
+		if says == "" {
+			assert.NoError(t, err, text)
+			continue
+		}
+		assert.ErrorContains(t, err, says, text)
+	}
+}
+
+func TestShrinkingKeepsAMatrixSymmetric(t *testing.T) {
+	s := parsed(t, "n: int 1..6\nd: int[n][n] 1..99 symmetric diagonal 0")
+	in, err := s.Make(Making{Seed: 4, Size: Largest})
+	require.NoError(t, err)
+	small, complete, err := s.Shrink(t.Context(), in, func(_ context.Context, text []byte) (bool, error) { return bytes.Count(text, []byte{'\n'}) >= 3, nil })
+	require.NoError(t, err)
+	assert.True(t, complete)
+	assert.Equal(t, "2\n0 1\n1 0\n", string(small.Append(nil)))
+}
