@@ -20,7 +20,7 @@ func (b *bench) shapes() error {
 		{"200,000 integers", "n: int 2e5..2e5\nw: int[n] 1..1e9"},
 		{"a tree of 200,000", "n: int 2e5..2e5\nt: tree(n)"},
 		{"a connected simple graph of 100,000 and 200,000", "n: int 1e5..1e5, m: int 2e5..2e5\ng: graph(n, m) connected"},
-		{"a million characters", "n: int 1e6..1e6\ns: word(n, \"a-z\")"},
+		{"a million characters", "n: int 1e6..1e6\ns: token(n, \"a-z\")"},
 	} {
 		s, err := shape.Parse(one.text)
 		if err != nil {

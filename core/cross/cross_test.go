@@ -337,7 +337,7 @@ func TestAReferenceThatIsWrongOnAKnownCaseIsRefused(t *testing.T) {
 }
 
 func TestSpacingThatNoJudgeGivesIsNoted(t *testing.T) {
-	r := newTrial(t, "name: word(1..5, \"a-z\")", "candidate.c", `#include <stdio.h>
+	r := newTrial(t, "name: token(1..5, \"a-z\")", "candidate.c", `#include <stdio.h>
 int main(void) { int c, n = 0; while ((c = getchar()) != '\n') if (c == EOF) { n = 99; break; } else n++; printf("%d\n", n); }
 `)
 	r.options.Time, r.options.Count = 0, 200

@@ -111,7 +111,7 @@ func TestWhatNoProgramCanReadIsSaid(t *testing.T) {
 		{"absent values", "f(a: int?) -> int", "a: int 1..3", "may be absent"},
 		{"too many dimensions", "f(a: int) -> int[][][]", "a: int 1..3", "3 dimensions"},
 		{"a size that is computed", "f(n: int, a: int[]) -> int", "n: int 1..3\na: int[n/2]", "2:8: how many there are"},
-		{"a value without a name", "f(a: text) -> int", "a: word(1..3, \"a-z\")", ""},
+		{"a value without a name", "f(a: text) -> int", "a: token(1..3, \"a-z\")", ""},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
 			call, err := problem.ParseCall(tt.call)

@@ -34,7 +34,7 @@ func TestArgumentsAreLaidInLines(t *testing.T) {
 		{"f(m: int[][]) -> int", "r: int 0..9, c: int 1..9\nm: int[r][c]", "m: [[1, 2], [3, 4]]", "2 2\n1 2\n3 4\n"},
 		{"f(map: text[], note: text) -> int", "r: int 0..9, c: int 1..9\nmap: grid(r, c, \"#. \")\nnote: text(0..9, \"a-z \")", "map: [\"# \", \"..\"]\nnote: \"\"", "2 2\n# \n..\n\n"},
 		{"f(n: int, e: int[][], p: int[]) -> int", "n: int 1..9\ne: tree(n) with (metres: int 1..9)\np: parents(n)", "n: 3\ne: [[1, 2, 5], [1, 3, 6]]\np: [1, 1]", "3\n1 2 5\n1 3 6\n1 1\n"},
-		{"f(x: real, y: bool, s: char, b: bigint) -> int", "x: real 0..9, y: pick(\"true\", \"false\")\ns: word(1, \"a-z\"), b: int", "x: 2.5\ny: true\ns: \"q\"\nb: 12", "2.5 true\nq 12\n"},
+		{"f(x: real, y: bool, s: char, b: bigint) -> int", "x: real 0..9, y: pick(\"true\", \"false\")\ns: token(1, \"a-z\"), b: int", "x: 2.5\ny: true\ns: \"q\"\nb: 12", "2.5 true\nq 12\n"},
 	} {
 		p := planOf(t, tt.function, tt.shape)
 		args, err := value.ReadCall(tt.call, p.function.Takes)

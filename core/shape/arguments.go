@@ -65,7 +65,7 @@ func (p *parser) asArgument(f *fieldNode) {
 			p.wrong(v.Pos, "only a tree with a left and a right child is sorted or rising")
 		}
 		// On a line of its own each keeps its blanks.
-		f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == typeWord || f.Value.Base == typeText)
+		f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == typeToken || f.Value.Base == typeText)
 		p.s.params[i] = f
 	default: // whether it counts something is looked at when all are known
 		p.s.counts = append(p.s.counts, f)

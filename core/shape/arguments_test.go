@@ -25,13 +25,13 @@ func takes(t *testing.T, list ...string) (fields []value.Field) {
 var everyArgument = []string{"temps: int[]", "limit: long", "names: text[]", "map: text[]", "table: long[][]", "way: text", "x: real[]", "p: int[]", "n: int", "roads: int[][]", "mark: char", "open: bool", "note: text", "rope: list(int)", "ropes: list2(real)[]"}
 
 const everyArgumentShape = `temps: int[1..1000] -50..50, limit: int -1e15..1e15
-names: word(1..8, "a-z")[0..20] distinct
+names: token(1..8, "a-z")[0..20] distinct
 map: grid(1..12, 1..9, "#.")
 table: int[1..5][0..4] 0..9
 way: pick("in", "out"), x: real[0..9] -1..1 places 2, p: perm(7, from 0)
 n: int 1..50
 roads: tree(n) with (metres: int 1..99)
-mark: word(1, "xo"), open: pick("true", "false")
+mark: token(1, "xo"), open: pick("true", "false")
 note: text(0..20, "a-z ,\"")
 rope: int[0..9] 1..9
 ropes: real[1..3][0..4] 0..9 places 1
@@ -54,7 +54,7 @@ func TestArgumentsAreMadeAndHeldAgainstAShape(t *testing.T) {
 }
 
 func TestCountsAreNoArguments(t *testing.T) {
-	s, err := ParseArguments("n: int 2..9, m: int 0..9\nlimit: int 0..n\ntemps: int[n] 1..n distinct\nedges: graph(n, m)\nname: word(m, \"ab\")", takes(t, "limit: int", "temps: int[]", "edges: int[][]", "name: text"))
+	s, err := ParseArguments("n: int 2..9, m: int 0..9\nlimit: int 0..n\ntemps: int[n] 1..n distinct\nedges: graph(n, m)\nname: token(m, \"ab\")", takes(t, "limit: int", "temps: int[]", "edges: int[][]", "name: text"))
 	require.NoError(t, err)
 	for seed := range Seed(60) {
 		text := madeValid(t, s, Making{Seed: seed, Size: Size(seed) * Largest / 60})
@@ -87,7 +87,7 @@ func TestCountsAreNoArguments(t *testing.T) {
 }
 
 func TestArgumentsMayStandInAnyOrder(t *testing.T) {
-	s, err := ParseArguments("n: int 1..9, limit: int 5..9\nnames: word(1..3, \"ab\")[n]\ntemps: int[n] 0..limit", takes(t, "temps: int[]", "names: text[]", "limit: int"))
+	s, err := ParseArguments("n: int 1..9, limit: int 5..9\nnames: token(1..3, \"ab\")[n]\ntemps: int[n] 0..limit", takes(t, "temps: int[]", "names: text[]", "limit: int"))
 	require.NoError(t, err)
 	for seed := range Seed(20) {
 		text := madeValid(t, s, Making{Seed: seed, Size: Largest})
@@ -116,9 +116,9 @@ func TestWhatArgumentsCannotBe(t *testing.T) {
 		{"temps: int[]", "temps: int[1..4] -50..50", "temps = [1, 2, 3, 4, 5]", "line 1: temps has 5 elements, and has 1..4"},
 		{"temps: int[]", "temps: int[1..4] sorted", "temps = [2, 1]", "temps is not sorted: 1 comes behind 2"},
 		{"temps: int[]", "temps: int[1..4]\nrequire sum(temps) > 5", "temps = [2, 1]", "it is required that sum(temps) > 5"},
-		{"a: int, s: text", "a: int 1..5\ns: word(1..3, \"ab\")", "a = 3\ns = \"a b\"", "line 2: s holds ' ', which is not in \"ab\""},
-		{"s: text", "s: word(1..3, \"ab\")", "s = \"abab\"", "s has 4 characters, and has 1 to 3"},
-		{"s: text[]", "s: word(1..3, \"ab\")[2]", "s = [\"a\", \"b\", \"a\"]", "s has 3 elements, and has 2 (2)"},
+		{"a: int, s: text", "a: int 1..5\ns: token(1..3, \"ab\")", "a = 3\ns = \"a b\"", "line 2: s holds ' ', which is not in \"ab\""},
+		{"s: text", "s: token(1..3, \"ab\")", "s = \"abab\"", "s has 4 characters, and has 1 to 3"},
+		{"s: text[]", "s: token(1..3, \"ab\")[2]", "s = [\"a\", \"b\", \"a\"]", "s has 3 elements, and has 2 (2)"},
 		{"m: text[]", "m: grid(1..3, 2..3, \"ab\")", "m = [\"ab\", \"a\"]", "m[1] has 1 characters, and m[0] has 2"},
 		{"m: text[]", "m: grid(1..3, 2..3, \"ab\")", "m = [\"a\", \"a\"]", "there are 1, outside 2..3"},
 		{"t: int[][]", "t: int[1..3][1..3] 0..9", "t = [[1, 2], [3]]", "t[1] has 1 elements, and t[0] has 2"},

@@ -13,7 +13,7 @@ type baseType int
 const (
 	typeInt     baseType = iota
 	typeReal             // decimal number
-	typeWord             // characters of a set, no blanks
+	typeToken             // characters of a set, no blanks
 	typeText             // likewise, to the end of the line
 	typePick             // one of some tokens
 	typePerm             // each of so many integers once
@@ -33,7 +33,7 @@ func (b baseType) of() base { return bases[b] }
 
 // bases has a row for each base. A new one is a row here, and a type with the methods of base.
 var bases = [...]base{
-	typeInt: intBase{}, typeReal: realBase{}, typeWord: wordBase{}, typeText: textBase{}, typePick: pickBase{},
+	typeInt: intBase{}, typeReal: realBase{}, typeToken: tokenBase{}, typeText: textBase{}, typePick: pickBase{},
 	typePerm: permBase{}, typeGrid: gridBase{}, typeTree: treeBase{}, typeParents: parentsBase{}, typeGraph: graphBase{}, typeNodes: nodesBase{},
 	typeDigits: digitsBase{}, typeAmong: amongBase{},
 }

@@ -316,19 +316,19 @@ func (characters) explain(e *explainer, f *fieldNode, name string) string {
 	return name + e.many(v, "a "+what, what)
 }
 
-type wordBase struct{ characters }
+type tokenBase struct{ characters }
 
-func (wordBase) word() string   { return "word" }
-func (wordBase) traits() traits { return traits{element: true} }
+func (tokenBase) word() string   { return "token" }
+func (tokenBase) traits() traits { return traits{element: true} }
 
-func (b wordBase) parse(p *parser, v *valueNode) {
+func (b tokenBase) parse(p *parser, v *valueNode) {
 	b.characters.parse(p, v)
 	if p.s.takes == nil && v.Set.Has(' ') {
-		p.fatal(v.Set.at, "a word has no blank in it; write text, which goes to the end of the line")
+		p.fatal(v.Set.at, "a token has no blank in it; write text, which goes to the end of the line")
 	}
 }
 
-func (wordBase) one(r *valueReader, d *datum, _ int64) { r.characters(d, r.token()) }
+func (tokenBase) one(r *valueReader, d *datum, _ int64) { r.characters(d, r.token()) }
 
 type textBase struct{ characters }
 

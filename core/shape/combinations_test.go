@@ -21,7 +21,7 @@ func formsOfValues() (all []form) {
 		}
 		all = append(all,
 			form{"real" + dims, " -2..2"}, form{"real" + dims, ""},
-			form{`word(1..6, "ab(")` + dims, ""}, form{`word(0..6, "()[]")` + dims, ""}, form{`text(1..9, "ab ")` + dims, ""},
+			form{`token(1..6, "ab(")` + dims, ""}, form{`token(0..6, "()[]")` + dims, ""}, form{`text(1..9, "ab ")` + dims, ""},
 			form{`pick("in", "out", "off")` + dims, ""})
 	}
 	return append(all, form{"perm(n)", ""}, form{`grid(n, 3, ".#")`, ""}, form{"tree(n)", ""}, form{"parents(n)", ""}, form{"graph(n, n-1)", ""})

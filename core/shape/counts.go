@@ -49,7 +49,7 @@ func (e *call) ofTokens() bool {
 func (r *resolver) countArguments(c *call) {
 	e, ok := c.args[0].(*reference)
 	if !ok || e.index != nil {
-		r.wrong(c.args[0].place(), "count takes the name of a word, a text, a grid or an array")
+		r.wrong(c.args[0].place(), "count takes the name of a token, a text, a grid or an array")
 		return
 	}
 	if e.field == nil {

@@ -13,11 +13,11 @@ func TestSymbolsAndValuesStandAsOftenAsIsRequired(t *testing.T) {
 	for _, text := range []string{
 		"r: int 1..20, c: int 2..20\nmap: grid(r, c, \"#.SE\")\nrequire count(map, \"S\") = 1 and count(map, \"E\") = 1",
 		"r: int 1..20, c: int 2..20\nmap: grid(r, c, \"#.SE\")\nrequire count(map, \"S\") = 1\nrequire 1 = count(map, \"E\")\nrequire count(map, \"#\") <= r*c/2",
-		"n: int 1..40\ns: word(2*n, \"01\")\nrequire count(s, \"0\") = count(s, \"1\")",
-		"n: int 1..40\ns: word(n, \"abc\")\nrequire count(s, \"a\") > n/2",
+		"n: int 1..40\ns: token(2*n, \"01\")\nrequire count(s, \"0\") = count(s, \"1\")",
+		"n: int 1..40\ns: token(n, \"abc\")\nrequire count(s, \"a\") > n/2",
 		"n: int 5..40, k: int 1..5\na: int[n] 1..9\nrequire count(a, 7) = k and count(a, 1) < 3",
 		"n: int 1..9\nway: pick(\"in\", \"out\")[n]\nrequire count(way, \"in\") <= 2",
-		"cases t: int 1..5 {\n  n: int 1..9\n  s: word(n, \"()\")\n  require count(s, \"(\") = n/2\n}",
+		"cases t: int 1..5 {\n  n: int 1..9\n  s: token(n, \"()\")\n  require count(s, \"(\") = n/2\n}",
 	} {
 		s, err := Parse(text)
 		require.NoError(t, err)
@@ -36,8 +36,8 @@ func TestWhatIsCountedOtherwiseIsAFault(t *testing.T) {
 	require.NotNil(t, fault)
 	assert.Contains(t, fault.Error(), "count(map, \"S\") = 2, count(map, \"E\") = 1")
 	for text, says := range map[string]string{
-		"n: int 1..3\nrequire count(n, 1) = 1": "n is no array of integers", "s: word(3, \"ab\")\nrequire count(s, \"c\") = 1": `"c" is not in the set of s, "ab"`,
-		"s: word(3, \"ab\")\nrequire count(s, \"ab\") = 1": `count counts one character, and "ab" has 2`, "s: word(3, \"ab\")\nrequire count(s) = 1": "count takes two arguments, and here are 1",
+		"n: int 1..3\nrequire count(n, 1) = 1": "n is no array of integers", "s: token(3, \"ab\")\nrequire count(s, \"c\") = 1": `"c" is not in the set of s, "ab"`,
+		"s: token(3, \"ab\")\nrequire count(s, \"ab\") = 1": `count counts one character, and "ab" has 2`, "s: token(3, \"ab\")\nrequire count(s) = 1": "count takes two arguments, and here are 1",
 		"way: pick(\"in\")[3]\nrequire count(way, \"up\") = 1": `"up" is none of the tokens of way`, "a: int[3] 1..2\nrequire count(a, \"x\") = 1": "a has no characters; a value is counted as count(a, 1)",
 	} {
 		_, err := Parse(text)
@@ -46,7 +46,7 @@ func TestWhatIsCountedOtherwiseIsAFault(t *testing.T) {
 }
 
 func TestWhatIsCountedStaysSoWhereItIsShrunk(t *testing.T) {
-	s, err := Parse("n: int 2..30\ns: word(n, \"abS\")\nrequire count(s, \"S\") = 1")
+	s, err := Parse("n: int 2..30\ns: token(n, \"abS\")\nrequire count(s, \"S\") = 1")
 	require.NoError(t, err)
 	in, err := s.Make(Making{Seed: 3, Size: Largest})
 	require.NoError(t, err)
@@ -60,7 +60,7 @@ func TestWaysOfOtherLanguagesAreToldWhatToWriteInstead(t *testing.T) {
 	for text, says := range map[string]string{
 		"n == 3": "1:1: a condition begins with require: require n = …", "n <= 5": "a condition begins with require: require n <= …", "n: int 1..3\nrequire n == 3": "2:11: write = in place of ==",
 		"n: int 1..3\nrequire n > 1 && n < 3": "&& means nothing here; write and", "// a": "a comment begins with #", "a[n]: int": "the length of an array stands behind its type: a: int[n] 1..9",
-		"s: string(3, \"a\")": "there is no string here; a token without blanks is word", "x: float 1..2": "a decimal is real", "n: int 1…3": "a range is written 1..9",
+		"s: string(3, \"a\")": "there is no string here; a token without blanks is token", "s: word(3, \"a\")": "there is no word here; characters without blanks are token(1..20", "x: float 1..2": "a decimal is real", "n: int 1…3": "a range is written 1..9",
 		"a: int[n] 1..2\nn: int 1..3": "n is declared below this, in line 2", "cases t { }": "say how many cases there may be: cases t: int 1..100 { … }", "cases t: int 1..3 {\n a: int[n] 1..9\n n: int 1..3\n}": "n is declared below this, in line 3",
 		"n: int 1..3 // so many": "1:13: // means nothing here; a comment begins with #", "a: int[5] rising 1..9": "the range stands before everything else: int[n] 1..9 rising",
 		"n: int 1..3\nrequire n <> 3": "write !=", "int n 1..9": "1:5: the name stands first: n: int 1..9", "int n": "the name stands first", "n: int [1,9]": "1:10: bounds are written as a range: int 1..9",
@@ -75,7 +75,7 @@ func TestWaysOfOtherLanguagesAreToldWhatToWriteInstead(t *testing.T) {
 
 func TestWhatCanHoldIsFound(t *testing.T) {
 	for _, text := range []string{
-		"n: int 1..100000\nrequire n % 1000 = 7", "a: int 1..1e9, b: int 1..1e9\nrequire a % 97 = 13 and b % 89 = a % 89", "w: word(1..2, \"ab\")[3] rising", "w: word(1..2, \"ab\")[0..9] falling",
+		"n: int 1..100000\nrequire n % 1000 = 7", "a: int 1..1e9, b: int 1..1e9\nrequire a % 97 = 13 and b % 89 = a % 89", "w: token(1..2, \"ab\")[3] rising", "w: token(1..2, \"ab\")[0..9] falling",
 		"a: int[1..9] 1..3 distinct", "way: pick(\"in\", \"out\")[1..9] distinct", "n: int 2..9\na: int[n] 1..9\nrequire a[0] = 1 and sum(a) % 2 = 0",
 	} {
 		s, err := Parse(text)

@@ -139,7 +139,7 @@ func (s *Shape) factors() (list []factor) {
 			switch single := len(v.Dims) == 0 && (v.Base <= typePick || v.Base == typeAmong); {
 			case f.single() && f.counts:
 				kind = ofCount
-			case single && v.Base != typeWord && v.Base != typeText && !inRepeat[f] && !f.ofEdges:
+			case single && v.Base != typeToken && v.Base != typeText && !inRepeat[f] && !f.ofEdges:
 				kind = ofNumber
 			}
 			options := edgeOptions(f, inRepeat[f])
@@ -231,7 +231,7 @@ func edgeOptions(f *fieldNode, inRepeat bool) []string {
 		without("small")
 	}
 	switch {
-	case v.Base == typeWord || v.Base == typeText:
+	case v.Base == typeToken || v.Base == typeText:
 		if len(v.Set.Runes) == 1 {
 			return nil
 		}

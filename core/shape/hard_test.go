@@ -95,9 +95,9 @@ func TestStylesThatMakeNoDifferenceAreLeftOut(t *testing.T) {
 		{"n: int 1..9\na: int[n] 1..9", []string{"wraps", "collisions", "sums"}, []string{"nearly-sorted", "small"}},
 		{"a: int[5] 1..1e9", []string{"wraps"}, []string{"collisions", "sums"}},
 		{"n: int 1..9\na: int[n] -1e12..1e12", nil, []string{"wraps", "collisions", "sums"}},
-		{"s: word(1..9, \"ab\")", partStyles, []string{"fibonacci", "runs", "odd-end"}},
-		{"s: word(1..9, \"ab\")\nt: word(1..9, \"01\")", partStyles, nil},
-		{"s: word(1..9, \"ab\")\nrepeat 3 { t: word(1..9, \"a-z\") }", nil, partStyles},
+		{"s: token(1..9, \"ab\")", partStyles, []string{"fibonacci", "runs", "odd-end"}},
+		{"s: token(1..9, \"ab\")\nt: token(1..9, \"01\")", partStyles, nil},
+		{"s: token(1..9, \"ab\")\nrepeat 3 { t: token(1..9, \"a-z\") }", nil, partStyles},
 	} {
 		styles := parsed(t, tt.text).Styles()
 		for _, name := range tt.absent {
@@ -133,7 +133,7 @@ func TestWordsAreHardForSearches(t *testing.T) {
 }
 
 func TestAWordIsAPartOfTheTextBefore(t *testing.T) {
-	s := parsed(t, "s: word(20..30, \"ab\")\nrepeat 3 { p: word(1..8, \"a-c\") }")
+	s := parsed(t, "s: token(20..30, \"ab\")\nrepeat 3 { p: token(1..8, \"a-c\") }")
 	nearly := 0
 	for seed := range 100 {
 		for _, style := range partStyles {
@@ -151,7 +151,7 @@ func TestAWordIsAPartOfTheTextBefore(t *testing.T) {
 		}
 	}
 	assert.Greater(t, nearly, 100)
-	s = parsed(t, "s: word(0..2, \"ab\")\np: word(5, \"ab\")")
+	s = parsed(t, "s: token(0..2, \"ab\")\np: token(5, \"ab\")")
 	for seed := range 50 {
 		in, err := s.Make(Making{Seed: Seed(seed), Size: Largest / 2, Style: "part"})
 		require.NoError(t, err, "a text that is shorter, or empty")

@@ -33,7 +33,7 @@ func (p *parser) joins(l *lineNode) {
 				p.fatal(f.Pos, "a string neither begins nor ends a line with a blank, nor has it two in a row")
 			}
 		case len(v.Dims) > 0 || !v.traits().element || v.Base == typeText:
-			p.fatal(f.Pos, "only single values of int, real, word and pick are joined by &")
+			p.fatal(f.Pos, "only single values of int, real, token and pick are joined by &")
 		case f.Joined && l.Fields[i-1].Value != nil:
 			p.fatal(f.Pos, "where one value ends and the next begins cannot be told; put a string between them: & \"-\" &")
 		case after && l.Fields[i+1].Value == nil && v.mayHold(l.Fields[i+1].Literal[0]):

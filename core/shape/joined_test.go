@@ -14,14 +14,14 @@ func TestValuesAndTextsAreJoinedOnALine(t *testing.T) {
 		"\"x=\" & x: int -9..9 & \", y=\" & y: int -9..9",
 		"h: int 0..23 pad 2 & \":\" & m: int 0..59 pad 2, n: int 1..9",
 		"\"move \" & k: int 1..9 & \" from \" & a: pick(\"A\", \"B\") & \" to \" & b: pick(\"A\", \"B\")",
-		"w: word(0..4, \"a-z\") & \"-\" & r: real 0..1 places 2 & \"!\"",
+		"w: token(0..4, \"a-z\") & \"-\" & r: real 0..1 places 2 & \"!\"",
 		"a: int -5..5 & \"-\" & b: int -5..5, \"then\", c: int 1..3 & \"%\"",
 		"n: int 1..6\nrepeat n distinct {\n  \"#\" & a: int 1..n & \"@\" & x: int 0..999 & \",\" & y: int 0..999\n}",
 		"t: int[1..4] -12..120 pad 3",
 		"t: int[3] down 0..99 pad 2\ng: int[2][2] 0..9 pad 2",
 		"n: int 2..5\ntree(n) with (int 1..9 pad 3)",
 		"either { \"go \" & x: int 1..9 & \"m\" } or { \"stop\" } or { \"turn to\", d: pick(\"left\", \"right\") }",
-		"t: int[1..4] 0..9 pad 2\nw: word(2, \"a\")",
+		"t: int[1..4] 0..9 pad 2\nw: token(2, \"a\")",
 	} {
 		s, err := Parse(text)
 		require.NoError(t, err, text)
@@ -45,7 +45,7 @@ func TestValuesAndTextsAreJoinedOnALine(t *testing.T) {
 func TestWhatIsJoinedIsHeldStrictly(t *testing.T) {
 	point := parsed(t, "\"x=\" & x: int -9..9 & \", y=\" & y: int -9..9")
 	clock := parsed(t, "h: int 0..23 pad 2 & \":\" & m: int 0..59 pad 2")
-	word := parsed(t, "w: word(1..3, \"a-z\") & \"-\" & p: pick(\"in\", \"out\") & \" \" & r: real 0..1 places 1")
+	word := parsed(t, "w: token(1..3, \"a-z\") & \"-\" & p: pick(\"in\", \"out\") & \" \" & r: real 0..1 places 1")
 	for _, tt := range []struct {
 		shape       *Shape
 		input, says string // empty: it is valid
@@ -96,11 +96,11 @@ func TestWhatCannotBeJoinedIsTold(t *testing.T) {
 		"a: int 1..9 & \"0x\" & b: int 1..9":            `1:15: "0x" begins with what can stand in the value before it`,
 		"a: real 0..1 & \".\"":                          "begins with what can stand in the value before it",
 		"a: real -1..1 & \"-\" & b: int 1..2":           "begins with what can stand in the value before it",
-		"w: word(3, \"a-z\") & \"x\"":                   "begins with what can stand in the value before it",
+		"w: token(3, \"a-z\") & \"x\"":                   "begins with what can stand in the value before it",
 		"p: pick(\"a:b\", \"c\") & \":\" & n: int 1..2": "begins with what can stand in the value before it",
 		"a: int -9..9 pad 2 & \"-\"":                    "begins with what can stand in the value before it",
-		"a: int[3] 1..9 & \"x\"":                        "only single values of int, real, word and pick are joined by &",
-		"s: text(1..9, \"a\") & \"x\"":                  "only single values of int, real, word and pick are joined by &",
+		"a: int[3] 1..9 & \"x\"":                        "only single values of int, real, token and pick are joined by &",
+		"s: text(1..9, \"a\") & \"x\"":                  "only single values of int, real, token and pick are joined by &",
 		"g: grid(2, 2, \".#\") & \"x\"":                 "only single values",
 		"\" x\" & a: int 1..2":                          "a string neither begins nor ends a line with a blank",
 		"a: int 1..2 & \"x \"":                          "a string neither begins nor ends a line with a blank",
@@ -111,7 +111,7 @@ func TestWhatCannotBeJoinedIsTold(t *testing.T) {
 		"a: int 1..2 && b: int 1..2":                    "write and",
 		"e: int[1..3] 1..9 pad 2 by \",\"":              "pad and by do not go together",
 		"t: int[1..3] down 0..9\ng: int[2] 1..2":        "how many there are one a line must be said before; where they go to the end of the input, write repeat 1..3 { … }",
-		"a: word(3, \"a\") pad 2":                       "pad belongs to int",
+		"a: token(3, \"a\") pad 2":                       "pad belongs to int",
 		"a: int 1..9 pad 1":                             "pad can be 2 to 18",
 		"tree(3) with (\" x\")":                         "a string on the line of an edge",
 	} {

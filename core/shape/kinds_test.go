@@ -11,8 +11,8 @@ import (
 
 func TestWordsAreOfTheirKind(t *testing.T) {
 	for _, text := range []string{
-		"s: word(1..40, \"abc\") palindrome", "s: word(0..40, \"()[]{}\") balanced", "n: int 0..20\ns: word(2*n, \"()\") balanced", "s: word(1..30, \"()+a\") balanced",
-		"w: word(1..5, \"ab\")[3] palindrome distinct", "w: word(2..8, \"()\")[1..4] balanced sorted", "n: int 2..9\ns: word(n, \"()\") balanced", "repeat 3 {\n  s: word(2..8, \"<>\") balanced\n}",
+		"s: token(1..40, \"abc\") palindrome", "s: token(0..40, \"()[]{}\") balanced", "n: int 0..20\ns: token(2*n, \"()\") balanced", "s: token(1..30, \"()+a\") balanced",
+		"w: token(1..5, \"ab\")[3] palindrome distinct", "w: token(2..8, \"()\")[1..4] balanced sorted", "n: int 2..9\ns: token(n, \"()\") balanced", "repeat 3 {\n  s: token(2..8, \"<>\") balanced\n}",
 	} {
 		s, err := Parse(text)
 		require.NoError(t, err, text)
@@ -25,10 +25,10 @@ func TestWordsAreOfTheirKind(t *testing.T) {
 
 func TestWordsOfAnotherKindAreFaults(t *testing.T) {
 	for _, tt := range []struct{ shape, text, says string }{
-		{"s: word(1..9, \"()a\") balanced", "(a))\n", "s is not balanced: character 4, ), closes nothing"},
-		{"s: word(1..9, \"([)]\") balanced", "([)]\n", "s is not balanced: character 3, ), closes nothing"},
-		{"s: word(1..9, \"()\") balanced", "((\n", "s is not balanced: 2 brackets are never closed"},
-		{"s: word(1..9, \"abc\") palindrome", "abca\n", "s is no palindrome: character 2 is b, and its counterpart c"},
+		{"s: token(1..9, \"()a\") balanced", "(a))\n", "s is not balanced: character 4, ), closes nothing"},
+		{"s: token(1..9, \"([)]\") balanced", "([)]\n", "s is not balanced: character 3, ), closes nothing"},
+		{"s: token(1..9, \"()\") balanced", "((\n", "s is not balanced: 2 brackets are never closed"},
+		{"s: token(1..9, \"abc\") palindrome", "abca\n", "s is no palindrome: character 2 is b, and its counterpart c"},
 	} {
 		s, err := Parse(tt.shape)
 		require.NoError(t, err)
@@ -38,13 +38,13 @@ func TestWordsOfAnotherKindAreFaults(t *testing.T) {
 		assert.Contains(t, fault.Error(), tt.says)
 	}
 	for text, says := range map[string]string{
-		"s: word(3, \"ab\") balanced": "balanced wants both of a pair of brackets in the set", "a: int[3] palindrome": "balanced and palindrome belong to word",
-		"s: word(3, \"()\") balanced palindrome": "a word that is balanced is no palindrome",
+		"s: token(3, \"ab\") balanced": "balanced wants both of a pair of brackets in the set", "a: int[3] palindrome": "balanced and palindrome belong to token",
+		"s: token(3, \"()\") balanced palindrome": "a token that is balanced is no palindrome",
 	} {
 		_, err := Parse(text)
 		assert.ErrorContains(t, err, says, text)
 	}
-	s, err := Parse("s: word(2..30, \"abc\") palindrome")
+	s, err := Parse("s: token(2..30, \"abc\") palindrome")
 	require.NoError(t, err)
 	in, err := s.Make(Making{Seed: 2, Size: Largest})
 	require.NoError(t, err)

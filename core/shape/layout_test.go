@@ -8,7 +8,7 @@ import (
 )
 
 func TestAShapeSaysWhereItsValuesStand(t *testing.T) {
-	s, err := Parse("n: int 1..9, m: int 0..9, x: real 0..1\nw: int[n] 1..9, s: word(3, \"a-z\")\nd: int[2*n+1] down\nq: int[m][n-1] 0..9\ng: graph(n, m) with (c: int 1..9)\nt: tree(n)\np: parents(n+1), o: perm(n)\nmap: grid(n, m, \"#. \")\nnote: text(0..9, \"a-z \")\nrest: int[0..9] 0..9\nrequire n < 9\nscale n")
+	s, err := Parse("n: int 1..9, m: int 0..9, x: real 0..1\nw: int[n] 1..9, s: token(3, \"a-z\")\nd: int[2*n+1] down\nq: int[m][n-1] 0..9\ng: graph(n, m) with (c: int 1..9)\nt: tree(n)\np: parents(n+1), o: perm(n)\nmap: grid(n, m, \"#. \")\nnote: text(0..9, \"a-z \")\nrest: int[0..9] 0..9\nrequire n < 9\nscale n")
 	require.NoError(t, err)
 	list, err := s.Places()
 	require.NoError(t, err)

@@ -418,7 +418,7 @@ func (v *valueNode) different(in *frame) int64 {
 		}
 	case typePick:
 		return int64(len(v.Picks))
-	case typeWord, typeText:
+	case typeToken, typeText:
 		if lengths := v.lengths(in); lengths[0] <= lengths[1] {
 			return int64(min(wordsOf(len(v.Set.Runes), lengths), 1<<62))
 		}

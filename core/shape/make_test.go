@@ -21,14 +21,14 @@ import (
 // sizes of them are made in no time.
 var madeShapes = map[string]string{
 	"integers":      "n: int 1..2000, cap: int 1..1e9\nw: int[n] 1..cap",
-	"words":         "cases t: int 1..100 {\n  n: int 1..2000, k: int 0..n\n  s: word(n, \"a-z\")\n  require k != 1\n  total n <= 2000\n}",
+	"words":         "cases t: int 1..100 {\n  n: int 1..2000, k: int 0..n\n  s: token(n, \"a-z\")\n  require k != 1\n  total n <= 2000\n}",
 	"queries":       "n: int 1..1000, m: int n-1..2000\ng: graph(n, m) connected with (length: int 1..1e6)\nq: int 1..1000\nrepeat q {\n  either { \"near\", v: int 1..n }\n  or     { \"path\", u: int 1..n, v: int 1..n; require u != v }\n}",
 	"mixed":         mixed,
 	"64 bits":       "a: int, b: int -9223372036854775807-1..2^62-1+2^62\nw: int[3]",
-	"sorted":        "n: int 0..500\nw: int[n] -5..5 sorted\nx: real[n] -1..1 places 3 sorted\ns: word(1..3, \"ab\")[n] sorted",
+	"sorted":        "n: int 0..500\nw: int[n] -5..5 sorted\nx: real[n] -1..1 places 3 sorted\ns: token(1..3, \"ab\")[n] sorted",
 	"rising":        "n: int 1..50\nw: int[n] 1..60 rising\nv: int[n] -1e18..1e18 falling\nu: int[n] down 1..50 distinct",
-	"distinct":      "n: int 1..40\ns: word(1..5, \"ab\")[n] distinct\np: pick(1, 2, 3, \"x\")[3] distinct\nx: real[n] 0..1 places 2 distinct",
-	"rows":          "r: int 0..20, c: int 0..20\nrequire r > 0 or c = 0\nw: int[r][c] 0..9\nm: word(2, \"xy\")[r][c]",
+	"distinct":      "n: int 1..40\ns: token(1..5, \"ab\")[n] distinct\np: pick(1, 2, 3, \"x\")[3] distinct\nx: real[n] 0..1 places 2 distinct",
+	"rows":          "r: int 0..20, c: int 0..20\nrequire r > 0 or c = 0\nw: int[r][c] 0..9\nm: token(2, \"xy\")[r][c]",
 	"permutations":  "n: int 0..300\np: perm(n), q: perm(n, from 0)",
 	"trees":         "n: int 1..300\nt: tree(n) with (w: int 1..9, c: pick(\"a\", \"b\"))\np: parents(n)\nz: tree(n) from 0",
 	"simple":        "n: int 0..40, m: int 0..780\ng: graph(n, m)",
@@ -44,21 +44,21 @@ var madeShapes = map[string]string{
 	"multigraph":    "n: int 2..40, m: int n-1..900\ng: graph(n, m) connected parallel",
 	"edges first":   "m: int 1..300, n: int 1..300\ng: graph(n, m) connected",
 	"fixed":         "n: int 2..50\ng: graph(n, n-1) connected\nh: graph(n, 1)",
-	"to the end":    "repeat 0..50 { a: int 1..9, s: word(0..4, \"ab\") }",
+	"to the end":    "repeat 0..50 { a: int 1..9, s: token(0..4, \"ab\") }",
 	"until":         "repeat 1..30 until \"0 0\" { a: int 0..1, b: int 0..1 }",
 	"pairs":         "n: int 1..20\nrepeat n distinct { a: int 1..5, b: int 1..5 }",
-	"text":          "t: text(0..30, \"a-c ,\")\nblank\nu: text(5, \" \")\nz: word(3, \"éß❄\")",
+	"text":          "t: text(0..30, \"a-c ,\")\nblank\nu: text(5, \" \")\nz: token(3, \"éß❄\")",
 	"free":          "w: int[0..30] -3..3\n\"end\", k: int 1..3\nv: int[k] down 0..1",
 	"nested":        "cases t: int 1..20 {\n  cases u: int 1..20 {\n    n: int 1..50\n    w: int[n] 1..9\n    total n <= 60\n  }\n  total u <= 50\n}",
 	"two totals":    "cases t: int 1..1000 {\n  n: int 1..1e5, m: int 0..1e5\n  w: int[n] 1..9\n  v: int[m] 1..9\n  total n <= 2000\n  total m <= 3000\n}",
 	"product":       "cases t: int 1..50 {\n  r: int 1..1000, c: int 1..1000\n  g: grid(r, c, \".#\")\n  total r*c <= 3000\n}",
 	"numbers":       "cases t: int 5..5 {\n  n: int 3..9\n  total n <= 20\n}",
 	"sums of all":   "cases t: int 1..9 {\n  w: int[3] 2..1e9\n  total sum(w) <= 60\n}",
-	"lengths":       "cases t: int 1..50 {\n  s: word(1..1000, \"01\")\n  total len(s) <= 1500\n}",
+	"lengths":       "cases t: int 1..50 {\n  s: token(1..1000, \"01\")\n  total len(s) <= 1500\n}",
 	"sums":          "n: int 2..30\nw: int[n] 1..9\nrequire w[0] <= w[n-1] and sum(w) % 2 = 0",
 	"equation":      "a: int 0..1e9, b: int 0..1e9\nrequire a + b = 1e9\nc: int 1..1e6\nrequire c*c = 998001",
 	"bounds":        "a: int 1..1e9, b: int a..1e9, c: int max(a, b)..2e9\nrequire b - a <= 5",
-	"branches":      "q: int 1..50\nrepeat q {\n  either { \"add\", x: int 1..9 }\n  or { k: int 1..3, v: int 1..3, w: word(3, \"ad\") }\n  or { s: word(1..4, \"ad\") }\n}",
+	"branches":      "q: int 1..50\nrepeat q {\n  either { \"add\", x: int 1..9 }\n  or { k: int 1..3, v: int 1..3, w: token(3, \"ad\") }\n  or { s: token(1..4, \"ad\") }\n}",
 	"no way":        "n: int 1..3\nrepeat 5 {\n  either { \"path\", u: int 1..n, v: int 1..n; require u != v }\n  or { \"near\", v: int 1..n }\n}",
 	"reals":         "a: real 0.5..1.5, b: real -0.25..0.25 places 2, c: real 0..1e9, d: real\nn: int 1..3\nx: real[5] 0.5-n..1/4 places 17",
 	"decimals":      "x: real[4] 0..1 places 0",
@@ -179,7 +179,7 @@ func TestWhatIsSaidToBeUniformIs(t *testing.T) {
 		{"directed graphs", "g: graph(3, 2) directed", "random", false, 30},
 		{"forests by their edges", "g: graph(3, 1) acyclic", "random", true, 3},
 		{"integers", "w: int[2] 1..5", "random", false, 25},
-		{"words", "s: word(3, \"abc\")", "random", false, 27},
+		{"words", "s: token(3, \"abc\")", "random", false, 27},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
 			t.Parallel()
@@ -246,7 +246,7 @@ func TestWhatCannotBeMadeIsSaid(t *testing.T) {
 		{"hardly ever", "w: int[20] 0..9\nrequire sum(w) = 0 and w[0] = w[1] and w[2] < 0", "2:1: require sum(w) = 0 and w[0] = w[1] and w[2] < 0 was met by none of"},
 		{"a range that is empty", "a: int 5..9, b: int a..4", "a..4 is a range cannot be met"},
 		{"too few for distinct", "n: int 10..20\nw: int[n] 1..5 distinct", "enough distinct integers"},
-		{"too few words", "n: int 10..20\nw: word(2, \"ab\")[n] distinct", "enough distinct words"},
+		{"too few words", "n: int 10..20\nw: token(2, \"ab\")[n] distinct", "enough distinct words"},
 		{"a sum past its bound", "cases t: int 5..9 {\n n: int 3..9\n w: int[n] 1..2\n total n <= 10\n}", "total n <= 10 cannot be met: the smallest case adds 3, there are 5 cases at the least, and the bound is 10"},
 		{"a sum of single numbers", "cases t: int 5..5 {\n n: int 3..9\n total n <= 10\n}", "the smallest case adds 3, there are 5 cases at the least, and the bound is 10"},
 		{"no room for edges", "n: int 1..3, m: int 4..9\ng: graph(n, m)", "a graph that has room for its edges"},
@@ -255,7 +255,7 @@ func TestWhatCannotBeMadeIsSaid(t *testing.T) {
 		{"pairs that run out", "repeat 5 distinct { a: int 1..2 }", "another body that differs from all before"},
 		{"only the end", "repeat 1..2 until \"0\" { a: int 0..0 }", "a body that is not the line 0"},
 		{"past 64 bits", "a: int 1..9e18\nrequire a * a > 0", ""},
-		{"no length", "n: int 1..5\nw: word(n-9, \"a\")", "n - 9 >= 0 cannot be met"},
+		{"no length", "n: int 1..5\nw: token(n-9, \"a\")", "n - 9 >= 0 cannot be met"},
 		{"no branch", "n: int 1..1\neither { \"a\", v: int 2..n } or { \"b\", v: int 3..n }", "cannot be met"},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
@@ -312,7 +312,7 @@ func TestStylesAreWhatTheyAreCalled(t *testing.T) {
 		{"p: parents(7)", "root-in-the-middle", "1 1 2 3 4 5\n"},
 		{"p: parents(7)", "broom", "1 2 3 4 4 4\n"},
 		{"g: grid(5, 7, \"#.\")", "spiral", ""},
-		{"s: word(6, \"ab\")", "palindrome", ""},
+		{"s: token(6, \"ab\")", "palindrome", ""},
 	} {
 		in, err := parsed(t, tt.shape).Make(Making{Style: tt.style, Seed: 3})
 		require.NoError(t, err)

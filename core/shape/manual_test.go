@@ -34,7 +34,7 @@ func TestTheManualsExamplesAreRight(t *testing.T) {
 		require.NotNil(t, fault, m[3])
 		assert.Equal(t, m[2], fault.Error())
 	}
-	assert.Equal(t, map[string]int{"shape": 7, "input": 7, "wrong": 6}, counts)
+	assert.Equal(t, map[string]int{"shape": 8, "input": 8, "wrong": 7}, counts)
 }
 
 // TestStatementsHaveTheirShapes reads docs/statements.md: every input has its
@@ -43,7 +43,7 @@ func TestStatementsHaveTheirShapes(t *testing.T) {
 	text, err := os.ReadFile("../../docs/statements.md")
 	require.NoError(t, err)
 	blocks := manualBlock.FindAllStringSubmatch(string(text), -1)
-	require.Len(t, blocks, 86)
+	require.Len(t, blocks, 120)
 	for i := 0; i < len(blocks); i += 2 {
 		require.Equal(t, []string{"shape", "input"}, []string{blocks[i][1], blocks[i+1][1]})
 		var s *Shape
@@ -72,7 +72,7 @@ func TestAShapeIsExplainedInPlainWords(t *testing.T) {
 		{lineOfInts, "line 1: n, an integer from 1 to 200,000; cap, an integer from 1 to 1,000,000,000\n" +
 			"line 2: w, n (up to 200,000) integers, each from 1 to cap (up to 1,000,000,000); their sum may reach 200,000,000,000,000, past 32 bits"},
 		{manyWords, "line 1: t, an integer from 1 to 10,000, then that many cases, each:\n  a line: n, an integer from 1 to 200,000; k, an integer from 0 to n (up to 200,000)\n" +
-			"  a line: s, a word of n (up to 200,000) characters of a-z\n  always k != 1\nthe sum of n over all of them is at most 200,000"},
+			"  a line: s, a token of n (up to 200,000) characters of a-z\n  always k != 1\nthe sum of n over all of them is at most 200,000"},
 		{queries, "line 1: n, an integer from 1 to 100,000; m, an integer from n - 1 to 200,000\n" +
 			"g, a connected simple graph of n vertices, numbered from 1, and m edges, one a line, with length, an integer from 1 to 1,000,000\n" +
 			"a line: q, an integer from 1 to 100,000\nq times:\n  either\n    a line: the token near; v, an integer from 1 to n (up to 100,000)\n" +

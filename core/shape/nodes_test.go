@@ -22,7 +22,7 @@ func TestTreesAndGraphsOfNodesAreMadeAndHeldAgainstAShape(t *testing.T) {
 		{"nodes that may be equal, in order", "root: nodes(1..50) 0..9 sorted", []string{"root: tree(int)"}},
 		{"no two alike", "root: nodes(1..19) 1..19 distinct", []string{"root: tree(int)"}},
 		{"any number of children", "root: nodes(0..80) 0..1e9", []string{"root: nary(long)"}},
-		{"a count", "n: int 0..40\nroot: nodes(n) 1..n\nother: nodes(n + 1) 0..1\nnames: word(1..3, \"ab\")[n]", []string{"root: tree(int)", "other: nary(int)", "names: text[]"}},
+		{"a count", "n: int 0..40\nroot: nodes(n) 1..n\nother: nodes(n + 1) 0..1\nnames: token(1..3, \"ab\")[n]", []string{"root: tree(int)", "other: nary(int)", "names: text[]"}},
 		{"a graph", "n: int 1..20\nm: int 0..n*(n-1)/2\nyard: graph(n, m)", []string{"yard: graph(int)"}},
 		{"a connected one", "n: int 1..20, m: int n-1..n*(n-1)/2\nyard: graph(n, m) connected", []string{"yard: graph(int)"}},
 		{"a directed one", "n: int 1..9, m: int 0..n*(n-1)\nyard: graph(n, m) directed", []string{"yard: graph(int)"}},

@@ -54,7 +54,7 @@ func TestInputsOfCasesAreJoinedAsFarAsCountAndTotalsAllow(t *testing.T) {
 }
 
 func TestAnInputOfCasesIsPartedAndTurnedRound(t *testing.T) {
-	s := parsed(t, `cases t: int 1..9 { word: word(1..3, "a-z") }`)
+	s := parsed(t, `cases t: int 1..9 { word: token(1..3, "a-z") }`)
 	in, _, err := s.Read(bytes.NewReader([]byte("3\na\nbb\nccc\n")), Options{})
 	require.NoError(t, err)
 	assert.Equal(t, "2\nbb\nccc\n", string(in.Part(1, 3).Append(nil)))
@@ -76,7 +76,7 @@ func TestOnlyWhatIsNothingButCasesPacks(t *testing.T) {
 }
 
 func TestASizeIsFoundForACount(t *testing.T) {
-	for _, text := range []string{depotShape, "n: int 1..200000\na: int[n] 1..9", `word(1..5000, "a-z")`} {
+	for _, text := range []string{depotShape, "n: int 1..200000\na: int[n] 1..9", `token(1..5000, "a-z")`} {
 		s := parsed(t, text)
 		for _, n := range []int64{1, 2, 5, 30, 999} {
 			in, err := s.Make(Making{Size: s.SizeFor(n), Exact: true, OneCase: true})

@@ -244,7 +244,8 @@ func (p *parser) otherForms() {
 
 // otherTypes are names of types in other languages, with what to write instead.
 var otherTypes = map[string]string{
-	"string": "a token without blanks is word(1..20, \"a-z\"), one with blanks text(1..80, \"a-z \")", "str": "a token without blanks is word(1..20, \"a-z\")", "char": "a character is word(1, \"a-z\")",
+	"word": "characters without blanks are token(1..20, \"a-z\"), with blanks text(1..80, \"a-z \")",
+	"string": "a token without blanks is token(1..20, \"a-z\"), one with blanks text(1..80, \"a-z \")", "str": "a token without blanks is token(1..20, \"a-z\")", "char": "a character is token(1, \"a-z\")",
 	"float": "a decimal is real", "double": "a decimal is real", "decimal": "a decimal is real", "long": "an integer of any size up to 64 bits is int", "integer": "an integer is int", "number": "an integer is int, a decimal real", "bool": "one of two tokens is pick(\"yes\", \"no\")",
 	"array": "an array is int[n]", "list": "an array is int[n]", "vector": "an array is int[n]", "matrix": "a matrix is int[r][c]", "permutation": "a permutation is perm(n)", "loop": "bodies are repeated by repeat n { … }", "for": "bodies are repeated by repeat n { … }", "if": "what differs is either { … } or { … }; what must hold is require …", "while": "bodies up to a line that ends them are repeat 1..9 until \"0\" { … }",
 	"enum": "one of some tokens is pick(\"in\", \"out\")", "choice": "one of some tokens is pick(\"in\", \"out\")",
@@ -520,15 +521,15 @@ func (p *parser) fits(v *valueNode) {
 	}{
 		{v.Range != nil, numbers || nodes, "a range belongs to int, real and nodes"},
 		{v.Falling && nodes, false, "a search tree is rising"},
-		{v.inOrder(), nodes || (array || column) && (numbers || v.Base == typeWord || v.Base == typeDigits), "sorted, rising and falling belong to arrays of int, real, word and digits, and go down the column of what stands in a repeat"},
+		{v.inOrder(), nodes || (array || column) && (numbers || v.Base == typeToken || v.Base == typeDigits), "sorted, rising and falling belong to arrays of int, real, token and digits, and go down the column of what stands in a repeat"},
 		{len(v.But) > 0 || v.DistinctBut != nil, v.Base == typeInt && len(v.Dims) <= 1, "but belongs to int, and takes values out of its range"},
 		{v.DistinctBut != nil && (v.Rising || v.Falling || v.Sorted || len(v.But) > 0), false, "distinct but … goes with no order, and with no other but"},
-		{v.By != "", len(v.Dims) == 1 && !v.Down && (v.Base == typeInt || v.Base == typeWord || v.Base == typePick || v.Base == typeDigits), "by belongs to arrays of int, word, digits and pick on one line"},
+		{v.By != "", len(v.Dims) == 1 && !v.Down && (v.Base == typeInt || v.Base == typeToken || v.Base == typePick || v.Base == typeDigits), "by belongs to arrays of int, token, digits and pick on one line"},
 		{v.By != "" && !lines, false, "arguments have no separators; leave by out"},
 		{v.Symmetric || v.Diagonal != nil, len(v.Dims) == 2 && v.Base == typeInt && v.square(), "symmetric and diagonal belong to a square of int: int[n][n]"},
 		{(v.Symmetric || v.Diagonal != nil) && (v.Distinct || v.inOrder()), false, "a matrix that is symmetric, or has a diagonal of its own, is neither distinct nor in order"},
-		{v.Balanced || v.Palindrome, v.Base == typeWord, "balanced and palindrome belong to word"},
-		{v.Balanced && v.Palindrome, false, "a word that is balanced is no palindrome"},
+		{v.Balanced || v.Palindrome, v.Base == typeToken, "balanced and palindrome belong to token"},
+		{v.Balanced && v.Palindrome, false, "a token that is balanced is no palindrome"},
 		{v.Balanced && !hasPair(v.Set), false, "balanced wants both of a pair of brackets in the set: \"()\""},
 		{v.Distinct, array || nodes || column, "distinct belongs to arrays, and goes down the column of what stands in a repeat"},
 		{v.Places >= 0, v.Base == typeReal, "places belongs to real"},
@@ -536,7 +537,7 @@ func (p *parser) fits(v *valueNode) {
 		{v.Pad > 0 && v.By != "", false, "pad and by do not go together"},
 		{v.Connected || v.Acyclic || v.Directed || v.Bipartite || v.Loops || v.Parallel, v.Base == typeGraph, "connected, acyclic, directed, bipartite, loops and parallel belong to graph"},
 		{len(v.With) > 0, edges, "with belongs to tree and graph"},
-		{array, v.traits().element, "an array is one of int, real, word, text or pick"},
+		{array, v.traits().element, "an array is one of int, real, token, text, digits, among or pick"},
 		{v.Down, len(v.Dims) == 1, "down belongs to an array of one dimension"},
 		{lines && v.Base == typeText && array && !v.Down, false, "an array of text stands one a line: write down"},
 		{v.Loops && v.Acyclic, false, "a graph with loops is not acyclic"},

@@ -17,7 +17,7 @@ func TestBoundsMayDifferFromElementToElement(t *testing.T) {
 		"n: int 1..30\na: int[n] 0..50 distinct but 0",
 		"n: int 1..30\na: int[n] 0..1 distinct but 0\nrequire n < 3",
 		"n: int 2..30\nrepeat n {\n  p: int 0..at, w: int 1..9 but at\n}",
-		"n: int 2..9\nrepeat n {\n  k: int 0..3\n  a: int[k] 0..at\n  s: word(0..at, \"ab\")\n}",
+		"n: int 2..9\nrepeat n {\n  k: int 0..3\n  a: int[k] 0..at\n  s: token(0..at, \"ab\")\n}",
 		"n: int 1..9, x: int 1..9 but n",
 		"cases t: int 1..4 {\n  n: int 2..5\n  repeat n {\n    u: int 1..n but at+1\n  }\n}",
 		"at: int 1..9\na: int[3] 1..at",

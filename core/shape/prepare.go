@@ -198,7 +198,7 @@ func (p *preparer) distinct(v *valueNode) {
 			need, low, high := n.eval(f), v.Range.Low.eval(f), v.Range.High.eval(f)
 			return need <= 0 || low <= high && uint64(need-1) <= uint64(high)-uint64(low)
 		}, n, v.Range.Low, v.Range.High)
-	case v.Base == typeWord:
+	case v.Base == typeToken:
 		about := []exprNode{n}
 		most := v.Length.Exact
 		if most == nil {

@@ -684,7 +684,7 @@ func tokens(f *fieldNode) (n int, ok bool) {
 	case v.Base == typePerm, v.Base == typeParents:
 		n, ok := constant(v.Args[0])
 		return int(n), ok
-	case v.Base == typeWord && v.Length.Range != nil || v.Base == typeWord && !isConstant(v.Length.Exact):
+	case v.Base == typeToken && v.Length.Range != nil || v.Base == typeToken && !isConstant(v.Length.Exact):
 		return 1, len(v.Dims) == 0 && leastLength(v.Length) > 0
 	case len(v.Dims) == 0, v.Down:
 		return 1, true

@@ -24,8 +24,8 @@ var saidOfValues = []struct{ text, good, bad, says string }{
 	{"a: digits(1..50)", "12345678901234567890\n", "-5\n", "holds '-'"},
 	{"n: int 1..9\na: digits(1..3)[n] sorted", "3\n9 10 100\n", "3\n10 9 100\n", "a is not sorted: 9 comes behind 10"},
 	{"n: int 1..9\na: digits(1..2)[n] distinct", "2\n1 10\n", "2\n1 1\n", "a is not distinct"},
-	{"n: int 1..9\nname: word(1..5, \"a-c\")[n] down distinct, q: int 1..9\nask: among(name)[q] down", "", "", ""},
-	{"n: int 1..9\nname: word(1..5, \"a-c\")[n] distinct\nq: int 1..9\nask: among(name)[q] down", "2\nab c\n2\nc\nc\n", "2\nab c\n2\nc\na\n", "line 5, 1st value: ask[1] is a, which is none of name"},
+	{"n: int 1..9\nname: token(1..5, \"a-c\")[n] down distinct, q: int 1..9\nask: among(name)[q] down", "", "", ""},
+	{"n: int 1..9\nname: token(1..5, \"a-c\")[n] distinct\nq: int 1..9\nask: among(name)[q] down", "2\nab c\n2\nc\nc\n", "2\nab c\n2\nc\na\n", "line 5, 1st value: ask[1] is a, which is none of name"},
 	{"n: int 1..9\nrepeat n { k: int 1..99 distinct, v: int 0..9 }\nq: int 1..9\nrepeat q { ask: among(k) }", "1\n5 0\n2\n5\n5\n", "1\n5 0\n1\n0\n", "ask is 0, which is none of k"},
 	{"n: int 3..9\na: int[n] 1..99 distinct\nx: among(a), two: among(a)[2] distinct", "3\n5 6 7\n6 5 7\n", "3\n5 6 7\n6 5 5\n", "two is not distinct"},
 }
@@ -73,7 +73,7 @@ func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {
 		"n: int 1..9\nx: among(n)":                          "n is no array of tokens or integers",
 		"x: among(3)":                                       "expected a name of what was there before, such as among(names)",
 		"x: among(names)":                                   "names is not declared before this",
-		"s: word(1..9, \"ab\")\nn: int 1..9 but s":          "s is of word, not an integer",
+		"s: token(1..9, \"ab\")\nn: int 1..9 but s":          "s is of token, not an integer",
 		"x: digits(1..5, \"0-9\")":                          "expected )",
 		"n: int 1..9\nd: int[n][n] 1..9\nx: int 1..9 but d": "",
 	} {

@@ -18,10 +18,10 @@ func TestItDoesNotMatterInWhichPiecesAnInputComes(t *testing.T) {
 	many := "1\n" + strings.Repeat("1 2\n9 9\n", 50000) + "0 0\n"
 	pairs := "blank0: int 1..9\nrepeat 1..1e6 until \"0 0\" { a: int 1..9, b: int 1..9 }"
 	long := "200000\n" + strings.Repeat("x", 200000) + "\n" + strings.TrimSuffix(strings.Repeat("1234567 ", 200000), " ") + "\n"
-	words := "n: int 1..1e6\ns: word(n, \"x\")\nw: int[n] 1..1e9"
+	words := "n: int 1..1e6\ns: token(n, \"x\")\nw: int[n] 1..1e9"
 	branches := "q: int 1..1e6\nrepeat q { either { \"near\", v: int 1..9 } or { \"path\", u: int 1..9, v: int 1..9 } }"
 	queries := "60000\n" + strings.Repeat("near 3\npath 1 2\n", 30000)
-	distinct := "n: int 1..1e6\nrepeat n distinct { s: word(1..9, \"0-9\") }"
+	distinct := "n: int 1..1e6\nrepeat n distinct { s: token(1..9, \"0-9\") }"
 	var different strings.Builder
 	different.WriteString("70000\n")
 	for i := range 70000 {

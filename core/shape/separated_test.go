@@ -11,7 +11,7 @@ import (
 
 func TestElementsMayHaveMoreThanABlankBetweenThem(t *testing.T) {
 	for _, text := range []string{
-		"a: int[1..30] 0..99 by \",\"", "n: int 1..30, a: int[n] -5..5 by \", \"", "w: word(1..4, \"a-z\")[0..5] distinct by \"-\"",
+		"a: int[1..30] 0..99 by \",\"", "n: int 1..30, a: int[n] -5..5 by \", \"", "w: token(1..4, \"a-z\")[0..5] distinct by \"-\"",
 		"n: int 1..4\nrepeat n {\n  way: pick(\"in\", \"out\")[2] by \"->\", k: int[2] 1..at+1 by \"/\"\n}", "\"x\", a: int[3] 1..9 rising by \";\", b: int 1..9",
 	} {
 		s, err := Parse(text)
@@ -44,8 +44,8 @@ func TestWhatStandsBetweenElementsIsHeldStrictly(t *testing.T) {
 		assert.Contains(t, fault.Error(), says, text)
 	}
 	for text, says := range map[string]string{
-		"a: int[3] 1..2 by \"1\"": `"1" can stand in an integer`, "a: int[3] 1..2 by": "expected what stands between two elements", "a: int[3] down 1..2 by \",\"": "by belongs to arrays of int, word, digits and pick on one line",
-		"w: word(1, \"a,\")[3] by \",\"": `"," can stand in an element`, "p: pick(\"a-b\", \"c\")[3] by \"-\"": `"-" stands in a token`, "a: int[3] 1..2 by \" \"": "a blank stands between elements anyway", "x: real[2] 0..1 by \",\"": "by belongs to arrays",
+		"a: int[3] 1..2 by \"1\"": `"1" can stand in an integer`, "a: int[3] 1..2 by": "expected what stands between two elements", "a: int[3] down 1..2 by \",\"": "by belongs to arrays of int, token, digits and pick on one line",
+		"w: token(1, \"a,\")[3] by \",\"": `"," can stand in an element`, "p: pick(\"a-b\", \"c\")[3] by \"-\"": `"-" stands in a token`, "a: int[3] 1..2 by \" \"": "a blank stands between elements anyway", "x: real[2] 0..1 by \",\"": "by belongs to arrays",
 	} {
 		_, err := Parse(text)
 		assert.ErrorContains(t, err, says, text)

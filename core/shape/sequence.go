@@ -34,7 +34,7 @@ func ParseCalls(text string, calls Calls) (*Shape, error) {
 	return parse(&Shape{text: text, calls: &calls})
 }
 
-// callOf reads a call: put(beacon: int 1..9, reading: word(1..5, "a-z")).
+// callOf reads a call: put(beacon: int 1..9, reading: token(1..5, "a-z")).
 func (p *parser) callOf(takes []value.Field) node {
 	name := p.now
 	line := &lineNode{Pos: name.pos, Fields: []*fieldNode{{Pos: name.pos, Literal: name.text}}}

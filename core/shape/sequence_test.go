@@ -42,7 +42,7 @@ func radio() Calls {
 
 const radioShape = `new(room: int 1..4)
 repeat 1..30 {
-  either 5 { put(beacon: int 1..6, reading: word(1..3, "a-c")) }
+  either 5 { put(beacon: int 1..6, reading: token(1..3, "a-c")) }
   or       { get(beacon: int 1..6) }
   or       { mark(int[1..3] 0..9) }
   or       { size() }
@@ -107,7 +107,7 @@ func TestSequencesShrinkByTheirCalls(t *testing.T) {
 func TestMistakesInShapesOfCallsAreTold(t *testing.T) {
 	for text, says := range map[string]string{
 		"new(room: int 1..4, int 1..2)": "new takes 1 arguments", "new()": "new takes 1 arguments, and here are 0", "put(int 1..2)": "put takes 2 arguments, and here are 1",
-		"new(\"a\")": "a token in quotes is no argument", "new(word(1, \"a\"))": "and new takes int there", "size(": "behind the arguments of size", "mark(int[2] 1..2) get(int 1..2)": "expected the end of the line",
+		"new(\"a\")": "a token in quotes is no argument", "new(token(1, \"a\"))": "and new takes int there", "size(": "behind the arguments of size", "mark(int[2] 1..2) get(int 1..2)": "expected the end of the line",
 		"wipe()":                            `"wipe" is no value`,
 		"either 0 { size() } or { size() }": "a branch is made so many times as often as others: 1 to 1000",
 	} {

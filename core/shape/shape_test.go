@@ -20,7 +20,7 @@ const (
 	lineOfInts = "n: int 1..2e5, cap: int 1..1e9\nw: int[n] 1..cap\n"
 	manyWords  = `cases t: int 1..1e4 {
   n: int 1..2e5, k: int 0..n
-  s: word(n, "a-z")
+  s: token(n, "a-z")
   require k != 1
   total n <= 2e5
 }`
@@ -104,12 +104,12 @@ func TestInputsAreHeldAgainstAShape(t *testing.T) {
 		{"an odd cycle", "g: graph(3, 3) bipartite from 0", "0 1\n1 2\n2 0\n", "line 3, 2nd value: the graph is not bipartite: the edge 2 0 closes a cycle of odd length"},
 		{"loops and parallel edges", "g: graph(2, 3) loops parallel", "1 1\n1 2\n2 1\n", ""},
 		{"the same token, told apart by what follows", "either { \"a\" } or { \"a\", n: int }", "a 5\n", ""},
-		{"a token of another branch", "either { \"a\", n: int } or { s: word(1, \"ab\"), n: int, m: int }", "a 5 6\n", ""},
+		{"a token of another branch", "either { \"a\", n: int } or { s: token(1, \"ab\"), n: int, m: int }", "a 5 6\n", ""},
 		{"too few behind a token", "either { \"a\", n: int } or { \"b\" }", "a\n", "line 1, 2nd value: expected a blank and another value"},
 		{"one of some", `pick(3, "x", -1), pick("a", "b")`, "-1 b\n", ""},
 		{"none of some", `p: pick(3, "x")`, "4\n", "p is 4, and none of 3, x"},
 		{"text to the end", `t: text(1..20, "a-z ")`, "an ice core\n", ""},
-		{"no ASCII", `t: word(3, "é❄a")`, "é❄a\n", ""},
+		{"no ASCII", `t: token(3, "é❄a")`, "é❄a\n", ""},
 		{"an empty line", "n: int\nblank\nm: int", "1\n\n2\n", ""},
 		{"no empty line", "n: int\nblank\nm: int", "1\n2\n", "line 2: expected an empty line, found 2"},
 		{"a token", `"n", "=", n: int`, "n = 3\n", ""},
@@ -174,21 +174,21 @@ func TestMistakesInAShapeAreToldWithTheirPlace(t *testing.T) {
 		{"what does not fit", "g: graph(2, 1) sorted\nn: int connected\nw: int down\nr: int places 2\nb: int[3] rising falling", []string{"1:4: sorted, rising and falling belong to arrays", "2:4: connected", "3:4: down belongs", "4:4: places belongs to real", "5:4: an array cannot be both"}},
 		{"something behind several lines", "g: grid(2, 2, \"ab\"), n: int", []string{"1:1: this takes several lines, so it stands alone"}},
 		{"a token twice", "p: pick(1, \"x\", \"1\")", []string{"1:17: 1 stands here twice"}},
-		{"a total of no number", "cases t: int 1..3 {\n s: word(3, \"a\")\n total s <= 5\n total len(2) <= 3\n}", []string{"3:8: s is of word, not an integer", "4:12: len takes the name of an array"}},
-		{"a blank in a word", "s: word(3, \"a \")", []string{"1:12: a word has no blank in it; write text"}},
+		{"a total of no number", "cases t: int 1..3 {\n s: token(3, \"a\")\n total s <= 5\n total len(2) <= 3\n}", []string{"3:8: s is of token, not an integer", "4:12: len takes the name of an array"}},
+		{"a blank in a word", "s: token(3, \"a \")", []string{"1:13: a token has no blank in it; write text"}},
 		{"decimals with integers' operators", "x: real 0..1.5%2", []string{"has no value: decimals are added, subtracted, multiplied and divided only"}},
 		{"something behind as many as there are", "w: int[0..3], n: int", []string{"1:1: so many values as there are go to the end of the line"}},
 		{"something behind text", `t: text(3, "a"), n: int`, []string{"1:1: text is the rest of a line"}},
-		{"an open string", `t: word(3, "a`, []string{"1:12: this string is never closed"}},
+		{"an open string", `t: token(3, "a`, []string{"1:13: this string is never closed"}},
 		{"an open block", "cases t: int 1..3 {\nn: int\n", []string{"1:19: this { is never closed"}},
-		{"a set the wrong way round", `t: word(3, "z-a")`, []string{"the characters from 'z' to 'a' are none"}},
-		{"an empty set", `t: word(3, "")`, []string{"the set of characters is empty"}},
+		{"a set the wrong way round", `t: token(3, "z-a")`, []string{"the characters from 'z' to 'a' are none"}},
+		{"an empty set", `t: token(3, "")`, []string{"the set of characters is empty"}},
 		{"no function", "n: int 1..5\nrequire size(n) > 1", []string{`there is no function "size"; there are len, sum, min, max, abs, count and before`}},
 		{"a whole array", "w: int[3]\nrequire w > 1", []string{"w is many integers; write w[0], or len, sum, min or max of it"}},
 		{"an element of one integer", "n: int\nrequire n[0] > 1", []string{"n is one integer, and has no elements"}},
 		{"a strange character", "n: int 1..5 $", []string{"'$' means nothing here"}},
 		{"two items on a line", "n: int 1..5 m: int", []string{"1:13: expected ',' before m, or the end of the line"}},
-		{"a sum of words", `s: word(3, "a-z")` + "\nrequire sum(s) > 1", []string{"sum takes integers, and s is of word"}},
+		{"a sum of words", `s: token(3, "a-z")` + "\nrequire sum(s) > 1", []string{"sum takes integers, and s is of token"}},
 		{"scale of nothing", "n: int\nscale m", []string{`scale names "m", which is not declared above`}},
 		{"nothing to repeat", "n: int 1..1e9\nrepeat n { require n > 1 }", []string{"2:1: this repeat has no line in it"}},
 		{"no case", "cases t: int 1..5 { require t > 1 }", []string{"1:1: these cases have no line in them"}},
@@ -216,7 +216,7 @@ func TestNoShapeIsTooMuch(t *testing.T) {
 	s, err := Parse(strings.Repeat("int 1..5\n", 10000))
 	require.NoError(t, err)
 	assert.Len(t, s.Items, 10000)
-	for _, endless := range []string{"w: word(0, \"a\")[0..1e18]", "w: word(0, \"a\")[1e18]", "w: word(0, \"a\")[1e18] down", "g: grid(1e18, 0, \"a\")", "repeat 1e18 { w: int[0] }", "t: tree(1e18)"} {
+	for _, endless := range []string{"w: token(0, \"a\")[0..1e18]", "w: token(0, \"a\")[1e18]", "w: token(0, \"a\")[1e18] down", "g: grid(1e18, 0, \"a\")", "repeat 1e18 { w: int[0] }", "t: tree(1e18)"} {
 		for _, loose := range []bool{false, true} {
 			fault, err := parsed(t, endless).Check(strings.NewReader("\x01\n"), Options{loose})
 			require.NoError(t, err)

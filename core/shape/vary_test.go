@@ -12,7 +12,7 @@ import (
 )
 
 func TestWhatIsPermutedHoldsTheSame(t *testing.T) {
-	s, err := Parse("n: int 1..20, m: int 0..30\ng: graph(n, m)\nw: int[n] 1..9\nrepeat 2 {\n  u: int[3] 1..9 sorted\n  s: word(2, \"ab\")[3]\n}")
+	s, err := Parse("n: int 1..20, m: int 0..30\ng: graph(n, m)\nw: int[n] 1..9\nrepeat 2 {\n  u: int[3] 1..9 sorted\n  s: token(2, \"ab\")[3]\n}")
 	require.NoError(t, err)
 	assert.True(t, s.CanPermute("w") && s.CanPermute("s") && s.CanRelabel("g"))
 	assert.False(t, s.CanPermute("g") || s.CanPermute("n") || s.CanPermute("x") || s.CanRelabel("w"))

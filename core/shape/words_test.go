@@ -12,7 +12,7 @@ import (
 )
 
 func TestWordsHaveTheFormOfTheirStyle(t *testing.T) {
-	s := parsed(t, "s: word(40, \"a-z\")")
+	s := parsed(t, "s: token(40, \"a-z\")")
 	letters := func(word string) int {
 		r := []rune(word)
 		slices.Sort(r)
@@ -98,7 +98,7 @@ func TestWordsAreCountedAndNumbered(t *testing.T) {
 	} {
 		assert.Equal(t, tt.want, wordsOf(tt.letters, tt.lengths), "%d letters, %v", tt.letters, tt.lengths)
 	}
-	v := parsed(t, "s: word(0..2, \"ab\")").Items[0].(*lineNode).Fields[0].Value
+	v := parsed(t, "s: token(0..2, \"ab\")").Items[0].(*lineNode).Fields[0].Value
 	var all []string
 	for x := range uint64(7) {
 		all = append(all, v.nthWord(x, [2]int64{0, 2}))
@@ -202,7 +202,7 @@ m: int[2][n] 0..9
 map: grid(2, 2, "#.")
 t: tree(n) with (len: int 1..9, c: pick("a", "b"))
 cases k: int 1..3 { p: perm(2) }
-repeat 2 { s: word(1, "xy") }
+repeat 2 { s: token(1, "xy") }
 repeat 1 { either { "in", v: int 1..9 } or { "out" } }
 either { "last", z: int 1..9 } or { "none" }`)
 	in, fault, err := s.Read(strings.NewReader("2 0.5\n3 4\n1 2\n3 4\n#.\n..\n2 1 9 b\n1\n2 1\nx\ny\nin 7\nlast 8\n"), Options{})
