@@ -13,7 +13,7 @@ type baseType int
 const (
 	typeInt     baseType = iota
 	typeReal             // decimal number
-	typeToken             // characters of a set, no blanks
+	typeToken            // characters of a set, no blanks
 	typeText             // likewise, to the end of the line
 	typePick             // one of some tokens
 	typePerm             // each of so many integers once

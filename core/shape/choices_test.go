@@ -265,7 +265,7 @@ func TestStylesAreKnownWhereverTheyFit(t *testing.T) {
 		"n: int 1..9\nw: int[n]":                        {"few", "sorted", "zigzag"},
 		"n: int 1..9\nrepeat n { x: int 1..9 }":         {"sorted", "all-equal", "powers"},
 		"either { \"a\" } or { \"b\", n: int }":         {"only-1", "only-2", "mixed"},
-		"cases t: int 1..9 { s: token(3, \"ab\") }":      {"one", "large-then-small", "palindrome"},
+		"cases t: int 1..9 { s: token(3, \"ab\") }":     {"one", "large-then-small", "palindrome"},
 		"g: graph(3, 2) with (w: int 1..9)":             {"star", "components", "blocks"},
 		"g: graph(3, 2) connected":                      {"star"},
 		"t: tree(3)\np: perm(3)\nm: grid(2, 2, \"ab\")": {"broom", "one-swap", "spiral"},

@@ -108,6 +108,7 @@ func (r *resolver) findBefore(e *previous) {
 			r.wrong(e.pos, "before takes the name of an int, and %s is %s", e.name, found.Value.Base)
 		}
 		e.up, e.whole = up, b.of.column(found)
+		found.chained = true
 		return
 	}
 	r.wrong(e.pos, "before takes the name of a value in the repeat around it, and there is no %s", e.name)
@@ -215,7 +216,7 @@ func (m *maker) inTurn(field *fieldNode, f *frame, low, high int64) (int64, int6
 	default:
 		high = min(high, last-1)
 	}
-	if part := (high - low) / max(1, m.bodiesLeft); part > 0 && v.Falling {
+	if part := int64(uint64(high-low) / uint64(max(1, m.bodiesLeft))); part > 0 && v.Falling {
 		low = high - part
 	} else if part > 0 {
 		high = low + part

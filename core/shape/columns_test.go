@@ -68,7 +68,7 @@ func TestWhatIsNoColumnIsSaid(t *testing.T) {
 		"repeat 3 { either { \"a\", k: int 1..9 rising } or { \"b\" } }": "sorted, rising and falling belong to arrays",
 		"repeat 3 { t: text(3, \"a\") sorted }":                          "sorted, rising and falling belong to arrays",
 		"n: int 1..9\nrequire before(n, 0) > 1":                          "before takes the name of a value in the repeat around it, and there is no n",
-		"repeat 3 { a: token(3, \"a\"), k: int before(a, 1)..9 }":         "before takes the name of an int, and a is token",
+		"repeat 3 { a: token(3, \"a\"), k: int before(a, 1)..9 }":        "before takes the name of an int, and a is token",
 		"repeat 3 { k: int before(k)..9 }":                               "expected , and what it is in the first body: before(k, 0)",
 		"repeat 3 { k: int 1..9 }\nn: int 1..k":                          "k is many integers",
 		"n: int 1..3\ntotal n <= 5":                                      "total stands in a block of cases or of a repeat",
@@ -76,4 +76,23 @@ func TestWhatIsNoColumnIsSaid(t *testing.T) {
 		_, err := Parse(text)
 		assert.ErrorContains(t, err, says, text)
 	}
+}
+
+func TestManyBodiesThatFollowEachOtherShareTheRange(t *testing.T) {
+	s := parsed(t, "n: int 1..20000\nw: int[n] 1..1e9\nrepeat n { from: int before(to, 0)..1e9, to: int from..1e9, k: int 1..1e9 }")
+	for _, style := range []string{"plain", "ties", ""} {
+		in, err := s.Make(Making{Seed: 3, Size: Largest, Style: style})
+		require.NoError(t, err)
+		lines := strings.Split(string(in.Append(nil)), "\n")
+		require.Len(t, lines, 2+20000+1)
+		assert.NotEqual(t, "1000000000", strings.Fields(lines[10000])[0], "%s: in the midst of them there is room left", style)
+	}
+}
+
+func TestEdgeCasesAreBoundedByWhatTheyTake(t *testing.T) {
+	s := parsed(t, "n: int 1..1e5\nrepeat n { from: int before(to, 0)..1e9, to: int from..1e9 }")
+	all, err := s.EdgeCases(t.Context(), 1000)
+	require.NoError(t, err)
+	assert.Less(t, len(all.Cases), 200)
+	assert.NotEmpty(t, all.Cases)
 }

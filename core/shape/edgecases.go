@@ -37,6 +37,10 @@ type factor struct {
 	options []string
 }
 
+// mostWork bounds the values that are generated for edge cases, some seconds of it; it is counted, and not timed, so that
+// the cases are the same on every machine.
+const mostWork = 25_000_000
+
 // patience is how long a first edge case is looked for.
 const patience = 10 * time.Second
 
@@ -69,8 +73,9 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 	names := map[string]int{}
 	seed := maphash.MakeSeed()
 	var text []byte
+	work := int64(0)
 	begun, began := c.styles(), time.Now()
-	for tries := 0; len(all.Cases) < most && (c.left > 0 || tries == 0) && tries < 20*most; tries++ {
+	for tries := 0; work < mostWork && len(all.Cases) < most && (c.left > 0 || tries == 0) && tries < 20*most; tries++ {
 		if err := ctx.Err(); err != nil {
 			return EdgeCases{}, err
 		}
@@ -80,7 +85,7 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 		} else {
 			chosen = c.next()
 		}
-		o := Making{Seed: Seed(tries), Size: Largest / 2, Exact: true, plan: map[any]string{}, unheeded: map[any]bool{}}
+		o := Making{Seed: Seed(tries), Size: Largest / 2, Exact: true, plan: map[any]string{}, unheeded: map[any]bool{}, work: &work}
 		for i, f := range factors {
 			o.plan[f.key] = f.options[chosen[i]]
 		}
@@ -102,7 +107,7 @@ func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
 		if tries >= len(begun) {
 			all.GaveWay += truthOf(c.drop(chosen)) // what gave way would do so again
 		}
-		o.unheeded = nil
+		o.unheeded, o.work = nil, nil
 		text = in.Append(text[:0])
 		if hash := maphash.Bytes(seed, text); !seen[hash] {
 			seen[hash] = true

@@ -47,6 +47,9 @@ func (s *Shape) heldBy(in *Input) (*Fault, error) {
 	return nil, nil
 }
 
+// heldLook is how many values asking a script counts for.
+const heldLook = 2000
+
 // mostHeld bounds how many inputs are generated until predicates hold.
 const mostHeld = 300
 
@@ -57,6 +60,9 @@ func (m *maker) held(makeOne func() (*Input, error)) (*Input, error) {
 			m.plain++
 		}
 		m.values = 0
+		if m.work != nil {
+			*m.work += heldLook
+		}
 		in, err := makeOne()
 		if err != nil {
 			return nil, err

@@ -96,7 +96,7 @@ func TestWhatCannotBeJoinedIsTold(t *testing.T) {
 		"a: int 1..9 & \"0x\" & b: int 1..9":            `1:15: "0x" begins with what can stand in the value before it`,
 		"a: real 0..1 & \".\"":                          "begins with what can stand in the value before it",
 		"a: real -1..1 & \"-\" & b: int 1..2":           "begins with what can stand in the value before it",
-		"w: token(3, \"a-z\") & \"x\"":                   "begins with what can stand in the value before it",
+		"w: token(3, \"a-z\") & \"x\"":                  "begins with what can stand in the value before it",
 		"p: pick(\"a:b\", \"c\") & \":\" & n: int 1..2": "begins with what can stand in the value before it",
 		"a: int -9..9 pad 2 & \"-\"":                    "begins with what can stand in the value before it",
 		"a: int[3] 1..9 & \"x\"":                        "only single values of int, real, token and pick are joined by &",
@@ -111,7 +111,7 @@ func TestWhatCannotBeJoinedIsTold(t *testing.T) {
 		"a: int 1..2 && b: int 1..2":                    "write and",
 		"e: int[1..3] 1..9 pad 2 by \",\"":              "pad and by do not go together",
 		"t: int[1..3] down 0..9\ng: int[2] 1..2":        "how many there are one a line must be said before; where they go to the end of the input, write repeat 1..3 { … }",
-		"a: token(3, \"a\") pad 2":                       "pad belongs to int",
+		"a: token(3, \"a\") pad 2":                      "pad belongs to int",
 		"a: int 1..9 pad 1":                             "pad can be 2 to 18",
 		"tree(3) with (\" x\")":                         "a string on the line of an edge",
 	} {

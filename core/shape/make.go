@@ -59,6 +59,8 @@ type Making struct {
 	plan   map[any]string  // a style of a field or an item
 	// unheeded are the keys of the plan whose styles gave way to something else; nil: nobody asks.
 	unheeded map[any]bool
+	// work counts what was generated and looked at, draws that were of no use among it; nil: nobody asks.
+	work *int64
 }
 
 // A GenerateError says why no input could be generated.
@@ -377,6 +379,9 @@ func stylesOf(f *fieldNode, edge bool) []string { return f.Value.Base.of().style
 
 // spend notes that so many values are generated.
 func (m *maker) spend(pos Pos, n int64) {
+	if m.work != nil {
+		*m.work += max(n, 0)
+	}
 	if m.values += n; n < 0 || n > mostValues || m.values > mostValues {
 		panic(&GenerateError{pos, fmt.Sprintf("an input of this size would hold more than %d million values; bound them with total, or with require, or make a smaller one", mostValues/1_000_000)})
 	}
@@ -609,6 +614,9 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 			return m.count(field, low, high, m.wish(field, f))
 		}
 		low, high := m.grown(field, low, high)
+		if field.chained && m.around != nil { // room for those to come
+			high = low + int64(uint64(high-low)/uint64(max(1, m.bodiesLeft)))
+		}
 		one := []int64{0}
 		m.numbers(field, f, one, m.fewFor(field, 1, interval{low: low, high: high}))
 		return one[0]

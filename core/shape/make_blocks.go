@@ -366,7 +366,7 @@ func (m *maker) columnsOf(item *repeatNode, f *frame, n int64) {
 			if field.Value == nil || !field.single() || field.counts || m.plain > 0 || m.plan == nil && m.oneIn(2) {
 				continue
 			}
-			if v := field.Value; len(v.But) > 0 || v.Distinct || v.inOrder() || slices.ContainsFunc(v.expressions(), usesPosition) {
+			if v := field.Value; len(v.But) > 0 || v.Distinct || v.inOrder() || field.chained || slices.ContainsFunc(v.expressions(), usesPosition) {
 				continue
 			}
 			low, wrong := evaluated(field.Value.lowEnd(), body)

@@ -11,6 +11,7 @@ const (
 	mostNear   = 6  // single integers, those nearest in the shape
 	fromArray  = 4  // elements of each array
 	mostArrays = 3
+	fewAdded   = 64 // elements of an array that are added up for each of many bodies
 )
 
 // relate gives an interval what stands in it next to the values of other names, or next to what they make, if that is
@@ -44,20 +45,26 @@ func (m *maker) valuesAround(field *fieldNode, f *frame) (singles []int64, array
 				for range fromArray {
 					some = append(some, d.ints[m.index(n)])
 				}
-				sum, ok := int64(0), true
-				for _, x := range d.ints {
-					if sum, ok = arithmetic("+", sum, x); !ok {
-						break
+				if n <= fewAdded || m.depth == 0 {
+					if sum, ok := sumOf(d.ints); ok {
+						some = append(some, sum)
 					}
-				}
-				if ok {
-					some = append(some, sum)
 				}
 				arrays = append(arrays, some)
 			}
 		}
 	}
 	return singles[:min(len(singles), mostNear)], arrays
+}
+
+// sumOf adds integers up; not ok past 64 bits.
+func sumOf(list []int64) (sum int64, ok bool) {
+	for _, x := range list {
+		if sum, ok = arithmetic("+", sum, x); !ok {
+			return 0, false
+		}
+	}
+	return sum, true
 }
 
 // tie adds the values that others make, as far as they lie in the interval, each with its neighbours.

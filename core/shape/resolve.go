@@ -316,6 +316,7 @@ func (r *resolver) value(f *fieldNode) {
 	if v.Range != nil {
 		r.bounds(v.Range, v.Base == typeReal)
 		r.indices(v.Range)
+		eachPrevious(v.Range.Low, func(*previous) { f.chained = true })
 	}
 	for _, e := range v.But {
 		if r.expr(e); wholeArray(e) == nil {

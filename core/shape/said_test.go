@@ -73,7 +73,7 @@ func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {
 		"n: int 1..9\nx: among(n)":                          "n is no array of tokens or integers",
 		"x: among(3)":                                       "expected a name of what was there before, such as among(names)",
 		"x: among(names)":                                   "names is not declared before this",
-		"s: token(1..9, \"ab\")\nn: int 1..9 but s":          "s is of token, not an integer",
+		"s: token(1..9, \"ab\")\nn: int 1..9 but s":         "s is of token, not an integer",
 		"x: digits(1..5, \"0-9\")":                          "expected )",
 		"n: int 1..9\nd: int[n][n] 1..9\nx: int 1..9 but d": "",
 	} {

@@ -100,6 +100,7 @@ type fieldNode struct {
 	counts  bool       // it is used as a length
 	grows   bool       // it is no length, and a scale item names it
 	text    *earlier   // a word or text before it whose parts it can be
+	chained bool       // the body behind begins where this one ends: see before
 	indexed bool       // other values are numbers from 0 or 1 up to it, as those of vertices are
 	needed  bool       // an expression names it
 	// What is known before an input is generated; see prepare.
