@@ -6,6 +6,9 @@ package shape
 // mostFew is how far apart the values of such an input are at the most.
 const mostFew = 9
 
+// farStyles are those that make no sense among a few neighbours.
+var farStyles = []string{plainStyle, "largest", "all-largest", "high", "ends", "powers", "sums", "wraps", "collisions"}
+
 // smallCount is up to which count an input is small.
 const smallCount = 20
 

@@ -84,8 +84,12 @@ func (s *Shape) Make(o Making) (in *Input, err error) {
 	if o.Alike {
 		m.alike = o.Size.of(uint64(s.largest))
 	}
-	if small := o.Size < Largest/2 || o.Alike && m.alike <= smallCount; o.Style == "small" || o.Style == "" && o.plan == nil && small && m.oneIn(2) {
+	small := o.Size < Largest/2 && o.Style == "" || o.Alike && m.alike <= smallCount && !slices.Contains(farStyles, o.Style)
+	if o.Style == "small" || o.plan == nil && small && m.oneIn(2) {
 		m.few = 1 + int64(m.index(mostFew))
+		if o.Style == "" && m.oneIn(2) { // the few as they come
+			m.plain++
+		}
 	}
 	if len(s.holds) > 0 {
 		return m.held(m.input)

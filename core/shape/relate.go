@@ -7,26 +7,30 @@ import "slices"
 
 // The bounds of what is looked at for them.
 const (
-	mostTies   = 40 // values
-	mostNear   = 6  // single integers, those nearest in the shape
-	fromArray  = 4  // elements of each array
+	mostNear   = 6 // single integers, those nearest in the shape
+	fromArray  = 4 // elements of each array
 	mostArrays = 3
 	fewAdded   = 64 // elements of an array that are added up for each of many bodies
 )
 
 // relate gives an interval what stands in it next to the values of other names, or next to what they make, if that is
-// what a style is about.
+// what a style is about. It chooses one or two of the things that it finds, so that what is drawn meets.
 func (m *maker) relate(v *interval, name string, field *fieldNode, f *frame) {
 	if name != "ties" {
 		return
 	}
-	singles, arrays := m.valuesAround(field, f)
-	if v.tie(singles, arrays); len(v.ties) == 0 {
-		m.lose(field)
+	near, made := v.around(m.valuesAround(field, f))
+	for range 1 + m.index(2) {
+		from := near
+		if len(near) == 0 || len(made) > 0 && m.oneIn(2) {
+			from = made
+		}
+		if len(from) > 0 {
+			v.ties = append(v.ties, from[m.index(len(from))]...)
+		}
 	}
-	if len(v.ties) > mostTies {
-		shuffle(m.random, v.ties)
-		v.ties = v.ties[:mostTies]
+	if len(v.ties) == 0 {
+		m.lose(field)
 	}
 }
 
@@ -67,29 +71,33 @@ func sumOf(list []int64) (sum int64, ok bool) {
 	return sum, true
 }
 
-// tie adds the values that others make, as far as they lie in the interval, each with its neighbours.
-func (v *interval) tie(singles []int64, arrays [][]int64) {
-	add := func(x int64) {
-		for step := int64(-1); step <= 1; step++ {
-			if y, ok := arithmetic("+", x, step); ok && v.low <= y && y <= v.high && !slices.Contains(v.ties, y) {
-				v.ties = append(v.ties, y)
+// around returns the values next to each of the others and their halves, and those next to what two of them make, as
+// far as they lie in the interval.
+func (v *interval) around(singles []int64, arrays [][]int64) (near, made [][]int64) {
+	group := func(list *[][]int64, values ...int64) {
+		var ties []int64
+		for _, x := range values {
+			for step := int64(-1); step <= 1; step++ {
+				if y, ok := arithmetic("+", x, step); ok && v.low <= y && y <= v.high && !slices.Contains(ties, y) {
+					ties = append(ties, y)
+				}
 			}
+		}
+		if len(ties) > 0 {
+			*list = append(*list, ties)
 		}
 	}
 	both := func(list []int64) {
 		for i, x := range list {
-			add(x)
-			add(x / 2)
-			add(x - x/2)
+			group(&near, x, x/2, x-x/2)
 			for _, y := range list[i+1:] {
 				for _, op := range []string{"+", "-", "*"} {
 					if z, ok := arithmetic(op, x, y); ok {
-						add(z)
-						add(-max(z, -1<<63+1))
+						group(&made, z, -max(z, -1<<63+1))
 					}
 				}
 				if y != 0 && x > -1<<63 {
-					add(x / y)
+					group(&made, x/y)
 				}
 			}
 		}
@@ -98,4 +106,5 @@ func (v *interval) tie(singles []int64, arrays [][]int64) {
 	for _, list := range arrays {
 		both(list)
 	}
+	return near, made
 }
