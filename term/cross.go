@@ -308,7 +308,11 @@ func (v *CrossView) health(r *cross.Result) {
 		s.Print("%s", s.wrapped(dim, words, ""))
 	}
 	if h.Failed > 0 {
-		s.Print("%s", s.wrapped(normal, marked.Render("mind:")+fmt.Sprintf(" %s itself failed on %s, which count for nothing", name, Count(h.Failed, "input")), ""))
+		counts := "which count"
+		if h.Failed == 1 {
+			counts += "s"
+		}
+		s.Print("%s", s.wrapped(normal, marked.Render("mind:")+fmt.Sprintf(" %s itself failed on %s, %s for nothing", name, Count(h.Failed, "input"), counts), ""))
 		v.failure(h.First)
 	}
 	if h.Wrong != "" {

@@ -90,6 +90,9 @@ func (v *interval) around(singles []int64, arrays [][]int64) (near, made [][]int
 	both := func(list []int64) {
 		for i, x := range list {
 			group(&near, x, x/2, x-x/2)
+			if twice, ok := arithmetic("+", x, x); ok {
+				group(&made, twice)
+			}
 			for _, y := range list[i+1:] {
 				for _, op := range []string{"+", "-", "*"} {
 					if z, ok := arithmetic(op, x, y); ok {

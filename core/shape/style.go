@@ -250,10 +250,11 @@ func distinct(r *random, a []int64, v interval, s arrayStyle) {
 var wordStyles = []style[func(r *random, a []int32, k int)]{
 	{"one-letter", true, func(r *random, a []int32, k int) { letters(r, a, k, 1) }},
 	{"alternating", true, func(r *random, a []int32, k int) { letters(r, a, k, 2) }},
-	{"palindrome", true, func(r *random, a []int32, k int) {
-		randomLetters(r, a, min(k, 2+r.index(k)))
-		for i := range len(a) / 2 {
-			a[len(a)-1-i] = a[i]
+	{"palindrome", true, palindrome},
+	{"nearly-palindrome", true, func(r *random, a []int32, k int) {
+		if palindrome(r, a, k); k > 1 {
+			i := r.index(len(a))
+			a[i] = (a[i] + 1 + int32(r.index(k-1))) % int32(k)
 		}
 	}},
 	{"periodic", true, func(r *random, a []int32, k int) { letters(r, a, k, 1+r.index(max(1, len(a)/2))) }},
@@ -294,6 +295,14 @@ var wordStyles = []style[func(r *random, a []int32, k int)]{
 	}},
 	{"few-letters", false, func(r *random, a []int32, k int) { randomLetters(r, a, min(k, 2)) }},
 	{"random", true, randomLetters},
+}
+
+// palindrome is of few letters now and then.
+func palindrome(r *random, a []int32, k int) {
+	randomLetters(r, a, min(k, 2+r.index(k)))
+	for i := range len(a) / 2 {
+		a[len(a)-1-i] = a[i]
+	}
 }
 
 // randomLetters draws several letters from one random number, each as what a
