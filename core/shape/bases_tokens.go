@@ -16,7 +16,16 @@ func (digitsBase) word() string   { return "digits" }
 func (digitsBase) traits() traits { return traits{element: true} }
 
 func (digitsBase) parse(p *parser, v *valueNode) {
+	pos := p.now.pos
 	v.Length = p.length()
+	if least := v.Length.Exact; least != nil || v.Length.Range != nil {
+		if least == nil {
+			least = v.Length.Range.Low
+		}
+		if n, ok := constant(least); ok && n < 1 {
+			p.fatal(pos, "an integer has one digit at the least")
+		}
+	}
 	v.Set, _ = newSet("0-9")
 	v.Set.at = v.Pos
 }

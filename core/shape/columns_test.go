@@ -65,13 +65,14 @@ func TestShrinkingKeepsTheOrderOfColumns(t *testing.T) {
 func TestWhatIsNoColumnIsSaid(t *testing.T) {
 	for text, says := range map[string]string{
 		"k: int 1..9 distinct": "distinct belongs to arrays, and goes down the column of what stands in a repeat",
-		"repeat 3 { either { \"a\", k: int 1..9 rising } or { \"b\" } }": "sorted, rising and falling belong to arrays",
-		"repeat 3 { t: text(3, \"a\") sorted }":                          "sorted, rising and falling belong to arrays",
-		"n: int 1..9\nrequire before(n, 0) > 1":                          "before takes the name of a value in the repeat around it, and there is no n",
-		"repeat 3 { a: token(3, \"a\"), k: int before(a, 1)..9 }":        "before takes the name of an int, and a is token",
-		"repeat 3 { k: int before(k)..9 }":                               "expected , and what it is in the first body: before(k, 0)",
-		"repeat 3 { k: int 1..9 }\nn: int 1..k":                          "k is many integers",
-		"n: int 1..3\ntotal n <= 5":                                      "total stands in a block of cases or of a repeat",
+		"repeat 3 { either { \"a\", k: int 1..9 rising } or { \"b\" } }":   "sorted, rising and falling belong to arrays",
+		"repeat 3 { t: text(3, \"a\") sorted }":                            "sorted, rising and falling belong to arrays",
+		"n: int 1..9\nrequire before(n, 0) > 1":                            "before takes the name of a value in the repeat around it, and there is no n",
+		"repeat 3 { a: token(3, \"a\"), k: int before(a, 1)..9 }":          "before takes the name of an int, and a is token",
+		"repeat 3 { k: int before(k)..9 }":                                 "expected , and what it is in the first body: before(k, 0)",
+		"repeat 3 { k: int 1..9 }\nn: int 1..k":                            "k is many integers",
+		"repeat 2 { n: int 2..3; g: tree(n) with (k: int 1..9 distinct) }": "distinct belongs to arrays",
+		"n: int 1..3\ntotal n <= 5":                                        "total stands in a block of cases or of a repeat",
 	} {
 		_, err := Parse(text)
 		assert.ErrorContains(t, err, says, text)

@@ -53,7 +53,7 @@ func (f *fieldNode) stands() (p Place, err error) {
 	if v.By != "" {
 		return p, Mistake{f.Pos, fmt.Sprintf("what stands between the elements of %s, %q, is not read", f.Name, v.By)}
 	}
-	p = Place{Name: f.Name, Real: v.Base == typeReal, Word: v.Base == typeToken || v.Base == typeGrid, Line: v.Base == typeText || v.Base == typeGrid && v.Set.Has(' '), Rows: v.alone()}
+	p = Place{Name: f.Name, Real: v.Base == typeReal, Word: v.Base == typeToken || v.Base == typeDigits || v.Base == typeGrid, Line: v.Base == typeText || v.Base == typeGrid && v.Set.Has(' '), Rows: v.alone()}
 	dims := v.Dims
 	size := func(e exprNode, less int64) {
 		if err == nil && !readable(e) {

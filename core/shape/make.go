@@ -427,10 +427,14 @@ func (v *valueNode) different(in *frame) int64 {
 		}
 	case typePick:
 		return int64(len(v.Picks))
-	case typeToken, typeText:
+	case typeToken, typeText, typeDigits:
 		if lengths := v.lengths(in); lengths[0] <= lengths[1] {
-			return int64(min(wordsOf(len(v.Set.Runes), lengths), 1<<62))
+			return int64(min(v.words(lengths), 1<<62))
 		}
+	case typeAmong:
+		list := slices.Clone(v.tokens(in))
+		slices.Sort(list)
+		return int64(len(slices.Compact(list)))
 	}
 	return 1<<63 - 1
 }

@@ -97,7 +97,7 @@ func (m *maker) noBlanksAround(s *charSet, a []int32) {
 // there are, takes some of all.
 func (m *maker) distinctWords(field *fieldNode, d *datum, in *frame, n int, lengths [2]int64) *unmet {
 	v := field.Value
-	all := wordsOf(len(v.Set.Runes), lengths)
+	all := v.words(lengths)
 	if uint64(n) > all {
 		return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct words of " + strconv.FormatUint(all, 10), hopeless: true}
 	}

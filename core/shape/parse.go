@@ -464,9 +464,11 @@ func (p *parser) modifiers(v *valueNode) {
 		case word == "with":
 			p.advance()
 			p.expect("(", "behind with")
-			for more := true; more; more = p.take(",") {
-				v.With = append(v.With, p.field())
-			}
+			p.directly(false, func() {
+				for more := true; more; more = p.take(",") {
+					v.With = append(v.With, p.field())
+				}
+			})
 			p.expect(")", "at the end of with")
 		case word == "down":
 			p.fatal(pos, "down stands before the range")

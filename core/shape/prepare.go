@@ -198,14 +198,14 @@ func (p *preparer) distinct(v *valueNode) {
 			need, low, high := n.eval(f), v.Range.Low.eval(f), v.Range.High.eval(f)
 			return need <= 0 || low <= high && uint64(need-1) <= uint64(high)-uint64(low)
 		}, n, v.Range.Low, v.Range.High)
-	case v.Base == typeToken:
+	case v.Base == typeToken || v.Base == typeDigits:
 		about := []exprNode{n}
 		most := v.Length.Exact
 		if most == nil {
 			most = v.Length.Range.High
 		}
 		p.must(v.Pos, "enough distinct words", true, func(f *frame) bool {
-			return uint64(max(0, n.eval(f))) <= wordsOf(len(v.Set.Runes), v.lengths(f))
+			return uint64(max(0, n.eval(f))) <= v.words(v.lengths(f))
 		}, append(about, most)...)
 	}
 }
@@ -217,6 +217,16 @@ func (v *valueNode) lengths(f *frame) [2]int64 {
 		return [2]int64{n, n}
 	}
 	return [2]int64{v.Length.Range.Low.eval(f), v.Length.Range.High.eval(f)}
+}
+
+// words counts the tokens of a value of so many characters; at most 2^62.
+func (v *valueNode) words(lengths [2]int64) uint64 {
+	all := wordsOf(len(v.Set.Runes), lengths)
+	if v.Base != typeDigits || all == 1<<62 {
+		return all
+	}
+	// Nine in ten do not begin with 0, and so does the single 0.
+	return all/10*9 + uint64(truth(lengths[0] <= 1 && lengths[1] >= 1))
 }
 
 // wordsOf counts words over so many characters; at most 2^62.

@@ -23,6 +23,8 @@ var saidOfValues = []struct{ text, good, bad, says string }{
 	{"a: digits(1..50), b: digits(1..50)", "0 123\n", "0 0123\n", "line 1, 2nd value: b has a leading zero"},
 	{"a: digits(1..50)", "12345678901234567890\n", "-5\n", "holds '-'"},
 	{"n: int 1..9\na: digits(1..3)[n] sorted", "3\n9 10 100\n", "3\n10 9 100\n", "a is not sorted: 9 comes behind 10"},
+	{"n: int 1..90\na: digits(1)[n] distinct", "10\n0 1 2 3 4 5 6 7 8 9\n", "1\n10\n", "a[0] has 2 characters, and has 1"},
+	{"n: int 3..9\na: int[n] 1..3 \nx: among(a)[1..9] distinct", "3\n1 1 2\n2 1\n", "3\n1 1 2\n2 2\n", "x is not distinct"},
 	{"n: int 1..9\na: digits(1..2)[n] distinct", "2\n1 10\n", "2\n1 1\n", "a is not distinct"},
 	{"n: int 1..9\nname: token(1..5, \"a-c\")[n] down distinct, q: int 1..9\nask: among(name)[q] down", "", "", ""},
 	{"n: int 1..9\nname: token(1..5, \"a-c\")[n] distinct\nq: int 1..9\nask: among(name)[q] down", "2\nab c\n2\nc\nc\n", "2\nab c\n2\nc\na\n", "line 5, 1st value: ask[1] is a, which is none of name"},
@@ -74,6 +76,7 @@ func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {
 		"x: among(3)":                                       "expected a name of what was there before, such as among(names)",
 		"x: among(names)":                                   "names is not declared before this",
 		"s: token(1..9, \"ab\")\nn: int 1..9 but s":         "s is of token, not an integer",
+		"x: digits(0..5)":                                   "an integer has one digit at the least",
 		"x: digits(1..5, \"0-9\")":                          "expected )",
 		"n: int 1..9\nd: int[n][n] 1..9\nx: int 1..9 but d": "",
 	} {
