@@ -312,8 +312,15 @@ func (v *CrossView) health(r *cross.Result) {
 		if h.Failed == 1 {
 			counts += "s"
 		}
-		s.Print("%s", s.wrapped(normal, marked.Render("mind:")+fmt.Sprintf(" %s itself failed on %s, %s for nothing", name, Count(h.Failed, "input"), counts), ""))
-		v.failure(h.First)
+		words := fmt.Sprintf(" %s itself failed on %s, %s for nothing", name, Count(h.Failed, "input"), counts)
+		// Who knows where each candidate fails need not see more of the reference now.
+		all := len(r.Found) > 0 && len(r.Found) >= len(v.candidates)
+		if all && h.First != nil {
+			words += fmt.Sprintf("; %s of %s: %s", first(h.Failed), Size(h.First.Input.Size), h.First.Outcome.Verdict)
+		}
+		if s.Print("%s", s.wrapped(normal, marked.Render("mind:")+words, "")); !all {
+			v.failure(h.First)
+		}
 	}
 	if h.Wrong != "" {
 		s.Print("%s", s.wrapped(marked, fmt.Sprintf("%s cannot serve as a reference: %s", name, h.Wrong), ""))
@@ -321,6 +328,14 @@ func (v *CrossView) health(r *cross.Result) {
 			v.failure(h.WrongOn)
 		}
 	}
+}
+
+// first is the first of so many inputs.
+func first(n int) string {
+	if n == 1 {
+		return "one"
+	}
+	return "the first"
 }
 
 // failure shows what a reference did.

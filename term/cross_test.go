@@ -1,6 +1,7 @@
 package term
 
 import (
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -137,6 +138,11 @@ func TestTheEndOfASearchSaysWhatWasTried(t *testing.T) {
 	for _, line := range strings.Split(text, "\n") {
 		assert.LessOrEqual(t, width(line), 100)
 	}
+	both := *r
+	both.Found = append(slices.Clone(r.Found), cross.Found{Candidate: 0, Outcome: rejected})
+	text = search("200", &problem.Problem{}, cross.ByReference, &both)
+	assert.Contains(t, text, "mind: brute.py itself failed on 3 inputs, which count for nothing; the first of 2 B: runtime error\n")
+	assert.NotContains(t, text, "input, 1 line", "all candidates are known to fail")
 	ends := map[string]*cross.Result{
 		"greedy.cpp: nothing was judged; ties.py: nothing was judged": {Inputs: 5},
 		"brute.py cannot serve as a reference: it loops":              {Health: cross.Health{Wrong: "it loops", WrongOn: failure}},
