@@ -308,15 +308,15 @@ func (v *CrossView) health(r *cross.Result) {
 		s.Print("%s", s.wrapped(dim, words, ""))
 	}
 	if h.Failed > 0 {
-		counts := "which count"
+		counts, on := "which count", "first on"
 		if h.Failed == 1 {
-			counts += "s"
+			counts, on = "which counts", "on"
 		}
 		words := fmt.Sprintf(" %s itself failed on %s, %s for nothing", name, Count(h.Failed, "input"), counts)
 		// Who knows where each candidate fails need not see more of the reference now.
 		all := len(r.Found) > 0 && len(r.Found) >= len(v.candidates)
 		if all && h.First != nil {
-			words += fmt.Sprintf("; %s of %s: %s", first(h.Failed), Size(h.First.Input.Size), h.First.Outcome.Verdict)
+			words += fmt.Sprintf(" (%s, %s %s)", h.First.Outcome.Verdict, on, Size(h.First.Input.Size))
 		}
 		if s.Print("%s", s.wrapped(normal, marked.Render("mind:")+words, "")); !all {
 			v.failure(h.First)
@@ -328,14 +328,6 @@ func (v *CrossView) health(r *cross.Result) {
 			v.failure(h.WrongOn)
 		}
 	}
-}
-
-// first is the first of so many inputs.
-func first(n int) string {
-	if n == 1 {
-		return "one"
-	}
-	return "the first"
 }
 
 // failure shows what a reference did.

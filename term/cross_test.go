@@ -141,7 +141,7 @@ func TestTheEndOfASearchSaysWhatWasTried(t *testing.T) {
 	both := *r
 	both.Found = append(slices.Clone(r.Found), cross.Found{Candidate: 0, Outcome: rejected})
 	text = search("200", &problem.Problem{}, cross.ByReference, &both)
-	assert.Contains(t, text, "mind: brute.py itself failed on 3 inputs, which count for nothing; the first of 2 B: runtime error\n")
+	assert.Contains(t, text, "mind: brute.py itself failed on 3 inputs, which count for nothing (runtime error, first on 2 B)\n")
 	assert.NotContains(t, text, "input, 1 line", "all candidates are known to fail")
 	ends := map[string]*cross.Result{
 		"greedy.cpp: nothing was judged; ties.py: nothing was judged": {Inputs: 5},
