@@ -145,6 +145,7 @@ func TestAShapeThatDoesNotFitTheFunction(t *testing.T) {
 	for _, tt := range []struct{ takes, shape, says string }{
 		{"a: int", "b: int 1..5", "1:1: the argument 1 of the function is a; name this field so"},
 		{"a: int", "a: int 1..5, c: int", "1:14: c is no argument of the function, and no argument has c elements"},
+		{"a: int[][]", "a: int[1..9][2] 0..9 rows sorted places 2", "places belongs to real"},
 		{"a: int, b: text", "a: int 1..5", "there is no field for the argument b"},
 		{"a: text", "a: int 1..5", "1:4: a is int or long or bigint, and the function takes text"},
 		{"a: int[]", "a: int 1..5", "the function takes int[]"},

@@ -161,10 +161,14 @@ func (element) generate(m *maker, f *fieldNode, d *datum, in *frame) *unmet {
 		}
 		return v.Base.of().fill(m, f, d, in, 1)
 	}
-	n := m.lengthUpTo(v.Dims[0], in, f, v.different(in))
+	most, inRow := v.different(in), int64(1<<63-1)
+	if v.ByRow {
+		most, inRow = inRow, most
+	}
+	n := m.lengthUpTo(v.Dims[0], in, f, most)
 	d.count = n
 	if len(v.Dims) == 2 {
-		columns := m.length(v.Dims[1], in, nil)
+		columns := m.lengthUpTo(v.Dims[1], in, nil, inRow)
 		if columns > 0 && n > mostValues/columns {
 			m.spend(v.Pos, mostValues+1)
 		}

@@ -108,10 +108,21 @@ func (intBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	if f.summed > 0 && in.allowed != nil && n > 0 { // none is more than its share
 		high = max(low, min(high, in.allowed[f.summed-1]/int64(n)))
 	}
-	if wrong := v.enough(n, low, high); wrong != nil {
+	alike := n // must differ from each other
+	if v.ByRow {
+		alike = n / int(max(1, d.count))
+	}
+	if wrong := v.enough(alike, low, high); wrong != nil {
 		return wrong
 	}
 	d.ints = make([]int64, n)
+	if v.ByRow {
+		for i := range int(d.count) {
+			row := d.row(i)
+			m.numbers(f, in, row, m.fewFor(f, len(row), interval{low: low, high: high}))
+		}
+		return nil
+	}
 	m.numbers(f, in, d.ints, m.fewFor(f, n, interval{low: low, high: high}))
 	v.mirror(d.ints, in)
 	return nil

@@ -265,7 +265,21 @@ func (c *checker) rows(field *fieldNode, d *datum, f *frame) {
 		}
 	})
 	d.count = rows
+	if v.ByRow {
+		for i := range int(rows) {
+			row := *field
+			row.Name = fmt.Sprintf("%s[%d]", field.Name, i)
+			c.ordered(&row, &datum{ints: d.row(i)}, f, func(k int) { c.line, c.nth = from+i, k+1 })
+		}
+		return
+	}
 	c.ordered(field, d, f, func(i int) { c.line, c.nth = from+i/int(columns), i%int(columns)+1 })
+}
+
+// row is one of integers of two dimensions.
+func (d *datum) row(i int) []int64 {
+	columns := len(d.ints) / int(max(1, d.count))
+	return d.ints[i*columns : (i+1)*columns]
 }
 
 // elements reads an array on one line.

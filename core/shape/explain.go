@@ -277,6 +277,9 @@ func (e *explainer) modified(v *valueNode) (words string) {
 			asked += ", " + one.word
 		}
 	}
+	if asked != "" && v.ByRow {
+		asked = ", and in each row" + asked[1:]
+	}
 	if v.DistinctBut != nil {
 		asked += ", no two alike but " + plainEnd(v.DistinctBut)
 	}

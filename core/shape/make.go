@@ -417,7 +417,7 @@ func (m *maker) length(l *lengthNode, f *frame, field *fieldNode) int64 {
 
 // different is how many values there are of which no two may be alike; the most that there is where that may be.
 func (v *valueNode) different(in *frame) int64 {
-	if !v.unlike() || len(v.Dims) > 1 || v.DistinctBut != nil || v.changing() {
+	if !v.unlike() || len(v.Dims) > 1 && !v.ByRow || v.DistinctBut != nil || v.changing() {
 		return 1<<63 - 1
 	}
 	switch v.Base {

@@ -405,7 +405,7 @@ func (p *parser) rangeFrom(from token, low exprNode) *rangeNode {
 
 // modifierWords are the words that can stand behind a value.
 var modifierWords = []string{
-	"down", "but", "distinct", "sorted", "rising", "falling", "symmetric", "diagonal", "balanced", "palindrome", "connected", "acyclic", "directed", "bipartite", "loops", "parallel", "by", "places", "pad", "from", "with",
+	"down", "but", "distinct", "sorted", "rising", "falling", "rows", "symmetric", "diagonal", "balanced", "palindrome", "connected", "acyclic", "directed", "bipartite", "loops", "parallel", "by", "places", "pad", "from", "with",
 }
 
 // modifiers reads a range and what else stands behind a value.
@@ -416,7 +416,7 @@ func (p *parser) modifiers(v *valueNode) {
 		v.Range = p.rangeFrom(from, p.expr())
 	}
 	flags := map[string]*bool{
-		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "symmetric": &v.Symmetric, "balanced": &v.Balanced, "palindrome": &v.Palindrome, "connected": &v.Connected,
+		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "rows": &v.ByRow, "symmetric": &v.Symmetric, "balanced": &v.Balanced, "palindrome": &v.Palindrome, "connected": &v.Connected,
 		"acyclic": &v.Acyclic, "directed": &v.Directed, "bipartite": &v.Bipartite, "loops": &v.Loops, "parallel": &v.Parallel,
 	}
 	for p.now.kind == tokenName {
@@ -528,6 +528,7 @@ func (p *parser) fits(v *valueNode) {
 		{v.DistinctBut != nil && (v.Rising || v.Falling || v.Sorted || len(v.But) > 0), false, "distinct but … goes with no order, and with no other but"},
 		{v.By != "", len(v.Dims) == 1 && !v.Down && (v.Base == typeInt || v.Base == typeToken || v.Base == typePick || v.Base == typeDigits), "by belongs to arrays of int, token, digits and pick on one line"},
 		{v.By != "" && !lines, false, "arguments have no separators; leave by out"},
+		{v.ByRow, len(v.Dims) == 2 && v.Base == typeInt && (v.inOrder() || v.Distinct), "rows stands before an order, or distinct, of int[r][c]: each row has it by itself"},
 		{v.Symmetric || v.Diagonal != nil, len(v.Dims) == 2 && v.Base == typeInt && v.square(), "symmetric and diagonal belong to a square of int: int[n][n]"},
 		{(v.Symmetric || v.Diagonal != nil) && (v.Distinct || v.inOrder()), false, "a matrix that is symmetric, or has a diagonal of its own, is neither distinct nor in order"},
 		{v.Balanced || v.Palindrome, v.Base == typeToken, "balanced and palindrome belong to token"},

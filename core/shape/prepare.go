@@ -188,10 +188,11 @@ func (p *preparer) length(l *lengthNode) {
 
 // distinct wants as many values as there are elements.
 func (p *preparer) distinct(v *valueNode) {
-	if len(v.Dims) != 1 || v.Dims[0].Exact == nil {
+	last := len(v.Dims) - 1
+	if last < 0 || last > 0 && !v.ByRow || v.Dims[last].Exact == nil {
 		return
 	}
-	n := v.Dims[0].Exact
+	n := v.Dims[last].Exact
 	switch {
 	case v.Base == typeInt && v.Range != nil:
 		p.must(v.Pos, "enough distinct integers", true, func(f *frame) bool {

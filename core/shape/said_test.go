@@ -23,6 +23,9 @@ var saidOfValues = []struct{ text, good, bad, says string }{
 	{"a: digits(1..50), b: digits(1..50)", "0 123\n", "0 0123\n", "line 1, 2nd value: b has a leading zero"},
 	{"a: digits(1..50)", "12345678901234567890\n", "-5\n", "holds '-'"},
 	{"n: int 1..9\na: digits(1..3)[n] sorted", "3\n9 10 100\n", "3\n10 9 100\n", "a is not sorted: 9 comes behind 10"},
+	{"n: int 1..90\nspan: int[n][2] 0..9 rows sorted", "2\n3 3\n1 2\n", "2\n3 3\n2 1\n", "line 3, 2nd value: span[1] is not sorted: 1 comes behind 2"},
+	{"r: int 1..9, c: int 1..9\nm: int[r][c] 0..5 rows rising", "2 2\n3 5\n1 2\n", "1 2\n3 3\n", "m[0] is not rising"},
+	{"r: int 1..9, c: int 1..4\nm: int[r][c] 0..5 rows distinct", "2 2\n3 5\n3 5\n", "1 2\n3 3\n", "m[0] is not distinct: 3 is at 0 and at 1"},
 	{"n: int 1..90\na: digits(1)[n] distinct", "10\n0 1 2 3 4 5 6 7 8 9\n", "1\n10\n", "a[0] has 2 characters, and has 1"},
 	{"n: int 3..9\na: int[n] 1..3 \nx: among(a)[1..9] distinct", "3\n1 1 2\n2 1\n", "3\n1 1 2\n2 2\n", "x is not distinct"},
 	{"n: int 1..9\na: digits(1..2)[n] distinct", "2\n1 10\n", "2\n1 1\n", "a is not distinct"},
@@ -70,6 +73,8 @@ func TestWhatStatementsSayOfValuesIsHeldAndGenerated(t *testing.T) {
 func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {
 	for text, says := range map[string]string{
 		"n: int 1..9\nd: int[n][3] 1..9 symmetric":          "symmetric and diagonal belong to a square of int: int[n][n]",
+		"d: int[3][3] 1..9 rows":                            "rows stands before an order, or distinct, of int[r][c]",
+		"d: int[3] 1..9 rows sorted":                        "rows stands before an order",
 		"d: int[3][3] 1..9 symmetric distinct":              "is neither distinct nor in order",
 		"x: real 0..1 places 3..1":                          "places can be 0 to 18",
 		"n: int 1..9\nx: among(n)":                          "n is no array of tokens or integers",

@@ -129,6 +129,7 @@ type valueNode struct {
 	Distinct, Sorted, Rising, Falling       bool
 	Balanced, Palindrome                    bool // of words
 	Symmetric                               bool
+	ByRow                                   bool     // order and distinct hold in each row
 	Diagonal                                exprNode // what stands where row and column are the same; nil: anything
 	Places                                  int      // digits behind the point, at the most; -1: not said
 	LeastPlaces                             int      // at the least

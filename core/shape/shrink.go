@@ -469,7 +469,12 @@ func mend(list []node, f *frame) {
 		for i, x := range d.ints {
 			d.ints[i] = max(min(x, high), low)
 		}
-		if v.Sorted {
+		switch {
+		case v.Sorted && v.ByRow:
+			for i := range int(d.count) {
+				slices.Sort(d.row(i))
+			}
+		case v.Sorted:
 			slices.Sort(d.ints)
 		}
 		v.mirror(d.ints, f)
