@@ -20,7 +20,7 @@ func (m *maker) fewOf(v interval, single bool) interval {
 	}
 	width := m.few
 	if single && m.oneIn(2) {
-		width *= 1 + int64(m.index(mostFew))
+		width *= m.magnitude(2, mostFew)
 	}
 	low := v.low
 	if v.low < 0 && v.high > 0 {
