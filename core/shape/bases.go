@@ -117,8 +117,17 @@ func (element) read(c *checker, f *fieldNode, d *datum, in *frame, first bool) b
 	case len(v.Dims) == 2:
 		c.rows(f, d, in)
 	case len(v.Dims) == 0:
+		r := c.reader(f, in)
+		if !first && r.emptyHere() {
+			c.nth++
+			r.one(d, -1)
+			return false
+		}
 		c.begin(first)
-		c.reader(f, in).one(d, -1)
+		r.one(d, -1)
+		if n := len(d.texts); !first && !c.loose && n > 0 && d.texts[n-1] == "" && c.peek() == '\n' {
+			c.fault(f.Name, "a blank stands at the end of the line")
+		}
 	default:
 		return c.elements(f, d, in, first)
 	}

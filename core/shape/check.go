@@ -390,6 +390,19 @@ func (c *checker) bounds(l *lengthNode, f *frame) [2]int64 {
 	return [2]int64{l.Range.Low.eval(f), l.Range.High.eval(f)}
 }
 
+// emptyHere reports that a line ends where a token or a text could begin that may be empty: it has no blank of its own
+// there.
+func (r *valueReader) emptyHere() bool {
+	v := r.field.Value
+	if v.Base != typeToken && v.Base != typeText || r.length[0] > 0 {
+		return false
+	}
+	if r.loose {
+		r.blanks()
+	}
+	return r.peek() == '\n' || r.peek() == -1
+}
+
 // name is the value that is read, with its index.
 func (r *valueReader) name() string {
 	name := r.field.Name

@@ -103,3 +103,31 @@ func TestShrinkingKeepsAMatrixSymmetric(t *testing.T) {
 	assert.True(t, complete)
 	assert.Equal(t, "2\n0 1\n1 0\n", string(small.Append(nil)))
 }
+
+func TestWhatIsEmptyLeavesNoBlankAtTheEndOfALine(t *testing.T) {
+	for _, text := range []string{"n: int 1..9, s: token(0..2, \"ab\")", "n: int 1..9, s: text(0..2, \"ab \")"} {
+		s := parsed(t, text)
+		for input, says := range map[string]string{"3\n": "", "3 a\n": "", "3 \n": "line 1, 2nd value: a blank stands at the end of the line", "3": "the last line has no end", "3 abb\n": "has 3 characters, and has 0 to 2"} {
+			in, fault, err := s.Read(strings.NewReader(input), Options{})
+			require.NoError(t, err)
+			if says == "" {
+				require.Nil(t, fault, "%v", fault)
+				assert.Equal(t, input, string(in.Append(nil)))
+			} else if assert.NotNil(t, fault, input) {
+				assert.Contains(t, fault.Error(), says)
+			}
+		}
+		for _, input := range []string{"3 \n", "3", "3\r\n", "3   \n\n"} {
+			in, fault, err := s.Read(strings.NewReader(input), Options{Loose: true})
+			require.NoError(t, err)
+			require.Nil(t, fault, "%q: %v", input, fault)
+			assert.Equal(t, "3\n", string(in.Append(nil)))
+		}
+		for seed := range Seed(40) {
+			madeValid(t, s, Making{Seed: seed, Size: Size(seed) * Largest / 40})
+		}
+	}
+	fault, err := parsed(t, "n: int 1..9, s: token(1..2, \"ab\")").Check(strings.NewReader("3\n"), Options{})
+	require.NoError(t, err)
+	assert.Contains(t, fault.Error(), "expected a blank and another value")
+}

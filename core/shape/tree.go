@@ -157,7 +157,7 @@ func (w *writer) items(list []node, f *frame) {
 
 func (w *writer) line(l *lineNode, f *frame) {
 	first := true
-	for _, field := range l.Fields {
+	for i, field := range l.Fields {
 		v := field.Value
 		if v == nil {
 			w.blank(first || field.Joined)
@@ -166,6 +166,9 @@ func (w *writer) line(l *lineNode, f *frame) {
 			continue
 		}
 		d := &f.data[field.slot]
+		if i == len(l.Fields)-1 && !first && len(v.Dims) == 0 && len(d.texts) == 1 && d.texts[0] == "" {
+			break // it leaves no blank at the end of the line
+		}
 		w.pad = v.Pad
 		first = v.Base.of().write(w, v, d, f, first || field.Joined)
 		w.pad = 0
