@@ -177,11 +177,14 @@ func values(e exprNode, f *frame) string {
 	walk = func(e exprNode) {
 		switch e := e.(type) {
 		case *reference:
+			text := ""
 			if n, wrong := evaluated(e, f); wrong == nil {
-				text := fmt.Sprintf("%s = %d", e, n)
-				if !slices.Contains(parts, text) && len(parts) < 6 {
-					parts = append(parts, text)
-				}
+				text = fmt.Sprintf("%s = %d", e, n)
+			} else {
+				attempt(func() { text = fmt.Sprintf("%s = %s", e, e.decimal(f)) })
+			}
+			if !strings.HasSuffix(text, "= ") && text != "" && !slices.Contains(parts, text) && len(parts) < 6 {
+				parts = append(parts, text)
 			}
 		case *unary:
 			walk(e.x)

@@ -36,9 +36,10 @@ type (
 		x   exprNode
 	}
 	binary struct {
-		pos  Pos
-		op   string
-		x, y exprNode
+		pos   Pos
+		op    string
+		x, y  exprNode
+		reals bool // it compares decimals
 	}
 	call struct {
 		pos  Pos
@@ -225,6 +226,9 @@ func truth(b bool) int64 {
 }
 
 func (e *binary) eval(f *frame) int64 {
+	if e.reals {
+		return e.compareReals(f)
+	}
 	x := e.x.eval(f)
 	switch e.op {
 	case "and":

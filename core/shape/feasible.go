@@ -177,7 +177,7 @@ func (m *maker) equal(field *fieldNode, f *frame, low, high int64) (int64, bool)
 		}
 		difference := func(x int64) (int64, bool) {
 			d.ints = append(d.ints[:0], x)
-			n, wrong := evaluated(&binary{e.pos, "-", e.x, e.y}, f)
+			n, wrong := evaluated(&binary{pos: e.pos, op: "-", x: e.x, y: e.y}, f)
 			return n, wrong == nil
 		}
 		from, ok := difference(low)

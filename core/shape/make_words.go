@@ -243,6 +243,14 @@ func rational(e exprNode, f *frame) *big.Rat {
 			return x
 		}
 		return new(big.Rat).SetInt64(e.value)
+	case *reference:
+		if x := e.exact(f); x != nil {
+			return x
+		}
+	case *call:
+		if x := e.exactOfAll(f); x != nil {
+			return x
+		}
 	case *unary:
 		if x := rational(e.x, f); x != nil && e.op == "-" {
 			return x.Neg(x)

@@ -733,7 +733,7 @@ func (p *parser) exprAbove(level int) exprNode {
 		if op == "=" && p.is("=") {
 			p.fatal(pos, "write = in place of ==")
 		}
-		x = &binary{pos, op, x, p.exprAbove(right)}
+		x = &binary{pos: pos, op: op, x: x, y: p.exprAbove(right)}
 		if binds == levels["="] && levels[p.now.text] == binds && p.now.kind == tokenMark {
 			p.fatal(p.now.pos, "comparisons do not follow each other; join two with and")
 		}

@@ -211,7 +211,7 @@ func linear(e exprNode, f *frame, change func(by int64)) (by int64, ok bool) {
 	difference := func(by int64) (int64, bool) {
 		change(by)
 		defer change(0)
-		n, wrong := evaluated(&binary{b.pos, "-", b.x, b.y}, f)
+		n, wrong := evaluated(&binary{pos: b.pos, op: "-", x: b.x, y: b.y}, f)
 		return n, wrong == nil
 	}
 	at, ok := difference(0)

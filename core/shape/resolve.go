@@ -392,7 +392,10 @@ func (r *resolver) bounds(g *rangeNode, decimals bool) {
 			r.wrong(d.pos, "%s stands in the bounds of real only", d.decimal)
 			continue
 		}
-		r.expr(e)
+		if r.expr(e); decimals && ofReals(e) {
+			r.real(e)
+			continue
+		}
 		r.truth(e, false)
 	}
 	if decimals {
@@ -518,6 +521,11 @@ func (r *resolver) truth(e exprNode, wanted bool) {
 			r.truth(e.y, true)
 		case levels["="]:
 			r.logical(e, wanted)
+			if e.reals = ofReals(e.x) || ofReals(e.y); e.reals {
+				r.real(e.x)
+				r.real(e.y)
+				return
+			}
 			r.truth(e.x, false)
 			r.truth(e.y, false)
 		default:
