@@ -596,59 +596,76 @@ func (m *maker) integer(field *fieldNode, f *frame) *unmet {
 	if low > high {
 		return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
 	}
-	if x, ok := m.nearest(field, f, low, high); ok {
+	x, wrong := m.chosen(field, f, low, high)
+	if wrong == nil {
 		d.ints = []int64{x}
-		return nil
 	}
-	first, last := low, high
-	low, high = m.narrowed(field, f, low, high)
+	return wrong
+}
+
+// chosen is a value of a range that holds: the one that is asked for, that of a column, or one that is drawn.
+func (m *maker) chosen(field *fieldNode, f *frame, first, last int64) (int64, *unmet) {
+	if x, ok := m.nearest(field, f, first, last); ok {
+		return x, nil
+	}
+	low, high := m.narrowed(field, f, first, last)
 	if low > high {
 		if x, ok := m.scattered(field, f, first, last); ok {
-			d.ints = []int64{x}
-			return nil
+			return x, nil
 		}
-		return m.unmetBy(field, f)
+		return 0, m.unmetBy(field, f)
 	}
 	if x, ok := m.fromColumn(field, f, low, high); ok {
-		d.ints = []int64{x}
-		return nil
+		return x, nil
 	}
 	if low, high = m.inTurn(field, f, low, high); low > high {
-		return &unmet{pos: v.Pos, text: "a value of " + orThis(field.Name) + " that follows those before it in its column"}
+		return 0, &unmet{pos: field.Value.Pos, text: "a value of " + orThis(field.Name) + " that follows those before it in its column"}
 	}
-	fits := func(x int64) bool { return !m.taken(field, f, x) && m.feasible(field, f, x) }
-	draw := func() int64 {
-		if field.counts {
-			return m.count(field, low, high, m.wish(field, f))
-		}
-		low, high := m.grown(field, low, high)
-		if field.chained && m.around != nil { // room for those to come
-			high = low + int64(uint64(high-low)/uint64(max(1, m.bodiesLeft)))
-		}
-		one := []int64{0}
-		m.numbers(field, f, one, m.fewFor(field, 1, interval{low: low, high: high}))
-		return one[0]
+	if x, ok := m.drawn(field, f, low, high); ok {
+		return x, nil
+	}
+	return 0, m.unmetBy(field, f)
+}
+
+// drawn draws a value by the style of a field, then any, and looks in the end through those at both ends.
+func (m *maker) drawn(field *fieldNode, f *frame, low, high int64) (int64, bool) {
+	fits := func(x int64) bool {
+		return x >= low && x <= high && !m.taken(field, f, x) && m.feasible(field, f, x)
 	}
 	for tries := range 60 {
-		if tries == 20 {
+		x := int64(0)
+		if tries < 20 {
+			x = m.styled(field, f, low, high)
+		} else {
 			m.lose(field)
-			draw = func() int64 { return m.between(low, high) }
+			x = m.between(low, high)
 		}
-		if x := draw(); fits(x) {
-			d.ints = []int64{x}
-			return nil
+		if fits(x) {
+			return x, true
 		}
 	}
-	m.lose(field)
-	for step := range int64(1000) { // by order, from both ends
+	for step := range int64(1000) {
 		for _, x := range []int64{low + step, high - step} {
-			if x >= low && x <= high && fits(x) {
-				d.ints = []int64{x}
-				return nil
+			if fits(x) {
+				return x, true
 			}
 		}
 	}
-	return m.unmetBy(field, f)
+	return 0, false
+}
+
+// styled draws a value by the style of a field.
+func (m *maker) styled(field *fieldNode, f *frame, low, high int64) int64 {
+	if field.counts {
+		return m.count(field, low, high, m.wish(field, f))
+	}
+	low, high = m.grown(field, low, high)
+	if field.chained && m.around != nil { // room for those to come
+		high = low + int64(uint64(high-low)/uint64(max(1, m.bodiesLeft)))
+	}
+	one := []int64{0}
+	m.numbers(field, f, one, m.fewFor(field, 1, interval{low: low, high: high}))
+	return one[0]
 }
 
 // grown is the part of a range, at the size of the input, for a value that follows the size although it is no length.
