@@ -91,9 +91,11 @@ func TestManyBodiesThatFollowEachOtherShareTheRange(t *testing.T) {
 }
 
 func TestEdgeCasesAreBoundedByWhatTheyTake(t *testing.T) {
-	s := parsed(t, "n: int 1..1e5\nrepeat n { from: int before(to, 0)..1e9, to: int from..1e9 }")
-	all, err := s.EdgeCases(t.Context(), 1000)
+	s := parsed(t, "n: int 1..1000\nrepeat n { from: int before(to, 0)..1e9, to: int from..1e9 }")
+	whole, err := s.EdgeCases(t.Context(), 1000)
 	require.NoError(t, err)
-	assert.Less(t, len(all.Cases), 200)
-	assert.NotEmpty(t, all.Cases)
+	part, err := s.edgeCases(t.Context(), 1000, 100_000)
+	require.NoError(t, err)
+	assert.NotEmpty(t, part.Cases)
+	assert.Less(t, len(part.Cases), len(whole.Cases))
 }

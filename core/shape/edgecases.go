@@ -66,6 +66,11 @@ const mostFactors = 40
 // result is the same every time. At most so many cases are generated. The error is that
 // of the context.
 func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
+	return s.edgeCases(ctx, most, mostWork)
+}
+
+// edgeCases ends when so many values were generated.
+func (s *Shape) edgeCases(ctx context.Context, most int, mostWork int64) (EdgeCases, error) {
 	factors := s.factors()
 	c := newCovering(factors)
 	all := EdgeCases{Pairs: c.left}
