@@ -37,6 +37,14 @@ func newFrame(b *block, above *frame) *frame {
 	return &frame{data: make([]datum, b.slots), above: above}
 }
 
+// up is the frame so many blocks above.
+func (f *frame) up(blocks int) *frame {
+	for range blocks {
+		f = f.above
+	}
+	return f
+}
+
 func (d *datum) length() int64 { return d.count }
 
 // Options say how an input is read.

@@ -28,11 +28,7 @@ func (e *previous) place() Pos     { return e.pos }
 func (e *previous) String() string { return "before(" + e.name + ", " + e.first.String() + ")" }
 
 func (e *previous) eval(f *frame) int64 {
-	at := f
-	for range e.up {
-		at = at.above
-	}
-	ints := at.data[e.whole.slot].ints
+	ints := f.up(e.up).data[e.whole.slot].ints
 	if len(ints) == 0 {
 		return e.first.eval(f)
 	}

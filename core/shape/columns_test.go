@@ -23,32 +23,7 @@ func TestColumnsOfARepeatAreHeldToTheirOrder(t *testing.T) {
 		{"n: int 1..9\nrepeat n { k: int 0..9; a: int[k] 1..9; total k <= 5 }", "2\n2\n1 1\n3\n1 1 1\n", "2\n2\n1 1\n4\n1 1 1 1\n", "line 4: with body 2, which begins here, the sum of k is 6, more than 5"},
 		{"cases t: int 1..3 {\n  n: int 1..9\n  repeat n { k: int 1..9 distinct }\n}", "2\n1\n4\n1\n4\n", "1\n2\n4\n4\n", "k is not distinct"},
 	} {
-		s := parsed(t, tt.text)
-		fault, err := s.Check(strings.NewReader(tt.good), Options{})
-		require.NoError(t, err)
-		assert.Nil(t, fault, "%s: %v", tt.text, fault)
-		fault, err = s.Check(strings.NewReader(tt.bad), Options{})
-		require.NoError(t, err)
-		if assert.NotNil(t, fault, tt.text) {
-			assert.Contains(t, fault.Error(), tt.says)
-		}
-		different := map[string]bool{}
-		for seed := range Seed(80) {
-			size := Size(seed) * Largest / 80
-			in, err := s.Make(Making{Seed: seed, Size: size})
-			if !assert.NoError(t, err, "%s: seed %d", tt.text, seed) {
-				continue
-			}
-			text := in.Append(nil)
-			fault, err := s.Check(bytes.NewReader(text), Options{})
-			require.NoError(t, err)
-			assert.Nil(t, fault, "%s: %v\n%s", tt.text, fault, text)
-			different[string(text)] = true
-		}
-		assert.Greater(t, len(different), 20, tt.text)
-		edges, texts := edgeCasesOf(t, s, 20)
-		assert.NotEmpty(t, edges.Cases)
-		assert.NotEmpty(t, texts)
+		holdsAndMakes(t, tt.text, tt.good, tt.bad, tt.says)
 	}
 }
 

@@ -221,11 +221,7 @@ func (c *cut) graph(f *fieldNode, old, now *frame) bool {
 	}
 	if v.Base == typeGraph {
 		if r, ok := v.Args[1].(*reference); ok && r.index == nil && after < before {
-			at := now
-			for range r.up {
-				at = at.above
-			}
-			at.data[r.field.slot].ints[0] = int64(len(kept))
+			r.datum(now).ints[0] = int64(len(kept))
 		}
 		i, j, ok := c.part(len(kept), v.Args[1].eval(now))
 		if !ok {

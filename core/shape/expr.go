@@ -189,11 +189,7 @@ func evaluated(e exprNode, f *frame) (n int64, wrong *trouble) {
 func (e *number) eval(*frame) int64 { return e.value }
 
 func (e *reference) eval(f *frame) int64 {
-	at := f
-	for range e.up {
-		at = at.above
-	}
-	d := &at.data[e.field.slot]
+	d := e.datum(f)
 	if e.index == nil {
 		if len(d.ints) != 1 {
 			return fail(e.pos, "%s is not known here", e.name)
@@ -322,27 +318,16 @@ func power(x, y int64) (n int64, ok bool) {
 var functions = map[string]int{"len": 1, "sum": 1, "min": -1, "max": -1, "abs": 1, "count": 2, "before": 2}
 
 func (e *call) eval(f *frame) int64 {
-	whole := func() *datum {
-		r := e.args[0].(*reference)
-		at := f
-		for range r.up {
-			at = at.above
-		}
-		return &at.data[r.field.slot]
-	}
+	whole := func() *datum { return e.args[0].(*reference).datum(f) }
 	switch e.name {
 	case "count":
 		return counted(e, whole(), f)
 	case "len":
 		return whole().length()
 	case "sum":
-		total := int64(0)
-		for _, x := range whole().ints {
-			next := total + x
-			if (next > total) != (x > 0) && x != 0 {
-				return fail(e.pos, "%s is past 64 bits", e)
-			}
-			total = next
+		total, ok := sumOf(whole().ints)
+		if !ok {
+			return fail(e.pos, "%s is past 64 bits", e)
 		}
 		return total
 	case "abs":

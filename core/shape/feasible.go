@@ -35,11 +35,7 @@ func (m *maker) feasible(field *fieldNode, f *frame, x int64) bool {
 // none.
 func unknown(c *condition, f *frame) (later *fieldNode, n int) {
 	for _, r := range c.refs {
-		at := f
-		for range r.up {
-			at = at.above
-		}
-		if len(at.data[r.field.slot].ints) == 0 && r.field != later {
+		if len(r.datum(f).ints) == 0 && r.field != later {
 			later = r.field
 			n++
 		}

@@ -60,9 +60,7 @@ func (m *maker) held(makeOne func() (*Input, error)) (*Input, error) {
 			m.plain++
 		}
 		m.values = 0
-		if m.work != nil {
-			*m.work += heldLook
-		}
+		m.worked(heldLook)
 		in, err := makeOne()
 		if err != nil {
 			return nil, err

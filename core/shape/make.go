@@ -381,11 +381,16 @@ func (m *maker) style(key any, names []string) string {
 // stylesOf are the names of the styles that fit a field.
 func stylesOf(f *fieldNode, edge bool) []string { return f.Value.Base.of().styles(f, edge) }
 
+// worked notes what was generated or looked at, where somebody asks.
+func (m *maker) worked(n int64) {
+	if m.work != nil {
+		*m.work += n
+	}
+}
+
 // spend notes that so many values are generated.
 func (m *maker) spend(pos Pos, n int64) {
-	if m.work != nil {
-		*m.work += max(n, 0)
-	}
+	m.worked(max(n, 0))
 	if m.values += n; n < 0 || n > mostValues || m.values > mostValues {
 		panic(&GenerateError{pos, fmt.Sprintf("an input of this size would hold more than %d million values; bound them with total, or with require, or make a smaller one", mostValues/1_000_000)})
 	}

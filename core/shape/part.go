@@ -46,11 +46,7 @@ func (m *maker) part(field *fieldNode, in *frame, style string, a []int32) bool 
 	if field.text == nil || !slices.Contains(partStyles, style) {
 		return false
 	}
-	at := in
-	for range field.text.up {
-		at = at.above
-	}
-	texts := at.data[field.text.field.slot].texts
+	texts := in.up(field.text.up).data[field.text.field.slot].texts
 	if len(texts) == 0 {
 		return false
 	}

@@ -62,9 +62,7 @@ func joinedByAnd(e exprNode) []exprNode {
 func (m *maker) distanceOf(required []exprNode, f *frame) (far float64, broken []exprNode) {
 	for _, e := range required {
 		m.effort += oneLook
-		if m.work != nil {
-			*m.work += oneLook
-		}
+		m.worked(oneLook)
 		eachReference(e, func(r *reference) {
 			if r.up == 0 && r.index == nil {
 				m.effort += int64(len(f.data[r.field.slot].ints))

@@ -45,32 +45,40 @@ func TestWhatStatementsSayOfValuesIsHeldAndGenerated(t *testing.T) {
 			assert.Error(t, err)
 			continue
 		}
-		s := parsed(t, tt.text)
-		fault, err := s.Check(strings.NewReader(tt.good), Options{})
-		require.NoError(t, err)
-		assert.Nil(t, fault, "%s: %v", tt.text, fault)
-		fault, err = s.Check(strings.NewReader(tt.bad), Options{})
-		require.NoError(t, err)
-		if assert.NotNil(t, fault, tt.text) {
-			assert.Contains(t, fault.Error(), tt.says, tt.text)
-		}
-		different := map[string]bool{}
-		for seed := range Seed(100) {
-			in, err := s.Make(Making{Seed: seed, Size: Size(seed) * Largest / 100})
-			if !assert.NoError(t, err, "%s: seed %d", tt.text, seed) {
-				continue
-			}
-			text := in.Append(nil)
-			fault, err := s.Check(bytes.NewReader(text), Options{})
-			require.NoError(t, err)
-			assert.Nil(t, fault, "%s: %v\n%s", tt.text, fault, text)
-			different[string(text)] = true
-		}
-		assert.Greater(t, len(different), 20, tt.text)
-		edges, _ := edgeCasesOf(t, s, 30)
-		assert.NotEmpty(t, edges.Cases)
-		assert.NotEmpty(t, s.Explain())
+		holdsAndMakes(t, tt.text, tt.good, tt.bad, tt.says)
 	}
+}
+
+// holdsAndMakes looks whether a shape takes one input and not another, with what it says of that, and at what is made
+// from it.
+func holdsAndMakes(t *testing.T, text, good, bad, says string) {
+	t.Helper()
+	s := parsed(t, text)
+	fault, err := s.Check(strings.NewReader(good), Options{})
+	require.NoError(t, err)
+	assert.Nil(t, fault, "%s: %v", text, fault)
+	fault, err = s.Check(strings.NewReader(bad), Options{})
+	require.NoError(t, err)
+	if assert.NotNil(t, fault, text) {
+		assert.Contains(t, fault.Error(), says, text)
+	}
+	different := map[string]bool{}
+	for seed := range Seed(100) {
+		in, err := s.Make(Making{Seed: seed, Size: Size(seed) * Largest / 100})
+		if !assert.NoError(t, err, "%s: seed %d", text, seed) {
+			continue
+		}
+		made := in.Append(nil)
+		fault, err := s.Check(bytes.NewReader(made), Options{})
+		require.NoError(t, err)
+		assert.Nil(t, fault, "%s: %v\n%s", text, fault, made)
+		different[string(made)] = true
+	}
+	assert.Greater(t, len(different), 20, text)
+	edges, texts := edgeCasesOf(t, s, 30)
+	assert.NotEmpty(t, edges.Cases)
+	assert.NotEmpty(t, texts)
+	assert.NotEmpty(t, s.Explain())
 }
 
 func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {

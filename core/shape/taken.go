@@ -66,8 +66,5 @@ func wholeArray(e exprNode) *reference {
 
 // datum is what a name holds.
 func (e *reference) datum(f *frame) *datum {
-	for range e.up {
-		f = f.above
-	}
-	return &f.data[e.field.slot]
+	return &f.up(e.up).data[e.field.slot]
 }
