@@ -26,6 +26,7 @@ var callers = []struct{ title, file, text, reader, own string }{
 	{"C", "f.c", "int f(const int *temps, int n) { return n; }\n", "", ""},
 	{"Rust", "f.rs", "fn f(temps: Vec<i32>) -> usize { temps.len() }\n", "", ""},
 	{"C#", "f.cs", "class F { static int f(int[] temps) { return temps.Length; } }\n", "", ""},
+	{"Scala", "f.scala", "object F { def f(temps: Array[Int]) = temps.length }\n", "", ""},
 	{"Kotlin", "f.kt", "fun f(temps: IntArray) = temps.size\n", "", ""},
 }
 

@@ -7,7 +7,7 @@ import (
 	"strings"
 )
 
-// handers are functions that return the list or the tree that they take, in the languages of callers.
+// handers are functions that return the list or the tree that they take, in those languages of callers that have nodes.
 var handers = map[string]string{
 	"Python": "def f(top):\n    return top\n", "JavaScript": "function f(top) { return top; }\n", "Ruby": "def f(top) = top\n",
 	"Java": "class F { static NODE f(NODE top) { return top; } }\n", "C++": "NODE *f(NODE *top) { return top; }\n", "Go": "package f\n\nfunc f(top *NODE) *NODE { return top }\n",
@@ -46,6 +46,9 @@ func (b *bench) nodes() error {
 			}
 		}
 		for _, c := range callers {
+			if handers[c.title] == "" {
+				continue
+			}
 			if err := b.decoding(dir, c.title, "a "+kind.word+" of 100,000 nodes in and out", c.file, c.reader); err != nil {
 				return err
 			}

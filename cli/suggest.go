@@ -97,7 +97,7 @@ func wrongOption(c *cli.Command, err error) error {
 var tongues = map[string]string{
 	"c++": "cpp", "g++": "cpp", "gcc": "c", "cxx": "cpp", "cc": "cpp", "clang": "c-clang", "clang++": "cpp-clang", "c++17": "cpp17", "c++20": "cpp20", "c++14": "cpp14", "c++23": "cpp23",
 	"py": "python", "python3": "python", "py3": "python", "pypy3": "pypy", "js": "javascript", "node": "javascript", "nodejs": "javascript", "ts": "typescript",
-	"golang": "go", "rs": "rust", "kt": "kotlin", "cs": "csharp", "c#": "csharp", "mono": "csharp", "dotnet": "csharp", "rb": "ruby", "hs": "haskell", "ghc": "haskell",
+	"golang": "go", "rs": "rust", "kt": "kotlin", "scalac": "scala", "sc": "scala", "cs": "csharp", "c#": "csharp", "mono": "csharp", "dotnet": "csharp", "rb": "ruby", "hs": "haskell", "ghc": "haskell",
 	"ml": "ocaml", "pas": "pascal", "fpc": "pascal", "clj": "clojure", "sh": "bash", "shell": "bash", "pl": "perl", "dlang": "d", "ldc": "d", "gawk": "awk",
 }
 

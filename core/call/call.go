@@ -85,6 +85,7 @@ var table = map[string]driver{
 	"python":          {text: "python.py", file: "cold_driver.py", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.py"}}, fit: fitNothing, classes: true, scripts: true, asks: true},
 	"ruby":            {text: "ruby.rb", file: "cold_driver.rb", run: map[string][]string{"{build}/{source}": {"{build}/cold_driver.rb"}}, fit: fitNothing, classes: true, asks: true},
 	"rust":            {text: "rust.rs", fit: fitRust, classes: true, asks: true},
+	"scala":           {text: "scala.scala", file: "cold_driver.scala", build: map[string][]string{"{source}": {"{source}", "cold_driver.scala"}}, run: map[string][]string{"{main}": {"ColdDriver"}}, fit: fitScala, fixed: true},
 	"typescript":      {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true, scripts: true, asks: true},
 	"typescript-node": {text: "javascript.js", file: "cold_driver.js", run: map[string][]string{"{build}/{stem}.js": {"{build}/cold_driver.js"}}, fit: fitJavaScript, wide: true, classes: true, scripts: true, asks: true},
 }

@@ -9,6 +9,7 @@ import (
 
 	"coldverdict/core/settings"
 	"coldverdict/core/value"
+	"coldverdict/core/verdict"
 	"coldverdict/internal/lazy"
 )
 
@@ -109,6 +110,11 @@ func (o *outline) uses(class *scope) bool {
 		}
 	}
 	return false
+}
+
+// otherwiseDeclared refuses a function that is declared with another number of parameters than the problem has.
+func otherwiseDeclared(name string, wanted int, of, besides string, declared int) error {
+	return refuse("%s takes %s in this problem%s, and is declared with %s", name, verdict.Count(wanted, of), besides, verdict.Count(declared, "parameter"))
 }
 
 var receiverParameter = regexp.MustCompile(`^&?\s*(?:'\w+\s+)?(?:mut\s+)?self\b`)

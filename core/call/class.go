@@ -248,7 +248,7 @@ func (f *fitting) rustClass() error {
 			call, params = "objects.get_mut(&s.at).unwrap()."+s.name, params[1:]
 		}
 		if len(params) != len(m.Takes) {
-			return refuse("%s takes %d arguments in this problem, and is declared with %d parameters", s.name, len(m.Takes), len(params))
+			return otherwiseDeclared(s.name, len(m.Takes), "argument", "", len(params))
 		}
 		var owned, names, mutable, args []string
 		fmt.Fprintf(&reads, "            %q => {\n", m.Name)

@@ -413,7 +413,7 @@ func fitRust(f *fitting) error {
 	}
 	takes := f.function.Takes
 	if len(params) != len(takes) {
-		return refuse("%s takes %d arguments in this problem, and is declared with %d parameters", s.name, len(takes), len(params))
+		return otherwiseDeclared(s.name, len(takes), "argument", "", len(params))
 	}
 	var take, args []string
 	for i, param := range params {

@@ -87,7 +87,7 @@ func fitC(f *fitting) error {
 	results := f.function.Results()
 	returned := cType(s.before)
 	if wanted := cWanted(f.function, returned); len(wanted) != w.declared {
-		return refuse("%s takes %d parameters in this problem (%s), and is declared with %d", s.name, len(wanted), strings.Join(wanted, ", "), w.declared)
+		return otherwiseDeclared(s.name, len(wanted), "parameter", " ("+strings.Join(wanted, ", ")+")", w.declared)
 	}
 	for i, field := range f.function.Takes {
 		if err := w.argument(i, field, f.function.Changes == i+1); err != nil {

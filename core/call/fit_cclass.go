@@ -78,7 +78,7 @@ func (f *fitting) cClass() error {
 			wanted = cWanted(&problem.Call{Takes: m.Takes, Changes: 1}, returned)
 		}
 		if len(wanted) != len(w.params) {
-			return refuse("%s takes %d parameters in this problem (%s), and is declared with %d", s.name, len(wanted), strings.Join(wanted, ", "), len(w.params))
+			return otherwiseDeclared(s.name, len(wanted), "parameter", " ("+strings.Join(wanted, ", ")+")", len(w.params))
 		}
 		var again strings.Builder
 		for j, field := range m.Takes {

@@ -24,7 +24,7 @@ func TestAClassInCIsItsFunctions(t *testing.T) {
 		{"void put(int a) {}\n", nil, "there is no function beaconLogCreate in a.c; in C the functions of a class begin with its name"},
 		{"BeaconLog beaconLogCreate(int room) { BeaconLog b; return b; }\n", nil, "beaconLogCreate returns BeaconLog; what makes an object returns a pointer to it"},
 		{"BeaconLog *beaconLogCreate(int room) { return 0; }\nvoid beaconLogPut(int beacon, int *marks, int n) {}\n", nil, "beaconLogPut does not take a BeaconLog* first"},
-		{"BeaconLog *beaconLogCreate(void) { return 0; }\n", nil, "beaconLogCreate takes 1 parameters in this problem (int room), and is declared with 0"},
+		{"BeaconLog *beaconLogCreate(void) { return 0; }\n", nil, "beaconLogCreate takes 1 parameter in this problem (int room), and is declared with 0 parameters"},
 		{"BeaconLog *beaconLogCreate(int room) { return 0; }\nvoid beaconLogPut(BeaconLog *o, int b, int *marks, int n) {}\nvoid beaconLogLast(BeaconLog *o) {}\n", nil, "beaconLogLast returns nothing, and the problem asks for text?"},
 	} {
 		l := language(t, "c")

@@ -45,7 +45,7 @@ func fitOCaml(f *fitting) error {
 		params = append(params, make([]string, len(f.function.Takes)-len(params))...)
 	}
 	if len(params) != len(f.function.Takes) {
-		return refuse("the function takes %d arguments in this problem, and is declared with %d", len(f.function.Takes), len(params))
+		return otherwiseDeclared("the function", len(f.function.Takes), "argument", "", len(params))
 	}
 	kinds := make([]string, len(params))
 	var b strings.Builder

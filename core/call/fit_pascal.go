@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"coldverdict/core/value"
+	"coldverdict/core/verdict"
 )
 
 // fitPascal puts calls of the function in the place of the program's own statements. How a value is read and
@@ -51,7 +52,11 @@ func fitPascal(f *fitting) error {
 	}
 	takes := len(f.function.Takes)
 	if len(params) != takes+outs {
-		return refuse("the function takes %d arguments in this problem%s, and is declared with %d", takes, map[bool]string{true: fmt.Sprintf(", and gives %d results by parameters behind them", outs)}[outs > 0], len(params))
+		besides := ""
+		if outs > 0 {
+			besides = ", gives " + verdict.Count(outs, "result") + " by parameters behind them"
+		}
+		return otherwiseDeclared("the function", takes, "argument", besides, len(params))
 	}
 
 	// A result, where there is one, comes first; what parameters give follows.

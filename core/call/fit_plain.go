@@ -75,6 +75,61 @@ func fitD(f *fitting) error {
 	return nil
 }
 
+// fitScala takes the arguments as the declaration has them, by names that stand where the function does. What
+// belongs to no class is put into an object.
+func fitScala(f *fitting) error {
+	if err := fitPlain(f); err != nil {
+		return err
+	}
+	s, _, err := f.chosen()
+	if err != nil {
+		return err
+	}
+	owners := slices.Clone(s.scopes)
+	if len(s.classes) == 0 {
+		f.source = slices.Concat([]byte("object ColdSource { "), f.source, []byte("\n}\n"))
+		owners = append(owners, "ColdSource")
+	} else if packaged := packagePrefix(f.source); packaged != "" {
+		owners[0] = packaged + owners[0]
+	}
+	owner := strings.Join(owners, ".")
+	f.words["IMPORT"] = "import " + owner + "._"
+	if n := len(s.kinds); n > 0 && s.kinds[n-1] != "object" {
+		owner = "coldObject"
+		f.words["IMPORT"] = "val coldObject = new " + strings.Join(owners, ".") + "\n      import coldObject._"
+	}
+	params := split(s.params)
+	if len(params) < len(f.function.Takes) {
+		return otherwiseDeclared(s.name, len(f.function.Takes), "argument", "", len(params))
+	}
+	var take, arguments []string
+	for i := range f.function.Takes {
+		_, declared, _ := strings.Cut(params[i], ":")
+		declared = strings.TrimPrefix(strings.TrimSpace(declared), "=>")
+		if at := defaultAt(declared); at >= 0 {
+			declared = declared[:at]
+		}
+		declared = strings.TrimSpace(declared)
+		name := fmt.Sprintf("coldA%d", i+1)
+		passed := name
+		if one, any := strings.CutSuffix(declared, "*"); any {
+			declared, passed = "Seq["+one+"]", name+": _*"
+		}
+		take = append(take, fmt.Sprintf("      val %s = take[%s](coldReader, %d)", name, declared, i+1))
+		arguments = append(arguments, passed)
+	}
+	f.words["TAKE"] = strings.Join(take, "\n")
+	f.words["CALL"] = owner + "." + s.name + "(" + strings.Join(arguments, ", ") + ")"
+	f.words["GIVE"] = "coldResult"
+	if n := f.function.Changes; n > 0 {
+		f.words["GIVE"] = arguments[n-1]
+		if f.function.UpTo {
+			f.words["GIVE"] = "Vector(coldResult, " + arguments[n-1] + ")"
+		}
+	}
+	return nil
+}
+
 var procOfNim = regexp.MustCompile("(?m)^(?:proc|func)[ \t]+`?(\\w+)`?")
 
 // fitNim finds the procedure, whose name Nim reads without its underscores and, but for the first letter, its capitals.

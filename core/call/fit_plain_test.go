@@ -1,11 +1,31 @@
 package call
 
 import (
+	"regexp"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
+
+func TestAScalaFunctionIsCalledWhereItStands(t *testing.T) {
+	for _, tt := range []struct{ name, source, begins, call string }{
+		{"in an object", "object Solution {\n  def longestThaw(t: Array[Int], limit: Int = 3): Int = 0\n}", "object Solution", "import Solution._\n      val coldA1 = take[Array[Int]](coldReader, 1)\n      val coldA2 = take[Int](coldReader, 2)\n      coldBegins()\n      val coldResult: Any = measured(Solution.longestThaw(coldA1, coldA2))"},
+		{"in a class of a package", "package hall\nclass Solution {\n  def longest_thaw(t: Map[Int, (Int, Int)], limit: => Long): Int = 0\n}", "package hall", "val coldObject = new hall.Solution\n      import coldObject._\n      val coldA1 = take[Map[Int, (Int, Int)]]"},
+		{"by name, and any number", "object O { def longestThaw(t: => Seq[Int], limit: Int*): Int = 0 }", "object O", "val coldA1 = take[Seq[Int]](coldReader, 1)\n      val coldA2 = take[Seq[Int]](coldReader, 2)\n      coldBegins()\n      val coldResult: Any = measured(O.longestThaw(coldA1, coldA2: _*))"},
+		{"alone", "import scala.collection.mutable\ndef longestThaw(t: List[Int], limit: Int) = 0", "object ColdSource { import", "measured(ColdSource.longestThaw(coldA1, coldA2))"},
+		{"beside a class with a type of its own", "class Heap[T](room: Int) { def longestThaw(t: List[Int], limit: Int) = 1 }\nobject Other { val h = new Heap[Int](3); def longestThaw(t: List[Int], limit: Int) = 0 }", "class Heap", "measured(Other.longestThaw(coldA1, coldA2))"},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			w := fitted(t, thawSignature, "scala", "a.scala", tt.source+"\n")
+			require.Empty(t, w.Refused)
+			assert.True(t, strings.HasPrefix(string(w.Source), tt.begins), "%s", w.Source)
+			assert.Contains(t, string(w.Source), tt.source+"\n", "its lines stay")
+			assert.Contains(t, regexp.MustCompile(`\n +`).ReplaceAllString(string(w.Files["cold_driver.scala"]), "\n      "), tt.call)
+		})
+	}
+}
 
 func TestAnOCamlFunctionIsCalledAsItsTypesSay(t *testing.T) {
 	for _, tt := range []struct {
@@ -87,10 +107,12 @@ func TestWhatLanguagesOfPlainValuesCannotServeIsRefusedInWords(t *testing.T) {
 		{"f(a: map(text, int)) -> int", "ocaml", "let f a = 0\n", "OCaml has no usual way to pass map(text, int)"},
 		{"f(a: int?) -> int", "pascal", "function f(a: longint): longint;", "Pascal has no usual way to pass what may be absent"},
 		{"f(a: int) -> int", "pascal", "unit a;\ninterface\nfunction f(a: longint): longint;", "a.x is a unit"},
-		{"f(a: int) -> int", "pascal", "function f(a, b: longint): longint;", "takes 1 arguments in this problem, and is declared with 2"},
+		{"f(a: int) -> int", "pascal", "function f(a, b: longint): longint;", "takes 1 argument in this problem, and is declared with 2 parameters"},
 		{"f(a: int[]) -> int", "ocaml", "let f (a : room) = 0\n", "it declares room where the problem has int[]"},
-		{"f(a: int) -> int", "ocaml", "let f a b = 0\n", "takes 1 arguments in this problem, and is declared with 2"},
+		{"f(a: int) -> int", "ocaml", "let f a b = 0\n", "takes 1 argument in this problem, and is declared with 2 parameters"},
 		{"f(a: int) -> int", "ocaml", "(* let f a = 0 *)\n", "there is no function f or F in a.x"},
+		{"f(a: int, b: int) -> int", "scala", "object S { def f(a: Int)(b: Int) = 1 }\n", "takes 2 arguments in this problem, and is declared with 1 parameter"},
+		{"f(a: tree(int)) -> int", "scala", "object S { def f(a: Tree) = 1 }\n", "Scala has no usual way to pass tree(int)"},
 		{"f(a: int) -> int", "nim", "# proc f(a: int): int = a\n", "there is no function f or F in a.x"},
 		{"find_it(a: int) -> int", "haskell", "findit a = 0\n", "there is no function find_it or findIt or FindIt in a.x"},
 	} {

@@ -53,7 +53,7 @@ func TestTheCDriverIsWrittenFromTheDeclaration(t *testing.T) {
 
 func TestADeclarationThatCannotBeServedIsRefusedInWords(t *testing.T) {
 	for _, tt := range []struct{ signature, language, source, words string }{
-		{thawSignature, "c", "int longest_thaw(int *temps, long long limit) {", "takes 3 parameters in this problem (int *temps, int temps_length, long long limit), and is declared with 2"},
+		{thawSignature, "c", "int longest_thaw(int *temps, long long limit) {", "takes 3 parameters in this problem (int *temps, int temps_length, long long limit), and is declared with 2 parameters"},
 		{thawSignature, "c", "int longest_thaw(int *temps, double n, long long limit) {", "declares double behind the array temps; its length is passed there"},
 		{thawSignature, "c", "double longest_thaw(int *temps, int n, long long limit) {", "returns double, and the problem asks for int"},
 		{"f(a: int[][][]) -> int", "c", "int f(int ***a, int n) {", "an argument of type int[][][] cannot be passed to C"},
@@ -63,7 +63,7 @@ func TestADeclarationThatCannotBeServedIsRefusedInWords(t *testing.T) {
 		{"f(a: int) -> int[]", "c", "int *f(int a, int n) {", "the length of the array that it returns is written to a pointer there"},
 		{"f(a: int) -> int[][]", "c", "int **f(int a, int *n, int *m) {", "a pointer to the lengths of the rows that it returns"},
 		{"f(a: int) -> (b: int, c: int)", "c", "void f(int a, int b, int *c) {", "a pointer is passed to which b is written"},
-		{thawSignature, "rust", "fn longest_thaw(temps: Vec<i32>) -> i32 {", "takes 2 arguments in this problem, and is declared with 1 parameters"},
+		{thawSignature, "rust", "fn longest_thaw(temps: Vec<i32>) -> i32 {", "takes 2 arguments in this problem, and is declared with 1 parameter"},
 		{"f(a: int[]) -> argument 1", "rust", "fn f(a: Vec<i32>) {", "must be declared as &mut"},
 		{thawSignature, "go", "package p\n\nfunc other() { if true {", "there is no function longest_thaw"},
 		{thawSignature, "java", "class A { int other() {", "there is no function longest_thaw or longestThaw or LongestThaw in a.x"},
@@ -155,6 +155,7 @@ func TestAnEmptyFunctionHasTheTypesOfItsLanguage(t *testing.T) {
 		"ruby":       {"def find_tents(grid, heights, deep, tag, on)"},
 		"java":       {"record Result(Integer least, String[] names) {}", "Result findTents(String[] grid, double[][] heights, BigInteger deep, Character tag, boolean on) {"},
 		"kotlin":     {"data class Result(val least: Int?, val names: List<String>)", "fun findTents(grid: List<String>, heights: List<DoubleArray>, deep: BigInteger, tag: Char?, on: Boolean): Result {"},
+		"scala":      {"object Solution {", "def findTents(grid: Array[String], heights: Array[Array[Double]], deep: BigInt, tag: Option[Char], on: Boolean): (Option[Int], Array[String]) = ???"},
 		"csharp":     {"public Tuple<int?, string[]> FindTents(string[] grid, double[][] heights, BigInteger deep, char? tag, bool on)"},
 		"go":         {"import \"math/big\"", "func findTents(grid []string, heights [][]float64, deep *big.Int, tag *rune, on bool) (least *int, names []string) {"},
 		"haskell":    {"findTents :: [String] -> [[Double]] -> Integer -> Maybe Char -> Bool -> (Maybe Int, [String])\nfindTents grid heights deep tag on = undefined"},

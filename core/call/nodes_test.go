@@ -172,7 +172,7 @@ func TestWhatAClassLacksIsSaid(t *testing.T) {
 	for _, tt := range []struct{ language, source, says string }{
 		{"java", "class Cache { }\n", "there is no class BeaconCache"}, {"kotlin", "fun f() { }\n", "there is no class BeaconCache"}, {"csharp", "class C { }\n", "there is no class BeaconCache"},
 		{"cpp", "class C { };\n", "there is no class BeaconCache"}, {"cpp", "class BeaconCache { void put(int k); };\n", "BeaconCache has no method get"},
-		{"rust", "struct C;\n", "there is no class BeaconCache"}, {"rust", "struct BeaconCache {}\nimpl BeaconCache { fn new(room: i32) -> Self { BeaconCache {} } fn put(&mut self, k: i32) {} }\n", "put takes 2 arguments in this problem, and is declared with 1 parameters"},
+		{"rust", "struct C;\n", "there is no class BeaconCache"}, {"rust", "struct BeaconCache {}\nimpl BeaconCache { fn new(room: i32) -> Self { BeaconCache {} } fn put(&mut self, k: i32) {} }\n", "put takes 2 arguments in this problem, and is declared with 1 parameter"},
 		{"go", "package p\n\ntype C struct{}\n", "there is no type BeaconCache"}, {"go", "package p\n\ntype BeaconCache struct{}\n", "BeaconCache has no method put"},
 	} {
 		w, err := Around(cacheCall())(language(t, tt.language), "", "a.x", []byte(tt.source))

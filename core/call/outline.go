@@ -66,7 +66,7 @@ type outliner struct {
 	round  int // depth of parentheses
 }
 
-var scopeHeader = regexp.MustCompile(`\b(class|struct|namespace|interface|object|record|enum|trait|module|mod)\s+(?:class\s+)?([\w:.]+)\s*(?:<[^{}]*>\s*)?(?:[(:,]|$|extends\b|implements\b|final\b|where\b|permits\b|private\b|internal\b)`)
+var scopeHeader = regexp.MustCompile(`\b(class|struct|namespace|interface|object|record|enum|trait|module|mod)\s+(?:class\s+)?([\w:.]+)\s*(?:<[^{}]*>\s*)?(?:[(:,[]|$|extends\b|implements\b|final\b|where\b|permits\b|private\b|internal\b)`)
 
 var implHeader = regexp.MustCompile(`\bimpl\b\s*(?:<[^{}]*?>\s*)?(?:([\w:<>', ]+?)\s+for\s+)?(\w+)`)
 
@@ -331,7 +331,7 @@ func split(params string) (list []string) {
 		case '(', '[', '{', '<':
 			depth++
 		case ')', ']', '}', '>':
-			if params[i] != '>' || i == 0 || params[i-1] != '-' {
+			if params[i] != '>' || i == 0 || params[i-1] != '-' && params[i-1] != '=' { // an arrow closes nothing
 				depth--
 			}
 		}

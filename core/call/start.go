@@ -276,6 +276,9 @@ var dialects = map[string]dialect{
 		}
 		return fmt.Sprintf("import java.math.BigInteger\n\n%sfun %s(%s): %s {\n    throw NotImplementedError()\n}\n", class, w.name, w.params("%s: %s"), kind)
 	}},
+	"scala": {names("Int", "Long", "BigInt", "Double", "Boolean", "String", "Char"), around("Array[", "]"), around("Option[", "]"), nodeAs("NODE"), "", camel, func(w *starter) string {
+		return fmt.Sprintf("object Solution {\n  def %s(%s): %s = ???\n}\n", w.name, w.params("%s: %s"), w.result("Unit", listed("(", ")")))
+	}},
 	"csharp": {names("int", "long", "BigInteger", "double", "bool", "string", "char"), around("", "[]"), func(t string) string {
 		return strings.TrimSuffix(t, "?") + map[bool]string{false: "?"}[t == "string" || strings.HasSuffix(t, "[]")]
 	}, nodeAs("NODE"), "object", pascal, func(w *starter) string {

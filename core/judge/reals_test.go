@@ -20,6 +20,7 @@ var samesIn = map[string]string{
 	"same.js":         "var same = function (x) { return x; };\n",
 	"same.ts":         "function same(x: number): number { return x; }\n",
 	"same.kt":         "class Solution { fun same(x: Double): Double = x }\n",
+	"same.scala":      "object Solution { def same(x: Double): Double = x }\n",
 	"same.py":         "class Solution:\n    def same(self, x: float) -> float:\n        return x\n",
 	"same.rb":         "def same(x)\n  x\nend\n",
 	"same.rs":         "impl Solution { pub fn same(x: f64) -> f64 { x } }\n",

@@ -46,7 +46,7 @@ var families = map[string]family{
 	"py":    {bound: lazy.New(`(?m)\b(?:def|class)\s+(\w+)|^[ \t]*(\w+)\s*(?::[^=\n]*)?=[^=]|\bas\s+(\w+)|\bfor\s+(\w+)\b`), after: lazy.New(`(?m)^from[ \t]+__future__[ \t]+import\b.*`), own: true},
 	"rb":    {bound: lazy.New(`\b(?:class|module)\s+(\w+)`), own: true},
 	"go":    {bound: lazy.New(`(?m)\b(?:func|type|var|const)\s+(\w+)|\b(\w+)(?:\s*,\s*\w+)*\s*:=`), after: lazy.New(`(?m)^[ \t]*package\s+\w+`)},
-	"scala": {},
+	"scala": {bound: lazy.New(`\b(?:class|object|trait|type|def|val|var)\s+(\w+)|\bimport\s+[\w.]*\.(\w+)\b|\bimport\s[^\n{]*\{[^}]*?(\w+)[^}]*\}`), after: lazy.New(`(?m)^[ \t]*package\s+[\w.]+[ \t]*;?`), end: "; "},
 }
 
 // A use is a name that a line of the table serves.

@@ -25,6 +25,8 @@ func TestWhatASourceNeedsOfWhatJudgesSupply(t *testing.T) {
 		{"Java with imports", "java", "import java.util.List;\nimport java.util.ArrayList;\nclass Solution { List<Integer> f() { return new ArrayList<>(); } }", nil},
 		{"a class of its own", "java", "class Stack {}\nclass Solution { int f() { return new Stack().hashCode(); } }", nil},
 		{"Kotlin", "kt", "fun f(a: IntArray): Int { val q = PriorityQueue<Int>(); return max(a[0], 2.0.pow(3).toInt()) }", []string{"import java.util.*", "import kotlin.math.*"}},
+		{"Scala", "scala", "object Solution { def f(a: Array[Int]) = { val q = mutable.Map[Int, Int](); max(a.max, ListBuffer(1).size) } }", []string{"import scala.collection.mutable", "import scala.collection.mutable.{ArrayBuffer, ListBuffer, PriorityQueue}", "import scala.math._"}},
+		{"Scala that imports", "scala", "import scala.collection.mutable.ListBuffer\nimport math.{min, max}\nimport scala.collection.{mutable => own}\nobject Solution { def f(a: Array[Int]) = ListBuffer(own.Set(1), a.max).size }", nil},
 		{"C#", "cs", "public class Solution { public int F(int[] a) { var d = new Dictionary<int, int>(); return Math.Max(a.Sum(), d.Count); } }", []string{"using System.Collections.Generic;", "using System.Linq;", "using System;"}},
 		{"Rust", "rs", "impl Solution { fn f(a: Vec<i32>) -> i32 { let m: HashMap<i32, i32> = HashMap::new(); let s: HashSet<i32> = HashSet::new(); m.len() as i32 } }", []string{"use std::collections::{HashMap, HashSet};"}},
 		{"Rust that uses", "rs", "use std::collections::{HashMap, hash_map::Entry};\nfn f() { let m: HashMap<i32, i32> = HashMap::new(); }", nil},

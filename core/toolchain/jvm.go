@@ -30,7 +30,10 @@ func mainClass(dir, source string) string {
 		}
 		return nil
 	})
-	for _, name := range []string{strings.TrimSuffix(source, ".java"), "Main"} {
+	// A class within another is rarely the one, and a compiler makes such for its own ends.
+	slices.SortStableFunc(found, func(a, b string) int { return strings.Count(a, "$") - strings.Count(b, "$") })
+	stem := strings.TrimSuffix(source, filepath.Ext(source))
+	for _, name := range []string{stem, "Main"} {
 		if slices.Contains(found, name) {
 			return name
 		}
@@ -38,5 +41,5 @@ func mainClass(dir, source string) string {
 	if found = append(found, all...); len(found) > 0 {
 		return found[0]
 	}
-	return strings.TrimSuffix(source, ".java")
+	return stem
 }

@@ -201,8 +201,8 @@ func (l *Language) FirstExtension() string {
 	return l.Extensions[0]
 }
 
-// WithFlags adds flags to the commands of a language's compiler, and of those that were made from it. It reports that
-// there is one.
+// WithFlags adds flags to the commands of a language's compiler, and of other compilers of the same language. It
+// reports that there is one.
 func (t *Languages) WithFlags(name string, flags []string) (any bool) {
 	add := func(commands []Command) (more []Command) {
 		for _, c := range commands {
@@ -215,7 +215,7 @@ func (t *Languages) WithFlags(name string, flags []string) (any bool) {
 		return more
 	}
 	for _, l := range t.list {
-		if l.Name == name || l.Like == name {
+		if slices.Contains(t.Family(l), name) {
 			l.Build, l.BuildAgain, l.Checked, l.CheckedAgain, l.Traced = add(l.Build), add(l.BuildAgain), add(l.Checked), add(l.CheckedAgain), add(l.Traced)
 		}
 	}

@@ -3,6 +3,7 @@ package toolchain
 import (
 	"os"
 	"regexp"
+	"slices"
 	"testing"
 
 	"coldverdict/internal/testenv"
@@ -97,11 +98,22 @@ standard = "c11"
 func TestTheLimitsOfALanguageCountForItsOtherCompilers(t *testing.T) {
 	all := Ours()
 	for name, want := range map[string][]string{
-		"cpp": {"cpp"}, "cpp-clang": {"cpp", "cpp-clang"}, "pypy": {"python", "pypy"}, "kotlin": {"kotlin"}, "d-gdc": {"d", "d-gdc"},
+		"cpp": {"cpp"}, "cpp-clang": {"cpp", "cpp-clang"}, "pypy": {"python", "pypy"}, "kotlin": {"kotlin"}, "scala": {"scala"}, "d-gdc": {"d", "d-gdc"},
 	} {
 		l, _ := all.Find(name)
 		assert.Equal(t, want, all.Family(l))
 	}
+}
+
+func TestFlagsOfALanguageGoToItsOtherCompilersAlone(t *testing.T) {
+	all := Ours()
+	require.True(t, all.WithFlags("java", []string{"-Xlint"}))
+	require.True(t, all.WithFlags("cpp", []string{"-DLOCAL"}))
+	for name, want := range map[string][2]bool{"java": {true, false}, "kotlin": {}, "scala": {}, "cpp": {false, true}, "cpp-clang": {false, true}, "c": {}} {
+		l, _ := all.Find(name)
+		assert.Equal(t, want, [2]bool{slices.Contains(l.Build[0], "-Xlint"), slices.Contains(l.Build[0], "-DLOCAL")}, name)
+	}
+	assert.False(t, all.WithFlags("ruby", []string{"-w"}), "it has no compiler")
 }
 
 func TestWhatIsWrongInATableIsToldWithItsLine(t *testing.T) {

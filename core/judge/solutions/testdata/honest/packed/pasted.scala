@@ -1,0 +1,7 @@
+object Solution {
+    def packed(temps: Array[Int], missing: Int): Int = {
+        val kept = temps.filter(_ != missing)
+        kept.copyToArray(temps)
+        kept.length
+    }
+}
