@@ -78,7 +78,11 @@ func (a *app) status(ctx context.Context, err error) int {
 	var mistakes problem.Mistakes
 	say := func() {
 		for line := range strings.Lines(err.Error()) {
-			fmt.Fprintf(a.errors, "cold: %s\n", term.Visible(strings.TrimRight(line, "\n")))
+			line = term.Visible(strings.TrimRight(line, "\n"))
+			if line != "" && !strings.HasPrefix(line, "  ") { // what is to be copied stands by itself
+				line = "cold: " + line
+			}
+			fmt.Fprintln(a.errors, line)
 		}
 	}
 	switch {

@@ -201,11 +201,11 @@ func (f crossFlags) timeWords(o cross.Options) string {
 // crossed chooses the candidates and the reference.
 func (a *app) crossed(p *problem.Problem, named []string, from string, f crossFlags, o *cross.Options) (chosen string, err error) {
 	if !p.Generates() {
-		return "", noShape()
+		return "", noShape(p)
 	}
 	if f.style != "" {
 		if p.Shape == nil {
-			return "", noShape()
+			return "", noShape(p)
 		}
 		if _, err := p.Shape.Make(shape.Making{Style: f.style}); err != nil {
 			return "", wrongShape(err)

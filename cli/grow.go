@@ -91,7 +91,7 @@ func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
 		return err
 	}
 	if !p.Generates() {
-		return noShape()
+		return noShape(p)
 	}
 	list, chosen, err := choice{names: a.within(c.Args().Slice(), from), from: from, lang: f.run.lang}.of(p, a.languages)
 	if err != nil {

@@ -8,6 +8,7 @@ import (
 	"math/rand/v2"
 	"os"
 	"path/filepath"
+	"strings"
 
 	"github.com/urfave/cli/v3"
 
@@ -83,7 +84,7 @@ func (a *app) shapeMake(ctx context.Context, f makeFlags) (err error) {
 	}
 	if f.style == "list" {
 		if p.Shape == nil {
-			return noShape()
+			return noShape(p)
 		}
 		for _, name := range p.Shape.Styles() {
 			a.screen.Print("%s", name)
@@ -135,7 +136,7 @@ func (a *app) making(ctx context.Context, p *problem.Problem, f makeFlags, size 
 		}, m.Close, nil
 	}
 	if p.Shape == nil {
-		return nil, nil, noShape()
+		return nil, nil, noShape(p)
 	}
 	return func(seed shape.Seed) ([]byte, error) {
 		in, err := p.Shape.Make(shape.Making{Seed: seed, Size: size, Style: f.style})
@@ -164,8 +165,22 @@ func wrongShape(err error) error {
 	return usageError("%v", err)
 }
 
-func noShape() error {
-	return usageError("there is no %s here; write one, such as n: int 1..100, a line of the input a line", problem.ShapeFile)
+// noShape says what a problem lacks, and how it may begin.
+func noShape(p *problem.Problem) error {
+	words := fmt.Sprintf("there is no %s here; write one, ", problem.ShapeFile)
+	example := p.ShapeExample()
+	switch {
+	case p.Call == nil:
+		return usageError("%ssuch as %s, a line of the input a line", words, strings.TrimSpace(example))
+	case example == "":
+		return usageError("%sa line for each argument; docs/shape.md, \"Function problems\", says how", words)
+	}
+	return usageError("%swhich may begin so, with the bounds of your problem:\n\n%s", words, indented(example))
+}
+
+// indented moves lines to the right.
+func indented(text string) string {
+	return "    " + strings.ReplaceAll(strings.TrimSuffix(text, "\n"), "\n", "\n    ")
 }
 
 // writeInputs writes inputs as NAME.in into a folder, each whole, and none at all if

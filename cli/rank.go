@@ -109,7 +109,7 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 func (a *app) rankBySize(ctx context.Context, p *problem.Problem, o rank.Options, f rankFlags) error {
 	switch {
 	case !p.Generates():
-		return noShape()
+		return noShape(p)
 	case f.csv || f.markdown || len(f.which.patterns)+len(f.which.groups) > 0:
 		return usageError("--by-size generates its inputs, and is written as text or with --json; leave out --case, --group, --csv and --markdown")
 	}

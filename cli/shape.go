@@ -34,7 +34,7 @@ func (a *app) shaped() (*problem.Problem, error) {
 	case err != nil:
 		return nil, err
 	case p.Shape == nil:
-		return nil, noShape()
+		return nil, noShape(p)
 	}
 	return p, nil
 }

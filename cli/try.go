@@ -283,7 +283,7 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, env
 		return p, func() {}, nil
 	}
 	if !p.Generates() {
-		return nil, nil, noShape()
+		return nil, nil, noShape(p)
 	}
 	e, err := edges.Add(ctx, p, edges.Options{Env: env, Most: usualEdgeCases}, func(words string) { a.screen.Progress("%s", term.Visible(words)) })
 	a.screen.Progress("")

@@ -91,3 +91,27 @@ func TestAShapeAloneMakesAFolderAProblem(t *testing.T) {
 	_, err := Load(folder(t, map[string]string{"notes.txt": ""}), words)
 	assert.ErrorContains(t, err, "no input.shape")
 }
+
+func TestAShapeToBeginWithHasTheArgumentsOfTheProblem(t *testing.T) {
+	for table, want := range map[string]string{
+		"": "n: int 1..100\n",
+		"[call]\nname = \"f\"\ntakes = [\"temps: int[]\", \"rows: real[][]\", \"limit: long?\", \"on: bool\", \"word: text\", \"mark: char[]\"]\nreturns = \"int\"\n": "temps: int[1..9] 0..9\nrows: real[1..9][1..9] 0..9 places 1\nlimit: int 0..9\non: pick(\"true\", \"false\")\nword: token(1..8, \"a-z\")\nmark: token(1, \"a-z\")[1..9]\n",
+		"[call]\nname = \"f\"\ntakes = [\"rope: list(int)\", \"root: tree(int)\", \"huts: graph(int)\"]\nreturns = \"int\"\n":                                         "rope: int[1..9] 0..9\nroot: nodes(0..9) 0..9\nhuts_size: int 1..9\nhuts: tree(huts_size)\n",
+		"[call]\nname = \"f\"\ntakes = [\"x: any\"]\nreturns = \"int\"\n":                                                                                             "",
+		"[class]\nname = \"Store\"\nnew = [\"room: int\"]\nmethods = [\"get(key: text) -> int\", \"put(key: text, amounts: int[])\"]\n":                               "new(room: int 0..9)\nrepeat 1..30 {\n  either { get(key: token(1..8, \"a-z\")) }\n  or     { put(key: token(1..8, \"a-z\"), amounts: int[1..9] 0..9) }\n}\n",
+		"[class]\nname = \"Counter\"\nmethods = [\"next() -> int\"]\n":                                                                                                "new()\nrepeat 1..30 {\n  next()\n}\n",
+		"[class]\nname = \"Store\"\nmethods = [\"put(all: int[], key: int)\"]\n":                                                                                      "",
+	} {
+		files := map[string]string{"verdict.toml": table, "a.py": ""}
+		require.Equal(t, want, load(t, files).ShapeExample(), table)
+		if files["input.shape"] = want; want != "" {
+			p := load(t, files)
+			made, err := p.Shape.Make(shape.Making{Seed: 1})
+			require.NoError(t, err, want)
+			text := made.Append(nil)
+			fault, err := p.CheckShape(Data{Text: text, Size: int64(len(text))}, shape.Options{})
+			require.NoError(t, err)
+			assert.Nil(t, fault, "%s", text)
+		}
+	}
+}
