@@ -14,6 +14,8 @@ type bundling interface {
 	joins() bool
 	// most is how many go into one run at the most.
 	most(*source) int
+	// edges is how many small edge cases go into one run at the most.
+	edges() int
 	// pack puts inputs together, as many of the first as there is room for.
 	pack(*source, []*input) (*pack, error)
 	// failing is the input that a failure lies in, by where in its pack it was seen.

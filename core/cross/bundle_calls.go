@@ -19,6 +19,8 @@ func (asCalls) joins() bool { return false }
 
 func (asCalls) most(*source) int { return mostCalls }
 
+func (asCalls) edges() int { return 16 }
+
 func (asCalls) pack(_ *source, list []*input) (*pack, error) {
 	p := &pack{inputs: list}
 	for _, i := range list {

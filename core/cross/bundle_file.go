@@ -27,6 +27,8 @@ func (inFile) most(s *source) int {
 	return int(min(s.shape.Packs(), mostCases))
 }
 
+func (inFile) edges() int { return 1 }
+
 func (inFile) pack(s *source, list []*input) (*pack, error) {
 	if len(list) == 1 {
 		return &pack{inputs: list, texts: [][]byte{list[0].bytes()}}, nil

@@ -505,6 +505,27 @@ func TestFunctionsAreCalledManyTimesInOneProcess(t *testing.T) {
 	}
 }
 
+// A call on which the reference fails does not take others with it, and sizes are those of one call.
+func TestOneCallAmongManyIsCountedForItself(t *testing.T) {
+	testenv.Need(t, "python3")
+	takes := []value.Field{{Name: "crates", Type: typeOf(t, "int[]")}}
+	right := "def heaviest(crates):\n    return max(crates, default=0)\n"
+	r := newTrial(t, "", "reference.py", "def heaviest(crates):\n    return max(crates)\n", "candidate.py", right)
+	r.problem.Call = &problem.Call{Name: "heaviest", Takes: takes, Returns: []value.Field{{Type: typeOf(t, "int")}}}
+	var err error
+	r.problem.Shape, err = shape.ParseArguments("crates: int[0..5] 1..9", takes)
+	require.NoError(t, err)
+	r.options.Count = 400
+	result := r.run(t)
+	assert.Equal(t, 400, result.Inputs)
+	assert.NotZero(t, result.Health.Failed, "it has no answer for no crates")
+	assert.Equal(t, 400, result.Health.Failed+result.Health.Answered, "it has one for all others")
+	assert.Equal(t, result.Health.Answered, result.Judged)
+	most := int64(len("crates: [1, 2, 3, 4, 5]\n"))
+	assert.LessOrEqual(t, result.Health.Largest, most)
+	assert.LessOrEqual(t, result.Slowest[0].Bytes, most)
+}
+
 // What is kept from case to case may show in the opposite order only.
 func TestWhatDependsOnTheOrderIsCutDownInTheOrderInWhichItShows(t *testing.T) {
 	takes := []value.Field{{Name: "crate", Type: typeOf(t, "int")}}

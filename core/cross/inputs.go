@@ -141,7 +141,7 @@ type pack struct {
 	inputs []*input
 	joined *shape.Input // of several in one file; else nil
 	texts  [][]byte     // one for each call, otherwise one
-	size   int64        // bytes
+	size   int64        // bytes of all of it
 	cases  int          // in the file; 0: inputs are not made of cases
 	stream stream
 	epoch  *epoch // of random inputs

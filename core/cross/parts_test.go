@@ -11,6 +11,7 @@ import (
 
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
+	"coldverdict/core/value"
 )
 
 func TestAnOutputIsDividedAmongItsCases(t *testing.T) {
@@ -85,6 +86,51 @@ func TestPacksGrowAsLongAsTheyAreFast(t *testing.T) {
 	assert.Less(t, s.pack, before, "the reference was too slow")
 }
 
+func TestPacksGrowWhereProgramsTakeLongToStart(t *testing.T) {
+	size := shape.Size(0)
+	s := scheduled(t, "cases t: int 1..1000 { n: int 1..9 }", Options{Size: &size})
+	start := 2 * packTime
+	for range 8 {
+		p, err := s.next(context.Background())
+		require.NoError(t, err)
+		s.ended(p, start+time.Duration(len(p.inputs))*time.Microsecond, nil, false)
+	}
+	assert.Greater(t, s.pack, 4*firstPack, "what each input takes is little")
+	p, err := s.next(context.Background())
+	require.NoError(t, err)
+	before := s.pack
+	s.ended(p, start+3*packTime, nil, false)
+	assert.Less(t, s.pack, before, "what all of them take is much")
+}
+
+func TestSmallEdgeCasesOfAFunctionShareARun(t *testing.T) {
+	takes := []value.Field{{Name: "crates", Type: typeOf(t, "int[]")}}
+	arguments, err := shape.ParseArguments("crates: int[0..50] 1..1000", takes)
+	require.NoError(t, err)
+	src, err := openSource(context.Background(), &problem.Problem{Shape: arguments, Call: &problem.Call{Name: "f", Takes: takes}}, Options{})
+	require.NoError(t, err)
+	s := newSchedule(src, Options{Count: 20})
+	all, err := arguments.EdgeCases(context.Background(), 19)
+	require.NoError(t, err)
+	require.Len(t, all.Cases, 19)
+	s.haveEdges(all.Cases)
+	p, err := s.next(context.Background())
+	require.NoError(t, err)
+	assert.Len(t, p.texts, 16)
+	assert.Equal(t, all.Cases[1].Name, p.inputs[1].Edge)
+	s.ended(p, time.Millisecond, nil, false)
+	p, err = s.next(context.Background())
+	require.NoError(t, err)
+	assert.Len(t, p.texts, 3, "those that are left")
+	s.ended(p, time.Millisecond, nil, false)
+	p, err = s.next(context.Background())
+	require.NoError(t, err)
+	assert.Equal(t, []any{1, randomStream}, []any{len(p.texts), p.stream})
+	p, err = s.next(context.Background())
+	require.NoError(t, err)
+	assert.Nil(t, p, "so many were asked for")
+}
+
 func TestTheReferenceSetsACeiling(t *testing.T) {
 	s := scheduled(t, "n: int 1..100000\nw: int[n] 1..9", Options{Seed: 3})
 	slow := func(p *pack) bool { return len(p.texts[0]) > 8 }
@@ -146,7 +192,7 @@ func answered(t *testing.T, p *problem.Problem, answers ...string) Coverage {
 	s := newSeen(p)
 	for _, answer := range answers {
 		one := &pack{inputs: []*input{{Origin: Origin{Style: "sorted"}, text: []byte("1\n")}}, texts: [][]byte{[]byte("1\n")}}
-		s.add(one, [][]byte{[]byte(answer)}, true)
+		s.add(one, [][]byte{[]byte(answer)}, [][]byte{[]byte(answer)})
 	}
 	return s.summary(p, Result{})
 }

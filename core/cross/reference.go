@@ -61,40 +61,56 @@ func (s *search) isTooLarge(p *pack) bool {
 	return p.stream == largeStream && s.slowest > 0 && p.size >= s.slowest
 }
 
-// So many inputs without any answer are enough to give a reference up: those on which
-// it was too slow, and those on which it failed otherwise.
+// So many runs without any answer are enough to give a reference up: those in which
+// it was too slow, and those in which it failed otherwise.
 const (
 	enoughSlow   = 3
 	enoughFailed = 10
 )
 
-// referenceFailed notes what the reference did, and gives it up where it answers
+// referenceFailed notes what the reference did not answer, and gives it up where it answers
 // nothing.
-func (s *search) referenceFailed(ctx context.Context, worker int, p *pack, t *trouble) error {
+func (s *search) referenceFailed(ctx context.Context, worker int, p *pack, troubles []trouble) error {
+	var first *trouble // that is shown
 	s.mu.Lock()
 	h := &s.result.Health
-	if t.slow() {
+	none := h.Answered == 0 && len(troubles) == len(p.texts)
+	failed, slow := h.Failed, h.Slow
+	for _, t := range troubles {
+		if !t.slow() {
+			if h.Failed++; h.Failed == 1 {
+				first = &t
+			}
+			continue
+		}
+		size := int64(len(p.texts[t.at]))
 		h.Slow++
-		if h.SlowFrom == 0 || p.size < h.SlowFrom {
-			h.SlowFrom = p.size
+		if h.SlowFrom == 0 || size < h.SlowFrom {
+			h.SlowFrom = size
 		}
-		if p.stream == largeStream && (s.slowest == 0 || p.size < s.slowest) {
-			s.slowest = p.size
-		}
-		if h.Wrong == "" && h.Answered == 0 && h.Slow >= enoughSlow && p.stream != largeStream {
-			h.Wrong = fmt.Sprintf("it answered none of the first %d inputs in %g s each; the smallest of them has %d bytes", h.Slow, referenceTime.Seconds(), h.SlowFrom)
-			h.WrongOn = &Failure{dataOf(p.texts[t.at]), t.outcome}
-		}
-	} else {
-		h.Failed++
-		if h.Wrong == "" && h.Answered == 0 && h.Failed >= enoughFailed {
-			h.Wrong = fmt.Sprintf("it failed on each of the first %d inputs", h.Failed)
+		if p.stream == largeStream && (s.slowest == 0 || size < s.slowest) {
+			s.slowest = size
 		}
 	}
-	first, over := h.Failed == 1 && !t.slow(), h.Wrong != ""
+	if h.Failed > failed {
+		s.failedRuns++
+	}
+	if h.Slow > slow {
+		s.slowRuns++
+	}
+	switch {
+	case h.Wrong != "" || !none:
+	case s.slowRuns >= enoughSlow && p.stream != largeStream && h.Slow > slow:
+		h.Wrong = fmt.Sprintf("it answered none of the first %d inputs in %g s each; the smallest of them has %d bytes", h.Slow, referenceTime.Seconds(), h.SlowFrom)
+		at := slices.IndexFunc(troubles, trouble.slow)
+		h.WrongOn = &Failure{dataOf(p.texts[troubles[at].at]), troubles[at].outcome}
+	case s.failedRuns >= enoughFailed:
+		h.Wrong = fmt.Sprintf("it failed on each of the first %d inputs", h.Failed)
+	}
+	over := h.Wrong != ""
 	s.mu.Unlock()
-	if first {
-		if err := s.showFailure(ctx, worker, p, t); err != nil {
+	if first != nil {
+		if err := s.showFailure(ctx, worker, p, *first); err != nil {
 			return err
 		}
 	}
@@ -110,7 +126,7 @@ func dataOf(text []byte) problem.Data { return problem.Data{Text: text, Size: in
 const failureTime = 3 * time.Second
 
 // showFailure shrinks the first input on which the reference fails.
-func (s *search) showFailure(ctx context.Context, worker int, p *pack, t *trouble) error {
+func (s *search) showFailure(ctx context.Context, worker int, p *pack, t trouble) error {
 	kind := kindOf(t.outcome)
 	text := p.texts[t.at]
 	last := t.outcome

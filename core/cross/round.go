@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"io"
+	"slices"
 	"strconv"
 	"time"
 
@@ -31,8 +32,8 @@ func (s *search) round(ctx, trying context.Context, worker int, p *pack) error {
 			return err
 		}
 	}
-	s.count(p, r.answers != nil || s.base == ByChecker, r.answers != nil)
-	traits := s.seen.add(p, r.printed, r.answers != nil)
+	s.count(p, r.answers)
+	traits := s.seen.add(p, r.printed, r.answers)
 	for _, one := range r.ran {
 		traits[one.input] = append(traits[one.input], one.value)
 	}
@@ -52,7 +53,7 @@ type round struct {
 	ctx, trying context.Context
 	worker      int
 	p           *pack
-	answers     [][]byte       // the reference's; nil: there are none
+	answers     [][]byte       // the reference's, each nil where it has none; nil: there are none
 	printed     [][]byte       // those, or what the first candidate printed whose output is whole
 	by          int            // which candidate that was
 	slow        bool           // the reference took too long
@@ -66,13 +67,15 @@ func (r *round) askReference() error {
 	if s.base != ByReference || s.isTooLarge(r.p) {
 		return nil
 	}
-	answers, t, err := s.ask(r.trying, r.worker, r.p.texts, r.p.stream == largeStream)
-	r.answers = answers
-	if err != nil || t == nil {
+	answers, troubles, err := s.askEach(r.trying, r.worker, r.p.texts, r.p.stream == largeStream)
+	if err != nil {
 		return err
 	}
-	r.slow = t.slow()
-	return s.referenceFailed(r.trying, r.worker, r.p, t)
+	if len(troubles) < len(answers) {
+		r.answers = answers
+	}
+	r.slow = slices.ContainsFunc(troubles, trouble.slow)
+	return s.referenceFailed(r.trying, r.worker, r.p, troubles)
 }
 
 // try runs the pack through one candidate.
@@ -134,17 +137,22 @@ func textsOf(heads []box.Head) (texts [][]byte, whole bool) {
 }
 
 // count notes that inputs were tried.
-func (s *search) count(p *pack, judged, answered bool) {
+func (s *search) count(p *pack, answers [][]byte) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	s.result.Inputs += len(p.inputs)
 	s.result.Runs++
-	if judged {
-		s.result.Judged += len(p.inputs)
+	answered, h := 0, &s.result.Health
+	for i, answer := range answers {
+		if answer != nil {
+			answered += len(p.inputs) / len(answers) // all, where they are joined in one file
+			h.Largest = max(h.Largest, int64(len(p.texts[i])))
+		}
 	}
-	if answered {
-		s.result.Health.Answered += len(p.inputs)
-		s.result.Health.Largest = max(s.result.Health.Largest, p.size)
+	h.Answered += answered
+	s.result.Judged += answered
+	if s.base == ByChecker {
+		s.result.Judged += len(p.inputs) - answered
 	}
 }
 
@@ -155,7 +163,7 @@ func (s *search) peaks(candidate int, p *pack, outcomes []verdict.Outcome) {
 	peak := &s.result.Slowest[candidate]
 	for i, o := range outcomes {
 		if o.Usage.CPU > peak.Time {
-			peak.Time, peak.Origin, peak.Bytes = o.Usage.CPU, p.inputs[i].Origin, p.size
+			peak.Time, peak.Origin, peak.Bytes = o.Usage.CPU, p.inputs[i].Origin, int64(len(p.texts[i]))
 		}
 		peak.Memory = max(peak.Memory, o.Usage.Memory)
 	}

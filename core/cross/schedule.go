@@ -29,8 +29,8 @@ const (
 	largeAfter = 300 * time.Millisecond
 )
 
-// The bounds of what goes into one run: the inputs in the first, and for how long the
-// slowest of the programs may take when it shall become more.
+// The bounds of what goes into one run: the inputs in the first, and for how long a round may take,
+// beyond what the shortest one took, when it shall become more.
 const (
 	firstPack = 8
 	packTime  = 250 * time.Millisecond
@@ -53,11 +53,13 @@ type schedule struct {
 	large   []shape.EdgeCase
 	edging  bool // edge cases are still being chosen
 	spent   [3]time.Duration
-	pack    int   // inputs in one run
-	most    int   // inputs in one run, at most
-	rung    int   // the highest that may be climbed to
-	ceiling int   // the highest that is not too slow for the reference
-	strikes []int // by rung, inputs that were
+	pack    int           // inputs in one run
+	edges   int           // small edge cases in one run
+	least   time.Duration // that a round took: programs start, and little more
+	most    int           // inputs in one run, at most
+	rung    int           // the highest that may be climbed to
+	ceiling int           // the highest that is not too slow for the reference
+	strikes []int         // by rung, inputs that were
 	weights []weight
 	epochs  []*epoch
 	merged  int // epochs whose results count
@@ -102,7 +104,7 @@ func newSchedule(src *source, o Options) *schedule {
 		s.styles = []string{s.style}
 	}
 	s.most = src.bundling.most(src)
-	s.pack = min(firstPack, s.most)
+	s.pack, s.edges = min(firstPack, s.most), src.bundling.edges()
 	s.weights = make([]weight, len(rungs)*len(s.styles))
 	s.edging = o.Size == nil && o.Style == ""
 	return s
@@ -141,9 +143,7 @@ func (s *schedule) next(ctx context.Context) (*pack, error) {
 		}
 		switch {
 		case len(s.small) > 0:
-			c := s.small[0]
-			s.small = s.small[1:]
-			return s.one(edgeStream, func() (*input, error) { return s.source.edge(c) })
+			return s.edgesTogether()
 		case s.largeIsDue():
 			return s.nextLarge(ctx)
 		}
@@ -172,6 +172,30 @@ func (s *schedule) largeIsDue() bool {
 		return false
 	}
 	return float64(s.spent[largeStream]) < share*float64(s.spent[largeStream]+s.spent[randomStream])
+}
+
+// edgesTogether makes a pack of the next small edge cases. The lock is held, and released.
+func (s *schedule) edgesTogether() (*pack, error) {
+	n := min(s.edges, len(s.small))
+	if s.count > 0 {
+		n = min(n, s.count-s.taken)
+	}
+	list := s.small[:n:n]
+	s.small = s.small[n:]
+	s.taken += n
+	s.mu.Unlock()
+	inputs := make([]*input, n)
+	for i, c := range list {
+		var err error
+		if inputs[i], err = s.source.edge(c); err != nil {
+			return nil, err
+		}
+	}
+	p, _, err := s.source.packed(inputs)
+	if err == nil {
+		p.stream = edgeStream
+	}
+	return p, err
 }
 
 // one makes a pack of one input. The lock is held, and released.
@@ -348,8 +372,11 @@ func (s *schedule) ended(p *pack, took time.Duration, traits [][]uint64, slow bo
 	s.mu.Lock()
 	defer s.mu.Unlock()
 	s.spent[p.stream] += took
+	if s.least == 0 || took < s.least {
+		s.least = took
+	}
 	if p.stream == randomStream {
-		switch {
+		switch beyond := took - s.least; {
 		case slow && s.pack > 1:
 			s.pack = max(1, s.pack/4)
 		case slow:
@@ -357,9 +384,11 @@ func (s *schedule) ended(p *pack, took time.Duration, traits [][]uint64, slow bo
 			if s.strikes[rung]++; s.strikes[rung] > 1 {
 				s.ceiling = max(1, min(s.ceiling, rung-1))
 			}
-		case took > 2*packTime:
+		case beyond > 2*packTime:
 			s.pack = max(1, s.pack/2)
-		case took < packTime && len(p.inputs) >= s.pack:
+		case beyond < packTime/8 && len(p.inputs) >= s.pack:
+			s.pack = min(4*s.pack, s.most)
+		case beyond < packTime && len(p.inputs) >= s.pack:
 			s.pack = min(2*s.pack, s.most)
 		}
 		for i := range p.inputs {

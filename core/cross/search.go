@@ -31,15 +31,16 @@ type search struct {
 	seen      *seen
 	tracers   []*tracer // of candidates; nil: there is none
 
-	mu      sync.Mutex // guards what follows
-	result  Result
-	opened  sync.Cond
-	open    []bool // candidates that are still looked at
-	left    int    // of them
-	over    bool
-	slowest int64 // bytes from which on the reference is too slow
-	told    time.Time
-	doing   string
+	mu                   sync.Mutex // guards what follows
+	result               Result
+	opened               sync.Cond
+	open                 []bool // candidates that are still looked at
+	left                 int    // of them
+	over                 bool
+	slowest              int64 // bytes from which on the reference is too slow
+	slowRuns, failedRuns int   // of the reference, in which it was too slow for an input, or failed on one
+	told                 time.Time
+	doing                string
 }
 
 // begin builds what is needed, traced where it shall be known which parts of candidates
@@ -208,58 +209,79 @@ type trouble struct {
 	outcome verdict.Outcome
 }
 
-func (t *trouble) slow() bool {
+func (t trouble) slow() bool {
 	v := t.outcome.Verdict
 	return v == verdict.TimeLimit || v == verdict.Stalled || v == verdict.MemoryLimit
 }
 
 // answers asks a solution what the outputs are. The trouble says why it does not say
-// that of all.
+// that of all; there are no answers then.
 func (s *search) answers(ctx context.Context, worker, solution int, texts [][]byte, limits verdict.Limits) ([][]byte, []verdict.Outcome, *trouble, error) {
+	answers, outcomes, troubles, err := s.answersToEach(ctx, worker, solution, texts, limits)
+	if len(troubles) > 0 {
+		return nil, outcomes, &troubles[0], err
+	}
+	return answers, outcomes, nil, err
+}
+
+// answersToEach are the outputs of a solution; nil where it has none, which the troubles say.
+func (s *search) answersToEach(ctx context.Context, worker, solution int, texts [][]byte, limits verdict.Limits) (answers [][]byte, outcomes []verdict.Outcome, troubles []trouble, err error) {
 	cases := make([]problem.Case, len(texts))
 	for i, text := range texts {
 		cases[i] = problem.Case{Name: callName(i), Input: dataOf(text)}
 	}
 	buffers := make([]bytes.Buffer, len(texts))
-	outcomes, err := s.judged(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, SkipRerun: true, Unaccompanied: solution == s.reference, Output: func(i int) io.Writer {
+	outcomes, err = s.judged(ctx, worker, judge.Request{Solution: solution, Cases: cases, Limits: limits, SkipRerun: true, Unaccompanied: solution == s.reference, Output: func(i int) io.Writer {
 		buffers[i].Reset()
 		return &buffers[i]
 	}})
 	if err != nil {
 		return nil, nil, nil, err
 	}
-	answers := make([][]byte, len(texts))
+	answers = make([][]byte, len(texts))
 	for i, o := range outcomes {
-		if !o.Verdict.Passing() {
-			return nil, outcomes, &trouble{i, o}, nil
+		if o.Verdict.Passing() {
+			answers[i] = append([]byte{}, buffers[i].Bytes()...) // not nil, even if it is empty
+		} else {
+			troubles = append(troubles, trouble{i, o})
 		}
-		answers[i] = buffers[i].Bytes()
 	}
-	return answers, outcomes, nil, nil
+	return answers, outcomes, troubles, nil
 }
 
-// ask asks the reference, which has a box of its own beside each worker's.
+// ask asks the reference. The trouble says why it does not answer all; there are no answers then.
 func (s *search) ask(ctx context.Context, worker int, texts [][]byte, large bool) ([][]byte, *trouble, error) {
+	answers, troubles, err := s.askEach(ctx, worker, texts, large)
+	if len(troubles) > 0 {
+		return nil, &troubles[0], err
+	}
+	return answers, nil, err
+}
+
+// askEach asks the reference, which has a box of its own beside each worker's. An answer is nil where it has none,
+// which the troubles say.
+func (s *search) askEach(ctx context.Context, worker int, texts [][]byte, large bool) ([][]byte, []trouble, error) {
 	limits := verdict.Limits{Time: referenceTime, Memory: max(referenceMemory, s.prepared.Plan(s.reference).Limits.Memory)}
 	if large {
 		limits.Time = referenceTimeLarge
 	}
 	limits.Time = max(limits.Time, s.bundling().startTime(s.prepared.Plan(s.reference).Build.Language))
-	answers, _, t, err := s.answers(ctx, worker+s.workers, s.reference, texts, limits)
-	return answers, t, err
+	answers, _, troubles, err := s.answersToEach(ctx, worker+s.workers, s.reference, texts, limits)
+	return answers, troubles, err
 }
 
 func (s *search) bundling() bundling { return s.source.bundling }
 
-// cases are inputs with their expected outputs, to be judged as the base says.
+// cases are inputs with their expected outputs, as far as those are known, to be judged as the base says.
 func (s *search) cases(texts, answers [][]byte) []problem.Case {
 	list := make([]problem.Case, len(texts))
 	for i, text := range texts {
 		list[i] = problem.Case{Name: callName(i), Input: dataOf(text)}
-		if answers != nil {
+		known := answers != nil && answers[i] != nil
+		if known {
 			list[i].Accepted = []problem.Data{dataOf(answers[i])}
 		}
-		if answers != nil || s.base == ByChecker {
+		if known || s.base == ByChecker {
 			list[i].Compare = s.problem.Compare
 		}
 	}

@@ -75,9 +75,9 @@ func (s *seen) largest() int64 {
 	return s.coverage.Most
 }
 
-// add notes a pack and what was printed for it, and returns the traits of each input:
+// add notes a pack, what was printed for it and what the reference answered, and returns the traits of each input:
 // what would be new if it had not come before.
-func (s *seen) add(p *pack, printed [][]byte, answered bool) [][]uint64 {
+func (s *seen) add(p *pack, printed, answers [][]byte) [][]uint64 {
 	parts := p.answersIn(printed)
 	traits := make([][]uint64, len(p.inputs))
 	s.mu.Lock()
@@ -99,6 +99,7 @@ func (s *seen) add(p *pack, printed [][]byte, answered bool) [][]uint64 {
 			s.styles[in.Style]++
 		}
 		if in.in != nil {
+			answered := len(answers) > 0 && answers[min(i, len(answers)-1)] != nil // one, where inputs are joined in a file
 			in.in.EachCount(func(name string, n int64) { s.addCount(name, n, answered) })
 		}
 		if i < len(parts) {
@@ -115,7 +116,9 @@ func (s *seen) add(p *pack, printed [][]byte, answered bool) [][]uint64 {
 func (p *pack) answersIn(printed [][]byte) [][][]byte {
 	all := make([][][]byte, len(printed))
 	for i, text := range printed {
-		all[i] = [][]byte{text}
+		if text != nil {
+			all[i] = [][]byte{text}
+		}
 	}
 	if len(printed) != 1 || p.cases == 0 {
 		return all

@@ -200,8 +200,8 @@ func (l *slow) measure(ctx context.Context, made <-chan *planned) error {
 		if len(l.lookedAt()) == 0 {
 			return nil
 		}
-		l.count(p, false, false)
-		l.seen.add(p, nil, false)
+		l.count(p, nil)
+		l.seen.add(p, nil, nil)
 		l.progress()
 	}
 	return nil
