@@ -7,8 +7,6 @@ import (
 	"io"
 	"time"
 
-	"golang.org/x/sync/errgroup"
-
 	"coldverdict/core/judge"
 	"coldverdict/core/verdict"
 )
@@ -128,7 +126,8 @@ const unsteadyRuns = 5
 func (a *accusation) fails(ctx context.Context, texts ...[]byte) (bool, error) {
 	a.try()
 	if a.way == Fails && a.base == ByReference && a.kind.verdict == verdict.WrongAnswer && !a.problem.Compare.Custom() {
-		return a.parts(ctx, texts)
+		failed, err := a.partsOfEach(ctx, texts)
+		return err == nil && failed[len(texts)-1], err
 	}
 	runs := 1
 	if a.way == Unsteady {
@@ -148,31 +147,6 @@ func (a *accusation) fails(ctx context.Context, texts ...[]byte) (bool, error) {
 		}
 	}
 	return false, nil
-}
-
-// parts reports that candidate and reference answer otherwise on the last of some
-// calls, or on one input. They run beside each other.
-func (a *accusation) parts(ctx context.Context, texts [][]byte) (bool, error) {
-	var expected, got [][]byte
-	var unable *trouble
-	group, both := errgroup.WithContext(ctx)
-	group.Go(func() (err error) {
-		expected, _, err = a.ask(both, a.worker, texts, false)
-		return err
-	})
-	group.Go(func() (err error) {
-		got, _, unable, err = a.answers(both, a.worker, a.candidate, texts, verdict.Limits{})
-		return err
-	})
-	last := len(texts) - 1
-	if err := group.Wait(); err != nil || expected == nil {
-		return false, err
-	}
-	if unable != nil { // wrong whatever is expected: a function that returned nothing
-		return unable.at == last && kindOf(unable.outcome) == a.kind, nil
-	}
-	d, err := judge.CompareAnswers(a.problem, dataOf(expected[last]), got[last])
-	return d != nil, err
 }
 
 // expected are the answers that a failure is compared with; nil where it needs none. ok

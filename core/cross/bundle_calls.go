@@ -6,6 +6,7 @@ import (
 	"slices"
 	"time"
 
+	"coldverdict/core/shape"
 	"coldverdict/core/toolchain"
 )
 
@@ -96,11 +97,18 @@ func (asCalls) cutDown(ctx context.Context, a *accusation, f *Found) ([][]byte, 
 				continue
 			}
 			before := list[i].bytes()
-			small, complete, err := a.problem.Shape.Shrink(ctx, list[i].in, func(ctx context.Context, text []byte) (bool, error) {
+			fails := func(ctx context.Context, text []byte) (bool, error) {
 				all := texts(list)
 				all[i] = text
 				return a.fails(ctx, all...)
-			})
+			}
+			var small *shape.Input
+			var complete bool
+			if len(list) == 1 && a.canAsk() {
+				small, complete, err = shrinkAhead(ctx, a.problem.Shape, list[i].in, a.failsEach, fails)
+			} else {
+				small, complete, err = a.problem.Shape.Shrink(ctx, list[i].in, fails)
+			}
 			list[i] = &input{Origin: list[i].Origin, in: small}
 			if err != nil {
 				return texts(list), err
