@@ -29,6 +29,9 @@ func TestToAskAboutSeveralInputsComesToTheSameSmallestOne(t *testing.T) {
 		in, err := s.Make(shape.Making{Seed: 3, Size: size, Style: "plain"})
 		require.NoError(t, err)
 		for _, most := range []int{10, 700, 2100} {
+			if !heavy(in.Append(nil), most) {
+				continue
+			}
 			tries, runs, alone := 0, 0, 0
 			want, complete, err := s.Shrink(context.Background(), in, func(_ context.Context, text []byte) (bool, error) {
 				tries++
@@ -52,9 +55,7 @@ func TestToAskAboutSeveralInputsComesToTheSameSmallestOne(t *testing.T) {
 			require.NoError(t, err)
 			assert.True(t, complete)
 			assert.Equal(t, string(want.Append(nil)), string(got.Append(nil)))
-			if len(in.Append(nil)) <= aheadSize {
-				assert.Less(t, runs+alone, tries*2/3, "of %d tries", tries)
-			}
+			assert.Less(t, runs+alone, tries*2/3, "of %d tries", tries)
 		}
 	}
 }
