@@ -753,8 +753,11 @@ func (c *checker) repeat(item *repeatNode, f *frame) {
 	item.forget(f)
 	n := int64(0)
 	for ; n < high; n++ {
-		if item.HasUntil && c.lineIs(item.Until) || item.Count.Range != nil && !item.HasUntil && c.atEnd() {
+		if item.HasUntil && c.lineIs(item.Until) || item.open() && (item.atBlank && c.atBlank() || c.atEnd()) {
 			break
+		}
+		if item.ByBlank && n > 0 {
+			c.between()
 		}
 		body, from := c.frame(item.body, f), c.line
 		body.at, body.body = n, true
@@ -795,6 +798,29 @@ func (c *checker) repeat(item *repeatNode, f *frame) {
 		}
 		c.literal(item.Until, true)
 		c.endLine()
+	}
+}
+
+// atBlank reports that an empty line is next.
+func (c *checker) atBlank() bool {
+	c.nth = 0
+	if c.loose {
+		c.blanks()
+	}
+	return c.peek() == '\n'
+}
+
+// between reads the empty line between two bodies; where an input is taken loosely it may be missing, or be several.
+func (c *checker) between() {
+	if c.loose {
+		return
+	}
+	if !c.atBlank() {
+		c.fault("", "expected an empty line before another body, found %s", c.found())
+	}
+	c.newLine()
+	if c.atEnd() {
+		c.fault("", "expected another body behind the empty line, found %s", c.found())
 	}
 }
 

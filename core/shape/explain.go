@@ -131,7 +131,13 @@ func (e *explainer) repeated(r *repeatNode) string {
 	if r.Distinct {
 		words += ", no two alike"
 	}
-	if r.Count.Range != nil && !r.HasUntil {
+	if r.ByBlank {
+		words += ", with an empty line between two"
+	}
+	switch {
+	case r.atBlank:
+		words += ", up to an empty line"
+	case r.Count.Range != nil && !r.HasUntil:
 		words += ", to the end of the input"
 	}
 	return words

@@ -631,6 +631,11 @@ func (p *parser) directly(inRepeat bool, do func()) {
 func (p *parser) repeat(pos Pos) node {
 	r := &repeatNode{Pos: pos, Count: p.length()}
 	r.Distinct = p.take("distinct")
+	if p.take("by") {
+		if r.ByBlank = p.take("blank"); !r.ByBlank {
+			p.fatal(p.now.pos, "an empty line between two bodies is written by blank, found %s", p.now)
+		}
+	}
 	if p.take("until") {
 		if p.now.kind != tokenString {
 			p.fatal(p.now.pos, "expected the line that ends the bodies, in quotes, found %s", p.now)

@@ -17,6 +17,7 @@ type block struct {
 	conditions []*condition // that hold within it
 	above      *block
 	repeated   bool          // its bodies are those of a repeat
+	byBlank    bool          // it is that of a repeat whose bodies have an empty line between them
 	of         *repeatNode   // which repeat
 	repeats    []*repeatNode // that stand in it, so far
 }
@@ -109,15 +110,22 @@ func (r *resolver) items(list []node, last bool) (scale []string) {
 			}
 		case *repeatNode:
 			r.length(item.Count, item.Pos)
-			if item.Count.Range != nil && !item.HasUntil && !end {
-				r.wrong(item.Pos, "a repeat with a range of counts ends at the end of the input, so it must be the last item; or it ends at a line of its own: until \"0\"")
-			}
 			item.slot, item.around = r.now.slot(), r.now
+			item.atBlank = item.open() && (r.now.byBlank && !slices.ContainsFunc(list[i+1:], stands) || blankNext(list[i+1:]))
+			switch {
+			case item.atBlank && item.ByBlank:
+				r.wrong(item.Pos, "empty lines stand between the bodies of this repeat, so it cannot end at one; give it a count, or a line at which it ends: until \"0\"")
+			case item.open() && !item.atBlank && !end:
+				r.wrong(item.Pos, "a repeat with a range of counts ends at the end of the input, so it must be the last item, or at an empty line, so blank must come next; or it ends at a line of its own: until \"0\"")
+			}
 			item.body = r.inside(func() {
-				r.now.repeated, r.now.of = true, item
+				r.now.repeated, r.now.of, r.now.byBlank = true, item, item.ByBlank
 				r.items(item.Items, false)
 				r.totals(item.Totals)
 			})
+			if item.atBlank && mayBeEmpty(item.Items) {
+				r.wrong(item.Pos, "this repeat ends at an empty line, and the first line of its bodies may be empty, too")
+			}
 			r.bounded(item.Totals)
 			r.now.repeats = append(r.now.repeats, item)
 			item.direct(func(_ int, f *fieldNode) {
@@ -164,6 +172,54 @@ func (r *resolver) bounded(list []*totalNode) {
 	}
 }
 
+// open reports that nothing in the shape says how many bodies there are in an input.
+func (item *repeatNode) open() bool { return item.Count.Range != nil && !item.HasUntil }
+
+// blankNext reports that of some items the first that stands in the input is an empty line.
+func blankNext(list []node) bool {
+	i := slices.IndexFunc(list, stands)
+	if i < 0 {
+		return false
+	}
+	_, blank := list[i].(*blankNode)
+	return blank
+}
+
+// mayBeEmpty reports that the first line of some items may have nothing on it.
+func mayBeEmpty(items []node) bool {
+	i := slices.IndexFunc(items, stands)
+	if i < 0 {
+		return true
+	}
+	switch item := items[i].(type) {
+	case *lineNode:
+		return !slices.ContainsFunc(item.Fields, func(f *fieldNode) bool { return f.Value == nil || !f.Value.mayBeEmpty() })
+	case *repeatNode:
+		return mayBeEmpty(item.Items)
+	case *eitherNode:
+		return slices.ContainsFunc(item.Branches, mayBeEmpty)
+	case *casesNode:
+		return false
+	}
+	return true
+}
+
+// mayBeEmpty reports that a value may have no characters on its first line.
+func (v *valueNode) mayBeEmpty() bool {
+	none := func(l *lengthNode) bool {
+		e := l.Exact
+		if l.Range != nil {
+			e = l.Range.Low
+		}
+		n, known := constant(e)
+		return known && n < 1
+	}
+	if slices.ContainsFunc(v.Dims, none) {
+		return true
+	}
+	return (v.Base == typeToken || v.Base == typeText) && none(v.Length)
+}
+
 // stands reports that an item is something in the input.
 func stands(item node) bool {
 	switch item.(type) {
@@ -181,7 +237,7 @@ func reads(items []node) bool {
 		case *lineNode, *casesNode:
 			return true
 		case *repeatNode:
-			return item.HasUntil
+			return item.HasUntil || item.Count.Range != nil && leastLength(item.Count) > 0 && reads(item.Items)
 		case *eitherNode:
 			return !slices.ContainsFunc(item.Branches, func(b []node) bool { return !reads(b) })
 		}

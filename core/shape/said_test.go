@@ -38,6 +38,27 @@ var saidOfValues = []struct{ text, good, bad, says string }{
 	{"n: int 3..9\na: int[n] 1..99 distinct\nx: among(a), two: among(a)[2] distinct", "3\n5 6 7\n6 5 7\n", "3\n5 6 7\n6 5 5\n", "two is not distinct"},
 }
 
+// What lies between empty lines.
+var saidOfBlanks = []struct{ text, good, bad, says string }{
+	{"repeat 1..9 by blank { repeat 1..9 { x: int 1..99 } }", "1\n2\n\n3\n", "1\n2\n\n\n3\n", "line 4: expected another body of the repeat, found 0 of at least 1"},
+	{"repeat 1..9 by blank { repeat 1..9 { x: int 1..99 } }", "1\n", "1\n\n", "line 3: expected another body behind the empty line, found the end of the input"},
+	{"n: int 1..9\nrepeat n by blank { a: int 1..99, b: int 1..9 }", "2\n1 2\n\n3 4\n", "2\n1 2\n3 4\n", "line 3: expected an empty line before another body, found 3"},
+	{"repeat 1..9 { a: int 1..9 & \"|\" & b: int 1..9 }\nblank\nrepeat 1..9 { p: int[1..5] 1..9 by \",\" }", "1|2\n3|4\n\n1,2\n", "1|2\n1,2\n", "line 2"},
+	{"repeat 1..3 by blank until \"end\" { \"lot\", x: int 1..99 }", "lot 1\n\nlot 2\nend\n", "lot 1\n\nlot 2\n\nend\n", "line 5"},
+	{"repeat 0..3 { \"rule\", x: int 1..99 }\nblank\nq: int 1..9", "\n5\n", "5\n", "line 1"},
+}
+
+func TestWhatLiesBetweenEmptyLinesIsHeldAndGenerated(t *testing.T) {
+	for _, tt := range saidOfBlanks {
+		holdsAndMakes(t, tt.text, tt.good, tt.bad, tt.says)
+		if strings.Contains(tt.good, "\n\n") { // as people paste it
+			fault, err := parsed(t, tt.text).Check(strings.NewReader(strings.ReplaceAll(tt.good, "\n", " \r\n")+"\r\n\r\n"), Options{Loose: true})
+			require.NoError(t, err)
+			assert.Nil(t, fault, "%s: %v", tt.text, fault)
+		}
+	}
+}
+
 func TestWhatStatementsSayOfValuesIsHeldAndGenerated(t *testing.T) {
 	for _, tt := range saidOfValues {
 		if tt.good == "" {

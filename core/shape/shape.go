@@ -177,12 +177,14 @@ type repeatNode struct {
 	Distinct bool
 	Until    string
 	HasUntil bool
+	ByBlank  bool // an empty line stands between two bodies
 	Items    []node
 	Totals   []*totalNode
 
 	body    *block
 	slot    int
 	around  *block // the block that it stands in
+	atBlank bool   // its bodies end at an empty line
 	columns []*columnNode
 }
 

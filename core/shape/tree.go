@@ -139,7 +139,10 @@ func (w *writer) items(list []node, f *frame) {
 				w.items(item.Items, body)
 			}
 		case *repeatNode:
-			for _, body := range f.data[item.slot].bodies {
+			for i, body := range f.data[item.slot].bodies {
+				if item.ByBlank && i > 0 {
+					w.end()
+				}
 				w.items(item.Items, body)
 			}
 			if item.HasUntil {
