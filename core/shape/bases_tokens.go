@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode/utf8"
 )
 
 // The bases of tokens that are neither characters of a set nor a choice of the shape's: integers of any length, and
@@ -28,13 +29,24 @@ func (digitsBase) parse(p *parser, v *valueNode) {
 	}
 	v.Set, _ = newSet("0-9")
 	v.Set.at = v.Pos
+	if p.take(",") {
+		if v.Set = p.set(); len(v.Set.Runes) < 2 || v.Set.Has(' ') {
+			p.fatal(v.Set.at, "these are the digits, from that of nothing on, such as \"01\" or \"0-9a-f\"")
+		}
+	}
+}
+
+// hasLeadingZero reports that an integer of several digits begins with that of nothing.
+func (s *charSet) hasLeadingZero(word []byte) bool {
+	first, size := utf8.DecodeRune(word)
+	return len(word) > size && first == s.Runes[0]
 }
 
 func (digitsBase) types(*valueNode) ([]string, int) { return []string{"text"}, 0 }
 
 func (digitsBase) one(r *valueReader, d *datum, _ int64) {
 	word := r.token()
-	if len(word) > 1 && word[0] == '0' {
+	if r.field.Value.Set.hasLeadingZero(word) {
 		r.fault(r.name(), "%s has a leading zero", orThis(r.name()))
 	}
 	r.characters(d, word)
@@ -46,13 +58,16 @@ func (digitsBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unme
 
 func (digitsBase) explain(e *explainer, f *fieldNode, name string) string {
 	of := " of " + e.lengthWords(f.Value.Length) + " digits"
+	if set := f.Value.Set.Text; set != "0-9" {
+		of += " of " + set
+	}
 	return name + e.many(f.Value, "an integer"+of, "each an integer"+of)
 }
 
 // noLeadingZero makes a first digit one that an integer of several may have.
 func (m *maker) noLeadingZero(v *valueNode, letters []int32) {
 	if v.Base == typeDigits && len(letters) > 1 && letters[0] == 0 {
-		letters[0] = 1 + int32(m.index(9))
+		letters[0] = 1 + int32(m.index(len(v.Set.Runes)-1))
 	}
 }
 

@@ -130,7 +130,7 @@ func (m *maker) distinctWords(field *fieldNode, d *datum, in *frame, n int, leng
 			if tries > 200*n+10_000 {
 				return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct ones of these lengths", hopeless: true}
 			}
-			if v.Base == typeDigits && len(word) > 1 && word[0] == '0' {
+			if v.Base == typeDigits && v.Set.hasLeadingZero([]byte(word)) {
 				continue
 			}
 			if !seen[word] {

@@ -226,8 +226,9 @@ func (v *valueNode) words(lengths [2]int64) uint64 {
 	if v.Base != typeDigits || all == 1<<62 {
 		return all
 	}
-	// Nine in ten do not begin with 0, and so does the single 0.
-	return all/10*9 + uint64(truth(lengths[0] <= 1 && lengths[1] >= 1))
+	// All but one in so many do not begin with 0, and so does the single 0.
+	base := uint64(len(v.Set.Runes))
+	return all/base*(base-1) + uint64(truth(lengths[0] <= 1 && lengths[1] >= 1))
 }
 
 // wordsOf counts words over so many characters; at most 2^62.

@@ -30,6 +30,8 @@ var saidOfValues = []struct{ text, good, bad, says string }{
 	{"r: int 1..9, c: int 1..9\nm: int[r][c] 0..5 rows rising", "2 2\n3 5\n1 2\n", "1 2\n3 3\n", "m[0] is not rising"},
 	{"r: int 1..9, c: int 1..4\nm: int[r][c] 0..5 rows distinct", "2 2\n3 5\n3 5\n", "1 2\n3 3\n", "m[0] is not distinct: 3 is at 0 and at 1"},
 	{"n: int 1..90\na: digits(1)[n] distinct", "10\n0 1 2 3 4 5 6 7 8 9\n", "1\n10\n", "a[0] has 2 characters, and has 1"},
+	{"a: digits(1..8, \"0-9a-f\"), n: int 1..9\nb: digits(1..30, \"01\")[n] sorted", "ff 2\n0 101\n", "0f 1\n1\n", "line 1, 1st value: a has a leading zero"},
+	{"n: int 1..40\nb: digits(1..5, \"01\")[n] distinct", "3\n0 1 10\n", "1\n12\n", "holds '2'"},
 	{"n: int 3..9\na: int[n] 1..3 \nx: among(a)[1..9] distinct", "3\n1 1 2\n2 1\n", "3\n1 1 2\n2 2\n", "x is not distinct"},
 	{"n: int 1..9\na: digits(1..2)[n] distinct", "2\n1 10\n", "2\n1 1\n", "a is not distinct"},
 	{"n: int 1..9\nname: token(1..5, \"a-c\")[n] down distinct, q: int 1..9\nask: among(name)[q] down", "", "", ""},
@@ -119,7 +121,7 @@ func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {
 		"x: real 0..1\nn: int 1..x":                         "x is of real, not an integer",
 		"x: real 0..1\nrequire x":                           "x is a number; a condition was expected",
 		"x: digits(0..5)":                                   "an integer has one digit at the least",
-		"x: digits(1..5, \"0-9\")":                          "expected )",
+		"x: digits(1..5, \"0\")": "these are the digits, from that of nothing on",
 		"n: int 1..9\nd: int[n][n] 1..9\nx: int 1..9 but d": "",
 	} {
 		_, err := Parse(text)
