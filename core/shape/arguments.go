@@ -545,8 +545,8 @@ func (f *fieldNode) takeOne(d *datum, arg any, name string) (wrong string) {
 				return fmt.Sprintf("%s holds %q, which is not in %q", name, r, v.Set.Text)
 			}
 		}
-		if v.Base == typePick && !slices.Contains(v.Picks, x) {
-			return fmt.Sprintf("%s is %q, and none of %s; %s", name, x, strings.Join(v.Picks, ", "), settings.Nearest(x, v.Picks))
+		if _, number := v.number(x); v.Base == typePick && !number && !slices.Contains(v.Picks, x) {
+			return fmt.Sprintf("%s is %q, and none of %s; %s", name, x, v.picks(), settings.Nearest(x, v.Picks))
 		}
 		d.texts = append(d.texts, x)
 	}

@@ -3,6 +3,7 @@ package shape
 import (
 	"math"
 	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -236,20 +237,50 @@ func (pickBase) types(*valueNode) ([]string, int) {
 	return []string{"text", "int", "long", "bool", "char"}, 0
 }
 
+func (pickBase) reader(r *valueReader, in *frame) {
+	if g := r.field.Value.Range; g != nil {
+		r.low, r.high = g.Low.eval(in), g.High.eval(in)
+	}
+}
+
 func (pickBase) one(r *valueReader, d *datum, _ int64) {
 	r.picked(d, string(r.token()))
 }
 
 // picked looks at a token that was read, and keeps it.
 func (r *valueReader) picked(d *datum, word string) {
-	if !slices.Contains(r.field.Value.Picks, word) {
-		r.fault(r.name(), "%s is %s, and none of %s", orThis(r.name()), shown(word, r.scanner), strings.Join(r.field.Value.Picks, ", "))
+	v := r.field.Value
+	if !slices.Contains(v.Picks, word) {
+		switch n, ok := v.number(word); {
+		case !ok:
+			r.fault(r.name(), "%s is %s, and none of %s", orThis(r.name()), shown(word, r.scanner), v.picks())
+		case n < r.low || n > r.high:
+			r.fault(r.name(), "%s is %d, outside %s, and none of %s", orThis(r.name()), n, v.Range.shown(r.low, r.high), strings.Join(v.Picks, ", "))
+		}
 	}
 	r.keep(d, word)
 }
 
+// number is an integer that may stand in the place of the tokens of a value, as it is written.
+func (v *valueNode) number(word string) (n int64, ok bool) {
+	n, err := strconv.ParseInt(word, 10, 64)
+	return n, v.Range != nil && err == nil && word == strconv.FormatInt(n, 10)
+}
+
+// picks are the tokens of which a value is one, in words.
+func (v *valueNode) picks() string {
+	words := strings.Join(v.Picks, ", ")
+	if v.Range != nil {
+		words += ", or an integer " + v.Range.text
+	}
+	return words
+}
+
 func (pickBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	v := f.Value
+	if v.Range != nil {
+		return m.picksAndNumbers(f, d, in, n)
+	}
 	last := int64(len(v.Picks)) - 1
 	if wrong := v.enough(n, 0, last); wrong != nil {
 		return wrong
@@ -262,7 +293,56 @@ func (pickBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet 
 	return nil
 }
 
+// picksAndNumbers chooses tokens and integers, as many of these as of one token or two.
+func (m *maker) picksAndNumbers(f *fieldNode, d *datum, in *frame, n int) *unmet {
+	v := f.Value
+	low, high := v.bounds(in)
+	if low > high && n > 0 {
+		return &unmet{pos: v.Range.Pos, text: "an integer in " + v.Range.shown(low, high), hopeless: true}
+	}
+	tokens := make([]int, n) // which token each is; past them: an integer
+	for i := range tokens {
+		tokens[i] = m.index(len(v.Picks) + 1 + len(v.Picks)/2)
+	}
+	if v.unlike() { // each token once, and as many as are needed where the integers are too few
+		least := 0
+		if room := uint64(high) - uint64(low); uint64(n) > room+1 && room < 1<<62 {
+			least = n - int(room) - 1
+		}
+		if least > len(v.Picks) {
+			return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct ones of these", hopeless: true}
+		}
+		for i := range tokens {
+			tokens[i] = len(v.Picks)
+		}
+		for i, token := range m.permutation(len(v.Picks))[:min(n, least+m.index(len(v.Picks)-least+1))] {
+			tokens[i] = int(token)
+		}
+		shuffle(m.random, tokens)
+	}
+	count := 0
+	for _, i := range tokens {
+		count += truthOf(i >= len(v.Picks))
+	}
+	numbers := make([]int64, count)
+	m.numbers(f, in, numbers, m.fewFor(f, count, interval{low: low, high: high}))
+	for _, i := range tokens {
+		if i < len(v.Picks) {
+			d.texts = append(d.texts, v.Picks[i])
+			continue
+		}
+		d.texts = append(d.texts, strconv.FormatInt(numbers[0], 10))
+		numbers = numbers[1:]
+	}
+	return nil
+}
+
 func (pickBase) weigh(w *weight, v *valueNode, text string) {
+	if n, ok := v.number(text); ok && !slices.Contains(v.Picks, text) {
+		w.add(uint64(len(v.Picks)))
+		w.add(uint64(max(n, -n)))
+		return
+	}
 	w.add(uint64(slices.Index(v.Picks, text)))
 }
 
@@ -270,10 +350,21 @@ func (pickBase) simplify(c cursor) {
 	c.setParts(func() int { return len(c.texts()) }, func(d *datum, i, j int) bool {
 		return changed(d.texts[i:j], func(string) string { return c.field.Value.Picks[0] })
 	})
+	if g := c.field.Value.Range; g != nil {
+		c.setParts(func() int { return len(c.texts()) }, func(d *datum, i, j int) bool {
+			low, high := c.field.Value.bounds(c.at.in(c.k.best))
+			return changed(d.texts[i:j], func(text string) string {
+				if slices.Contains(c.field.Value.Picks, text) {
+					return text
+				}
+				return strconv.FormatInt(min(max(0, low), high), 10)
+			})
+		})
+	}
 }
 
 func (pickBase) explain(e *explainer, f *fieldNode, name string) string {
-	picks := strings.Join(f.Value.Picks, ", ")
+	picks := f.Value.picks()
 	return name + e.many(f.Value, "one of "+picks, "each one of "+picks)
 }
 

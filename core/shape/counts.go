@@ -205,7 +205,7 @@ func (m *maker) move(c *call, field *fieldNode, d *datum, f *frame, n int64, in 
 	case !isSymbol:
 		m.moveValue(c.args[1].eval(f), field, d, f, n, in, others)
 	case c.ofTokens():
-		m.moveTokens(s.text, field, d, n, in)
+		m.moveTokens(s.text, field, d, f, n, in)
 	default:
 		m.moveCharacter([]rune(s.text)[0], field, d, n, in, others)
 	}
@@ -282,7 +282,7 @@ func (m *maker) moveCharacter(one rune, field *fieldNode, d *datum, n int64, in 
 	}
 }
 
-func (m *maker) moveTokens(token string, field *fieldNode, d *datum, n int64, in bool) {
+func (m *maker) moveTokens(token string, field *fieldNode, d *datum, f *frame, n int64, in bool) {
 	var places []int
 	for i, text := range d.texts {
 		if (text == token) != in {
@@ -290,6 +290,9 @@ func (m *maker) moveTokens(token string, field *fieldNode, d *datum, n int64, in
 		}
 	}
 	free := slices.DeleteFunc(slices.Clone(field.Value.Picks), func(one string) bool { return one == token })
+	if low, high := field.Value.bounds(f); !in && field.Value.Range != nil && low <= high {
+		free = append(free, strconv.FormatInt(low, 10))
+	}
 	if !in && len(free) == 0 {
 		return
 	}

@@ -51,7 +51,7 @@ func (v *valueNode) mayHold(b byte) bool {
 	case typeReal:
 		return digit || b == '.' || b == '-'
 	case typePick:
-		return slices.ContainsFunc(v.Picks, func(one string) bool { return strings.IndexByte(one, b) >= 0 })
+		return v.Range != nil && (digit || b == '-') || slices.ContainsFunc(v.Picks, func(one string) bool { return strings.IndexByte(one, b) >= 0 })
 	}
 	return b != ' ' && (b >= 128 || v.Set == nil || v.Set.Has(rune(b)))
 }

@@ -431,6 +431,9 @@ func (v *valueNode) different(in *frame) int64 {
 			return high - low + 1
 		}
 	case typePick:
+		if v.Range != nil {
+			return 1<<63 - 1 // or too few, which is seen when they are chosen
+		}
 		return int64(len(v.Picks))
 	case typeToken, typeText, typeDigits:
 		if lengths := v.lengths(in); lengths[0] <= lengths[1] {

@@ -411,7 +411,12 @@ var modifierWords = []string{
 // modifiers reads a range and what else stands behind a value.
 func (p *parser) modifiers(v *valueNode) {
 	v.Down = p.take("down")
-	if p.beginsExpr() {
+	switch {
+	case v.Base == typePick && p.take("or"):
+		p.expect("int", "with a range, of which a value may be instead")
+		from := p.now
+		v.Range = p.rangeFrom(from, p.expr())
+	case p.beginsExpr():
 		from := p.now
 		v.Range = p.rangeFrom(from, p.expr())
 	}
@@ -521,7 +526,8 @@ func (p *parser) fits(v *valueNode) {
 		fine bool
 		text string
 	}{
-		{v.Range != nil, numbers || nodes, "a range belongs to int, real and nodes"},
+		{v.Range != nil, numbers || nodes || v.Base == typePick, "a range belongs to int, real and nodes"},
+		{v.Base == typePick && v.Range != nil && len(v.Dims) > 0 && (usesPosition(v.Range.Low) || usesPosition(v.Range.High)), false, "integers beside tokens have the same bounds for all elements"},
 		{v.Falling && nodes, false, "a search tree is rising"},
 		{v.inOrder(), nodes || (array || column) && (numbers || v.Base == typeToken || v.Base == typeDigits), "sorted, rising and falling belong to arrays of int, real, token and digits, and go down the column of what stands in a repeat"},
 		{len(v.But) > 0 || v.DistinctBut != nil, v.Base == typeInt && len(v.Dims) <= 1, "but belongs to int, and takes values out of its range"},
@@ -791,6 +797,9 @@ func (p *parser) before(t token) exprNode {
 func (p *parser) call(t token) exprNode {
 	wants, ok := functions[t.text]
 	if !ok {
+		if t.text == "pick" {
+			p.fatal(t.pos, "what is an integer or one of some tokens is written with the tokens first: pick(\"a\", \"b\") or int 1..9")
+		}
 		p.fatal(t.pos, "there is no function %q; there are len, sum, min, max, abs, count and before", t.text)
 	}
 	if t.text == "before" {

@@ -134,7 +134,7 @@ func (p *preparer) field(f *fieldNode) {
 	}
 	p.text(f)
 	f.styles = stylesOf(f, false)
-	if v.Range != nil && v.Base == typeInt && !v.changing() {
+	if v.Range != nil && (v.Base == typeInt || v.Base == typePick) && !v.changing() {
 		p.notEmpty(v.Range)
 	}
 	if len(v.Dims) == 0 && !f.ofEdges {

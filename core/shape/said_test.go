@@ -32,6 +32,11 @@ var saidOfValues = []struct{ text, good, bad, says string }{
 	{"n: int 1..90\na: digits(1)[n] distinct", "10\n0 1 2 3 4 5 6 7 8 9\n", "1\n10\n", "a[0] has 2 characters, and has 1"},
 	{"a: digits(1..8, \"0-9a-f\"), n: int 1..9\nb: digits(1..30, \"01\")[n] sorted", "ff 2\n0 101\n", "0f 1\n1\n", "line 1, 1st value: a has a leading zero"},
 	{"n: int 1..40\nb: digits(1..5, \"01\")[n] distinct", "3\n0 1 10\n", "1\n12\n", "holds '2'"},
+	{"n: int 1..9\nto: pick(\"-\", \"x\")[n] or int 1..n", "3\n- 3 x\n", "3\n- 4 x\n", "to[1] is 4, outside 1..3 (n), and none of -, x"},
+	{"n: int 1..9\nrepeat n { \"add\", v: pick(\"a\", \"b\") or int -9..9 }", "2\nadd -9\nadd b\n", "2\nadd 03\nadd b\n", "v is 03, and none of a, b, or an integer -9..9"},
+	{"n: int 3..9\nv: pick(\"a\", \"b\")[n] or int 1..8 distinct", "3\na 7 1\n", "3\na 7 7\n", "v is not distinct"},
+	{"n: int 3..9\nv: pick(\"a\")[n] or int 1..8\nrequire count(v, \"a\") = 1", "3\na 7 1\n", "3\na a 7\n", "it is required that count(v, \"a\") = 1"},
+	{"\"<\" & v: pick(\"a\", \"b\") or int 1..99 & \">\", w: pick(\"-\", \"c\")[1..5] or int 0..50 by \",\"", "<7> 3,-\n", "<c> 3\n", "v is c, and none of a, b, or an integer 1..99"},
 	{"n: int 3..9\na: int[n] 1..3 \nx: among(a)[1..9] distinct", "3\n1 1 2\n2 1\n", "3\n1 1 2\n2 2\n", "x is not distinct"},
 	{"n: int 1..9\na: digits(1..2)[n] distinct", "2\n1 10\n", "2\n1 1\n", "a is not distinct"},
 	{"n: int 1..9\nname: token(1..5, \"a-c\")[n] down distinct, q: int 1..9\nask: among(name)[q] down", "", "", ""},
@@ -121,7 +126,10 @@ func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {
 		"x: real 0..1\nn: int 1..x":                         "x is of real, not an integer",
 		"x: real 0..1\nrequire x":                           "x is a number; a condition was expected",
 		"x: digits(0..5)":                                   "an integer has one digit at the least",
-		"x: digits(1..5, \"0\")": "these are the digits, from that of nothing on",
+		"x: int 1..9 or pick(\"a\")":                        "is written with the tokens first: pick(\"a\", \"b\") or int 1..9",
+		"x: pick(\"a\") or 1..9":                            "expected int with a range",
+		"x: pick(\"a\")[3] or int 1..at+1":                  "integers beside tokens have the same bounds for all elements",
+		"x: digits(1..5, \"0\")":                            "these are the digits, from that of nothing on",
 		"n: int 1..9\nd: int[n][n] 1..9\nx: int 1..9 but d": "",
 	} {
 		_, err := Parse(text)

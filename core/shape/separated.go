@@ -73,7 +73,7 @@ func (p *parser) separator(v *valueNode) {
 		p.fatal(t.pos, "what stands between two elements has no tab and no line end")
 	case v.By == " ":
 		p.fatal(t.pos, "a blank stands between elements anyway; leave by out")
-	case v.Base == typeInt && strings.ContainsAny(v.By, "0123456789") || v.Base == typeInt && v.By == "-":
+	case (v.Base == typeInt || v.Range != nil) && (strings.ContainsAny(v.By, "0123456789") || v.By == "-"):
 		p.fatal(t.pos, "%q can stand in an integer; put something else between them", v.By)
 	case v.Set != nil && slices.ContainsFunc([]rune(v.By), v.Set.Has):
 		p.fatal(t.pos, "%q can stand in an element; take it out of the set, or put something else between them", v.By)
