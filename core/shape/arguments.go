@@ -27,6 +27,7 @@ func ParseArguments(text string, takes []value.Field) (*Shape, error) {
 func (p *parser) asArguments() {
 	var items []node
 	var fields []*fieldNode
+	var rows []*repeatNode
 	for _, item := range p.s.Items {
 		switch item := item.(type) {
 		case *lineNode:
@@ -36,14 +37,23 @@ func (p *parser) asArguments() {
 			}
 		case *requireNode, *scaleItem, *holdsNode:
 			items = append(items, item)
+		case *repeatNode:
+			if items = append(items, item); item.rows != "" {
+				rows = append(rows, item)
+				continue
+			}
+			p.wrong(item.Pos, "a function has no lines; rows of an argument are written name: rows(1..9) { … }")
 		default:
 			p.wrong(placeOf(item), "a function has no lines; its shape has a field for each argument, and require")
 		}
 	}
 	p.s.Items = items
-	p.s.params = make([]*fieldNode, len(p.s.takes))
+	p.s.params = make([]*parameter, len(p.s.takes))
 	for _, f := range fields {
 		p.asArgument(f)
+	}
+	for _, item := range rows {
+		p.rowsArgument(item)
 	}
 	p.counted()
 }
@@ -66,7 +76,7 @@ func (p *parser) asArgument(f *fieldNode) {
 		}
 		// On a line of its own each keeps its blanks.
 		f.Value.Down = f.Value.Down || len(f.Value.Dims) == 1 && (f.Value.Base == typeToken || f.Value.Base == typeText)
-		p.s.params[i] = f
+		p.s.params[i] = &parameter{fieldNode: f}
 	default: // whether it counts something is looked at when all are known
 		p.s.counts = append(p.s.counts, f)
 	}
@@ -79,7 +89,7 @@ func (p *parser) counted() {
 	for _, f := range p.s.counts {
 		counts := f.Name != "" && f.Value.Base == typeInt && len(f.Value.Dims) == 0
 		switch {
-		case counts && slices.ContainsFunc(p.s.params, func(param *fieldNode) bool { return param != nil && len(param.lengthsFrom(f.Name)) > 0 }):
+		case counts && slices.ContainsFunc(p.s.params, func(param *parameter) bool { return param != nil && len(param.lengthsFrom(f.Name)) > 0 }):
 		case missing >= 0:
 			p.wrong(f.Pos, "the argument %d of the function is %s; name this field so", missing+1, p.s.takes[missing].Name)
 		case counts:
@@ -262,8 +272,8 @@ func (v *valueNode) types() []string {
 // Arguments returns the input as a function takes it, as package value has values;
 // nil if the shape is of lines.
 func (in *Input) Arguments() (args []any) {
-	for i, f := range in.shape.params {
-		args = append(args, f.argument(in.top, in.shape.takes[i].Type))
+	for i, p := range in.shape.params {
+		args = append(args, p.argument(in.top, in.shape.takes[i].Type))
 	}
 	return args
 }
@@ -333,17 +343,17 @@ func (s *Shape) readCall(in io.Reader) (top *frame, fault *Fault, err error) {
 	}
 	top = newFrame(s.top, nil)
 	actual := map[*lengthNode]int64{}
-	for i, f := range s.params {
-		if wrong := f.take(top, args[i], actual); wrong != "" {
-			return nil, &Fault{Line: i + 1, Name: f.Name, Text: wrong}, nil
+	for i, p := range s.params {
+		if wrong := p.take(s, top, args[i], actual); wrong != "" {
+			return nil, &Fault{Line: i + 1, Name: p.name(), Text: wrong}, nil
 		}
 	}
 	for _, f := range s.counts {
 		f.count(top, s.params, args)
 	}
-	for i, f := range s.params {
-		if wrong := f.wrongLength(top, args[i]); wrong != "" {
-			return nil, &Fault{Line: i + 1, Name: f.Name, Text: wrong}, nil
+	for i, p := range s.params {
+		if wrong := p.wrongLength(top, args[i]); wrong != "" {
+			return nil, &Fault{Line: i + 1, Name: p.name(), Text: wrong}, nil
 		}
 	}
 	// Laid out in lines, it is read as any other input.
@@ -353,45 +363,55 @@ func (s *Shape) readCall(in io.Reader) (top *frame, fault *Fault, err error) {
 	lines := s.linesOf(top)
 	top, fault, err = s.readFrom(c)
 	if fault != nil {
-		fault.Line, fault.Nth = lines(fault.Line), 0
+		argument, row := lines(fault.Line)
+		if p := s.params[argument-1]; p.rows != nil && row >= 0 {
+			fault.Text = fmt.Sprintf("%s[%d]: %s", p.name(), row, fault.Text)
+		}
+		fault.Line, fault.Nth = argument, 0
 	}
 	return top, fault, err
 }
 
-// linesOf returns which argument a line is of, when they are laid out in lines. A count
+// linesOf returns which argument a line is of, when they are laid out in lines, and which row of it; -1: none. A count
 // stands for the first argument that has so many elements.
-func (s *Shape) linesOf(top *frame) func(line int) int {
+func (s *Shape) linesOf(top *frame) func(line int) (argument, row int) {
 	type end struct{ line, argument int }
 	var ends []end
 	last := 0
 	for _, item := range s.Items {
-		line, ok := item.(*lineNode)
-		if !ok {
-			continue
-		}
-		f := line.Fields[0]
 		w := &writer{}
-		w.line(&lineNode{Fields: line.Fields}, top)
+		w.items([]node{item}, top)
 		last += strings.Count(string(w.text), "\n")
-		argument := slices.Index(s.params, f)
-		if argument < 0 {
-			argument = slices.IndexFunc(s.params, func(param *fieldNode) bool { return len(param.lengthsFrom(f.Name)) > 0 })
+		argument := -1
+		switch item := item.(type) {
+		case *lineNode:
+			f := item.Fields[0]
+			argument = slices.IndexFunc(s.params, func(param *parameter) bool { return param.fieldNode == f })
+			if argument < 0 {
+				argument = slices.IndexFunc(s.params, func(param *parameter) bool { return len(param.lengthsFrom(f.Name)) > 0 })
+			}
+		case *repeatNode:
+			argument = slices.IndexFunc(s.params, func(param *parameter) bool { return param.rows == item })
+		default:
+			continue
 		}
 		ends = append(ends, end{last, argument + 1})
 	}
-	return func(line int) int {
+	return func(line int) (argument, row int) {
+		from := 0
 		for _, one := range ends {
 			if line <= one.line {
-				return one.argument
+				return one.argument, line - from - 1
 			}
+			from = one.line
 		}
-		return len(s.params)
+		return len(s.params), -1
 	}
 }
 
 // count puts the count of what an argument has into a frame. Where there is nothing to be
 // counted, as in the rows of a table that has none, it is the least that it can be.
-func (f *fieldNode) count(top *frame, params []*fieldNode, args []any) {
+func (f *fieldNode) count(top *frame, params []*parameter, args []any) {
 	d := &top.data[f.slot]
 	d.count = 1
 	for i, param := range params {
@@ -417,24 +437,18 @@ func (f *fieldNode) wrongLength(top *frame, arg any) string {
 	if v.Base == typeNodes { // looked at when it is read
 		return ""
 	}
-	want, less := v.elements()
+	whole, less := v.elements()
+	length := &lengthNode{Exact: whole}
 	switch {
-	case len(v.Dims) > 0 && v.Dims[0].Range != nil:
-		low, wrong := evaluated(v.Dims[0].Range.Low, top)
-		high, wrong2 := evaluated(v.Dims[0].Range.High, top)
-		if wrong == nil && wrong2 == nil && (have < low || have > high) {
-			return fmt.Sprintf("%s has %d elements, and has %s", f.Name, have, v.Dims[0].Range.shown(low, high))
-		}
-		return ""
 	case len(v.Dims) > 0:
-		want = v.Dims[0].Exact
-	case want == nil:
+		length = v.Dims[0]
+	case whole == nil:
 		return ""
 	case less > 0:
-		want = &binary{op: "-", x: want, y: &number{value: less}}
+		length.Exact = &binary{op: "-", x: whole, y: &number{value: less}}
 	}
-	if n, wrong := evaluated(want, top); wrong == nil && max(0, n) != have {
-		return fmt.Sprintf("%s has %d elements, and has %d (%s)", f.Name, have, max(0, n), want)
+	if wrong := length.wrong(top, have); wrong != "" {
+		return fmt.Sprintf("%s has %d elements, and has %s", f.Name, have, wrong)
 	}
 	return ""
 }

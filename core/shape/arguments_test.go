@@ -53,6 +53,79 @@ func TestArgumentsAreMadeAndHeldAgainstAShape(t *testing.T) {
 	assert.Contains(t, fault.Error(), "limit")
 }
 
+func TestRowsAreArraysOfTheirOwn(t *testing.T) {
+	fields := takes(t, "lists: int[][]", "spans: long[][]", "names: text[][]", "ropes: list(int)[]")
+	const text = `lists: rows(1..6) { row: int[0..5] -9..9 sorted }
+m: int 0..5
+spans: rows(m) distinct { from: int before(to, 0)..1e15, to: int from+1..2e15; require to - from < 1e14 }
+names: rows(1..3) { kind: pick("hut", "pole"), name: token(1..4, "a-z")[1..3] distinct }
+ropes: rows(0..4) {
+  length: int 1..3, rest: int[length] 0..9
+  total length <= 7
+}`
+	s, err := ParseArguments(text, fields)
+	require.NoError(t, err)
+	different := map[string]bool{}
+	for seed := range Seed(100) {
+		made := madeValid(t, s, Making{Seed: seed, Size: Size(seed) * Largest / 100})
+		different[string(made)] = true
+	}
+	assert.Greater(t, len(different), 80)
+	all, _ := edgeCasesOf(t, s, 30)
+	assert.Len(t, all.Cases, 30)
+	assert.Contains(t, strings.Join(s.Explain(), "\n"), "argument 1: lists, 1 to 6 rows:\n  a row: row, 0 to 5 integers, each from -9 to 9")
+
+	const good = "lists = [[1, 2], []]\nspans = [[0, 5], [7, 9]]\nnames = [[\"hut\", \"ab\", \"c\"]]\nropes = [[2, 7, 7], [1, 0]]\n"
+	in, fault, err := s.Read(strings.NewReader(good), Options{})
+	require.NoError(t, err)
+	require.Nil(t, fault)
+	assert.Equal(t, strings.ReplaceAll(good, " =", ":"), string(in.Append(nil)))
+	for _, tt := range []struct{ from, to, says string }{
+		{"[1, 2]", "[2, 1]", "line 1: lists[0]: row is not sorted: 1 comes behind 2"},
+		{"[[1, 2], []]", "[]", "line 1: lists has 0 rows, and has 1..6"},
+		{"[1, 2]", "[1, 2, 3, 4, 5, 6]", "line 1: lists[0] has 6 elements, and has 0..5"},
+		{"[1, 2]", "[1, 12]", "line 1: lists[0]: row[1] is 12, outside -9..9"},
+		{"[7, 9]", "[4, 9]", "line 2: spans[1]: from is 4, outside 5..1000000000000000 (before(to, 0))"},
+		{"[7, 9]", "[7]", "line 2: spans[1] has 1 elements, and has 2"},
+		{"[7, 9]", "[7, 8, 9]", "line 2: spans[1] has 3 elements, and has 2"},
+		{"\"ab\"", "\"c\"", "line 3: names[0]: name is not distinct"},
+		{"\"hut\"", "\"tent\"", "line 3: names[0][0] is \"tent\", and none of hut, pole"},
+		{"[2, 7, 7]", "[2, 7]", "line 4: ropes[0] has 1 elements behind the first 1, and has 2 (length)"},
+		{"[1, 0]", "[3, 0, 0, 0], [3, 0, 0, 0]", "line 4: ropes[2]: with row 3, which begins here, the sum of length is 8, more than 7"},
+	} {
+		fault, err := s.Check(strings.NewReader(strings.Replace(good, tt.from, tt.to, 1)), Options{})
+		require.NoError(t, err)
+		if assert.NotNil(t, fault, tt.to) {
+			assert.Contains(t, fault.Error(), tt.says)
+		}
+	}
+	small, complete, err := s.Shrink(context.Background(), in, func(_ context.Context, text []byte) (bool, error) {
+		return strings.Count(string(text), "7") > 1, nil
+	})
+	require.NoError(t, err)
+	assert.True(t, complete)
+	assert.Equal(t, "lists: [[]]\nspans: []\nnames: [[\"hut\", \"a\"]]\nropes: [[2, 7, 7]]\n", string(small.Append(nil)))
+
+	for text, says := range map[string]string{
+		"a: rows(1..3) { x: int[2][2] }":                 "an array in a row is the last of its fields",
+		"a: rows(1..3) { x: int[1..2], y: int }":         "an array in a row is the last of its fields",
+		"a: rows(1..3) { x: token(1..3, \"ab\") }":       "this is text, and the rows hold int",
+		"a: rows(1..3) { repeat 3 { x: int } }":          "a row has fields, and require",
+		"b: rows(1..3) { x: int }":                       "the function has no argument b",
+		"a: rows(1..3) { \"x\", x: int }":                "a token in quotes is no element",
+		"a: rows 1..3 { x: int }":                        "expected ( behind rows",
+		"repeat 3 { x: int }":                            "rows of an argument are written name: rows(1..9) { … }",
+		"a: int[1..3][2] 1..2\na: rows(1..3) { x: int }": "there is a field for the argument a above",
+	} {
+		_, err := ParseArguments(text, takes(t, "a: int[][]"))
+		assert.ErrorContains(t, err, says, text)
+	}
+	_, err = ParseArguments("a: rows(1..3) { x: int }", takes(t, "a: int[]"))
+	assert.ErrorContains(t, err, "a is rows, and the function takes int[]")
+	_, err = ParseArguments("a: rows(1..3) { x: token(0..3, \"a\")[0..3] }", takes(t, "a: text[][]"))
+	assert.ErrorContains(t, err, "texts in rows are tokens of one character at the least")
+}
+
 func TestCountsAreNoArguments(t *testing.T) {
 	s, err := ParseArguments("n: int 2..9, m: int 0..9\nlimit: int 0..n\ntemps: int[n] 1..n distinct\nedges: graph(n, m)\nname: token(m, \"ab\")", takes(t, "limit: int", "temps: int[]", "edges: int[][]", "name: text"))
 	require.NoError(t, err)

@@ -747,13 +747,16 @@ func (c *checker) repeat(item *repeatNode, f *frame) {
 	} else {
 		low, high = item.Count.Range.Low.eval(f), item.Count.Range.High.eval(f)
 	}
+	if n, ok := c.actual[item.Count]; ok {
+		low, high = n, n
+	}
 	seen := map[string]int{} // lines of bodies that must differ
 	var lines []int          // on which bodies begin, where columns are looked at
 	sums := make([]runningSum, len(item.Totals))
 	item.forget(f)
 	n := int64(0)
 	for ; n < high; n++ {
-		if item.HasUntil && c.lineIs(item.Until) || item.open() && (item.atBlank && c.atBlank() || c.atEnd()) {
+		if item.HasUntil && c.lineIs(item.Until) || item.open() && item.rows == "" && (item.atBlank && c.atBlank() || c.atEnd()) {
 			break
 		}
 		if item.ByBlank && n > 0 {
@@ -786,7 +789,11 @@ func (c *checker) repeat(item *repeatNode, f *frame) {
 		}
 	}
 	c.inColumns(item, f, lines)
-	c.within(item.Totals, sums, f, "body")
+	one := "body"
+	if item.rows != "" {
+		one = "row"
+	}
+	c.within(item.Totals, sums, f, one)
 	if n < low {
 		c.nth = 0
 		c.fault("", "expected %s, found %d of at least %d", "another body of the repeat", n, low)

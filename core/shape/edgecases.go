@@ -1,6 +1,7 @@
 package shape
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"hash/maphash"
@@ -177,7 +178,7 @@ func (s *Shape) factors() (list []factor) {
 			}
 		case *repeatNode:
 			if item.Count.Range != nil {
-				add(ofCount, item.Count, "bodies", countOptions(item.Count.Range))
+				add(ofCount, item.Count, cmp.Or(item.rows, "bodies"), countOptions(item.Count.Range))
 			}
 			for _, i := range item.Items {
 				if line, ok := i.(*lineNode); ok {

@@ -86,6 +86,10 @@ func (e *explainer) items(list []node, indent string) {
 			e.inside(item.Items, indent)
 			e.totals(item.Totals, indent)
 		case *repeatNode:
+			if item.rows != "" {
+				e.rowsOf(item, indent)
+				continue
+			}
 			e.say(indent, "%s%s:", e.times(item), e.repeated(item))
 			e.inside(item.Items, indent)
 			e.totals(item.Totals, indent)
@@ -103,6 +107,16 @@ func (e *explainer) items(list []node, indent string) {
 			e.say(indent, "always %s", item.text)
 		}
 	}
+}
+
+// rowsOf says an argument of rows.
+func (e *explainer) rowsOf(item *repeatNode, indent string) {
+	e.say(indent, "%s%s, %s rows%s:", e.where(), item.rows, strings.TrimSuffix(e.times(item), " times"), e.repeated(item))
+	unit, line := e.unit, e.line
+	e.unit = "row"
+	e.inside(item.Items, indent)
+	e.unit, e.line = unit, line
+	e.totals(item.Totals, indent)
 }
 
 func (e *explainer) totals(list []*totalNode, indent string) {
@@ -137,7 +151,7 @@ func (e *explainer) repeated(r *repeatNode) string {
 	switch {
 	case r.atBlank:
 		words += ", up to an empty line"
-	case r.Count.Range != nil && !r.HasUntil:
+	case r.Count.Range != nil && !r.HasUntil && r.rows == "":
 		words += ", to the end of the input"
 	}
 	return words

@@ -173,7 +173,10 @@ func (p *parser) skipItem() {
 var itemWords = []string{"cases", "repeat", "either", "blank", "require", "total", "scale", "holds"}
 
 func (p *parser) item() node {
-	if p.now.kind != tokenName || p.colonFollows() {
+	switch {
+	case p.rowsFollow():
+		return p.rowsOf()
+	case p.now.kind != tokenName || p.colonFollows():
 		return p.lineOf()
 	}
 	pos := p.now.pos

@@ -115,7 +115,7 @@ func (r *resolver) items(list []node, last bool) (scale []string) {
 			switch {
 			case item.atBlank && item.ByBlank:
 				r.wrong(item.Pos, "empty lines stand between the bodies of this repeat, so it cannot end at one; give it a count, or a line at which it ends: until \"0\"")
-			case item.open() && !item.atBlank && !end:
+			case item.open() && !item.atBlank && !end && item.rows == "":
 				r.wrong(item.Pos, "a repeat with a range of counts ends at the end of the input, so it must be the last item, or at an empty line, so blank must come next; or it ends at a line of its own: until \"0\"")
 			}
 			item.body = r.inside(func() {

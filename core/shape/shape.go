@@ -39,7 +39,7 @@ type Shape struct {
 	largest int64
 	calls   *Calls        // of a class whose calls it describes; nil: it describes none
 	takes   []value.Field // of a function whose arguments it describes; nil: it describes lines
-	params  []*fieldNode  // a field for each of them
+	params  []*parameter  // a field for each of them
 	counts  []*fieldNode  // fields that say how many elements arguments have
 }
 
@@ -177,7 +177,8 @@ type repeatNode struct {
 	Distinct bool
 	Until    string
 	HasUntil bool
-	ByBlank  bool // an empty line stands between two bodies
+	ByBlank  bool   // an empty line stands between two bodies
+	rows     string // the argument of a function whose rows its bodies are; empty: of none
 	Items    []node
 	Totals   []*totalNode
 
