@@ -247,6 +247,7 @@ func (p *parser) otherForms() {
 
 // otherTypes are names of types in other languages, with what to write instead.
 var otherTypes = map[string]string{
+	"rows":   "rows are an argument of a function; lines of the input are repeat n { … }",
 	"word":   "characters without blanks are token(1..20, \"a-z\"), with blanks text(1..80, \"a-z \")",
 	"string": "a token without blanks is token(1..20, \"a-z\"), one with blanks text(1..80, \"a-z \")", "str": "a token without blanks is token(1..20, \"a-z\")", "char": "a character is token(1, \"a-z\")",
 	"float": "a decimal is real", "double": "a decimal is real", "decimal": "a decimal is real", "long": "an integer of any size up to 64 bits is int", "integer": "an integer is int", "number": "an integer is int, a decimal real", "bool": "one of two tokens is pick(\"yes\", \"no\")",

@@ -126,6 +126,7 @@ func TestWhatIsSaidWronglyOfValuesIsTold(t *testing.T) {
 		"x: real 0..1\nn: int 1..x":                         "x is of real, not an integer",
 		"x: real 0..1\nrequire x":                           "x is a number; a condition was expected",
 		"x: digits(0..5)":                                   "an integer has one digit at the least",
+		"x: rows(1..9) { a: int }":                          "rows are an argument of a function; lines of the input are repeat n { … }",
 		"x: int 1..9 or pick(\"a\")":                        "is written with the tokens first: pick(\"a\", \"b\") or int 1..9",
 		"x: pick(\"a\") or 1..9":                            "expected int with a range",
 		"x: pick(\"a\")[3] or int 1..at+1":                  "integers beside tokens have the same bounds for all elements",
