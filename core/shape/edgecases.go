@@ -39,8 +39,8 @@ type factor struct {
 }
 
 // mostWork bounds the values that are generated for edge cases, some seconds of it; it is counted, and not timed, so that
-// the cases are the same on every machine.
-const mostWork = 25_000_000
+// the cases are the same on every machine. Behind it come those alone that have the largest of no count.
+const mostWork = 6_000_000
 
 // patience is how long a first edge case is looked for.
 const patience = 10 * time.Second
@@ -81,7 +81,7 @@ func (s *Shape) edgeCases(ctx context.Context, most int, mostWork int64) (EdgeCa
 	var text []byte
 	work := int64(0)
 	begun, began := c.styles(), time.Now()
-	for tries := 0; work < mostWork && len(all.Cases) < most && (c.left > 0 || tries == 0) && tries < 20*most; tries++ {
+	for tries := 0; work < 2*mostWork && len(all.Cases) < most && (c.left > 0 || tries == 0) && tries < 20*most; tries++ {
 		if err := ctx.Err(); err != nil {
 			return EdgeCases{}, err
 		}
@@ -90,6 +90,10 @@ func (s *Shape) edgeCases(ctx context.Context, most int, mostWork int64) (EdgeCa
 			chosen = begun[tries]
 		} else {
 			chosen = c.next()
+		}
+		if work > mostWork && isLarge(factors, chosen) {
+			c.drop(chosen)
+			continue
 		}
 		o := Making{Seed: Seed(tries), Size: Largest / 2, Exact: true, plan: map[any]string{}, unheeded: map[any]bool{}, work: &work}
 		for i, f := range factors {
@@ -123,6 +127,16 @@ func (s *Shape) edgeCases(ctx context.Context, most int, mostWork int64) (EdgeCa
 	all.Covered = c.covered
 	slices.SortStableFunc(all.Cases, func(a, b EdgeCase) int { return int(a.Bytes - b.Bytes) })
 	return all, nil
+}
+
+// isLarge reports that an edge case has the largest of a count.
+func isLarge(factors []factor, chosen []int) bool {
+	for i, f := range factors {
+		if f.kind == ofCount && f.options[chosen[i]] == "largest" {
+			return true
+		}
+	}
+	return false
 }
 
 // factors are what an edge case chooses.

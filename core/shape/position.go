@@ -151,7 +151,9 @@ func (m *maker) changingNumbers(field *fieldNode, f *frame, a []int64) (wrong *u
 			if !fits(a[i]) {
 				wrong = &unmet{pos: v.Pos, text: "a value that is none of those taken out"}
 			}
-			seen[a[i]] = true
+			if v.unlike() {
+				seen[a[i]] = true
+			}
 		})
 		if wrong != nil {
 			return wrong
