@@ -83,6 +83,24 @@ func TestTouchingASourceBuildsNothing(t *testing.T) {
 	assert.True(t, b.build(t, "a.c", source, "").Cached)
 }
 
+// Whoever works in the folder of a source writes other files there all the time.
+func TestAnotherFileInTheFolderBuildsNothing(t *testing.T) {
+	for name, source := range map[string]struct{ file, text string }{
+		"gcc": {"a.c", "int main(void){return 0;}\n"}, "python3": {"a.py", "print(1)\n"}, "rustc": {"a.rs", "fn main() {}\n"},
+	} {
+		t.Run(source.file, func(t *testing.T) {
+			testenv.Need(t, name)
+			b := newBench(t)
+			t.Chdir(b.dir)
+			b.build(t, source.file, source.text, "")
+			for _, other := range []string{"notes.txt", "2.in", "b.py", "page.html", "b.cpp"} {
+				b.write(t, other, "\n")
+			}
+			assert.True(t, b.build(t, source.file, source.text, "").Cached)
+		})
+	}
+}
+
 func TestAnotherCompilerOrFlagBuildsAgain(t *testing.T) {
 	testenv.Need(t, "sh")
 	b := newBench(t)

@@ -21,7 +21,7 @@ const ownHeaders = "/usr/local/include"
 const mostSurroundings = 20_000
 
 // besideSource are the names of headers that a source may include from its own folder.
-var besideSource = []string{"*.h*", "*.inc", "*/*.h*", "*/*.inc"}
+var besideSource = []string{"*.h", "*.h[hpx+]*", "*.inc", "*/*.h", "*/*.h[hpx+]*", "*/*.inc"}
 
 // surroundings changes with the names of files that a compiler could find from now on: headers
 // beside the source and in the folders that the person has named for headers and libraries. Where

@@ -148,8 +148,12 @@ func stampOf(path string, depends []string) string {
 
 // fileStamp changes with a file. It follows links, so that an upgrade behind a
 // link shows, and holds the time of the last change of any kind, since
-// installers set the time of modification as they like.
+// installers set the time of modification as they like. No path at all is no file, and not the
+// folder in which one works.
 func fileStamp(path string) string {
+	if path == "" {
+		return "-"
+	}
 	real, err := filepath.EvalSymlinks(path)
 	if err != nil {
 		return "-"
