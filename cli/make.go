@@ -229,7 +229,7 @@ func (a *app) shapeEdgesCommand() *cli.Command {
 		Name:  "edges",
 		Usage: "make the edge cases that nobody should have to think of",
 		Description: "For each count the least, the next, two, a few and the largest, for each value the styles in which\n" +
-			"faults hide, and every pair of such choices in few inputs, the smaller ones first. Each is\n" +
+			"faults hide, and every pair of such choices in few inputs. Each is\n" +
 			"named after what was chosen for it. 'cold try --edges' runs them.\n\n" +
 			"   cold shape edges\n" +
 			"   cold shape edges --count 20 --out cases/edges",
@@ -258,12 +258,13 @@ func (a *app) shapeEdges(ctx context.Context, count int, out string, list bool) 
 	if p.Make != (problem.Make{}) {
 		return usageError("[make] makes the inputs here, and knows no choices; 'cold shape make --size 0' makes a small one, and 'cold try --edges' tries some of all sizes")
 	}
-	edges, err := a.edgeCases(ctx, p.Shape, count)
+	listed := out == "" || list
+	edges, err := a.edgeCases(ctx, p.Shape, count, listed)
 	if err != nil {
 		return err
 	}
-	if out == "" || list {
-		a.screen.EdgeCases(edges)
+	if listed {
+		a.screen.EdgeCover(edges)
 		return nil
 	}
 	names := make([]string, len(edges.Cases))
@@ -285,10 +286,16 @@ func (a *app) shapeEdges(ctx context.Context, count int, out string, list bool) 
 	return nil
 }
 
-// edgeCases chooses edge cases; a shape of which there are none is at fault.
-func (a *app) edgeCases(ctx context.Context, s *shape.Shape, most int) (shape.EdgeCases, error) {
+// edgeCases chooses edge cases, and lists them as they are found where they are to be listed; a shape of which there
+// are none is at fault.
+func (a *app) edgeCases(ctx context.Context, s *shape.Shape, most int, listed bool) (shape.EdgeCases, error) {
 	a.screen.Progress("choosing edge cases …")
-	edges, err := s.EdgeCases(ctx, most)
+	edges, err := s.EachEdgeCase(ctx, most, func(c shape.EdgeCase) {
+		if listed {
+			a.screen.Progress("")
+			a.screen.EdgeCase(c)
+		}
+	})
 	a.screen.Progress("")
 	if err == nil && len(edges.Cases) == 0 {
 		_, err = s.Make(shape.Making{})

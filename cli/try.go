@@ -291,7 +291,7 @@ func (a *app) withEdges(ctx context.Context, p *problem.Problem, f tryFlags, env
 		return nil, nil, wrongMaker(ctx, err)
 	}
 	if e.Made == 0 {
-		_, err := a.edgeCases(ctx, p.Shape, 1)
+		_, err := a.edgeCases(ctx, p.Shape, 1, false)
 		return nil, nil, errors.Join(err, e.Close())
 	}
 	if f.json != "-" {

@@ -47,13 +47,10 @@ func (s *Screen) Explanation(lines []string) {
 	}
 }
 
-// EdgeCases lists edge cases, with their sizes.
-func (s *Screen) EdgeCases(e shape.EdgeCases) {
-	for _, c := range e.Cases {
-		name := s.wrapped(normal, Visible(c.Name), strings.Repeat(" ", 12))
-		s.Print("%10s  %s", Size(c.Bytes), strings.TrimLeft(name, " "))
-	}
-	s.EdgeCover(e)
+// EdgeCase lists an edge case.
+func (s *Screen) EdgeCase(c shape.EdgeCase) {
+	name := s.wrapped(normal, Visible(c.Name), strings.Repeat(" ", 12))
+	s.Print("%10s  %s", Size(c.Bytes), strings.TrimLeft(name, " "))
 }
 
 // EdgeCover says how many pairs of choices edge cases cover.

@@ -223,9 +223,9 @@ func TestAFaultOfAnInputIsShownWithItsLine(t *testing.T) {
 
 func TestEdgeCasesAreListedWithTheirSizes(t *testing.T) {
 	s, out := plainScreen("40")
-	s.EdgeCases(shape.EdgeCases{Cases: []shape.EdgeCase{
-		{Name: "n-least.w-all-equal", Bytes: 6}, {Name: "n-largest.w-few-distinct.q-largest.branches-only-2", Bytes: 2 << 20},
-	}, Pairs: 12, Covered: 12})
+	s.EdgeCase(shape.EdgeCase{Name: "n-least.w-all-equal", Bytes: 6})
+	s.EdgeCase(shape.EdgeCase{Name: "n-largest.w-few-distinct.q-largest.branches-only-2", Bytes: 2 << 20})
+	s.EdgeCover(shape.EdgeCases{Cases: make([]shape.EdgeCase, 2), Pairs: 12, Covered: 12})
 	s.EdgeCover(shape.EdgeCases{Cases: make([]shape.EdgeCase, 1), Pairs: 1200, Covered: 7, Contradicting: 2, GaveWay: 1})
 	s.EdgeCover(shape.EdgeCases{Cases: make([]shape.EdgeCase, 1)})
 	s.Edges(&edges.Added{Made: 3, From: "input.shape", Answers: "brute.py answers all of them\x1b[2J"})

@@ -69,7 +69,7 @@ func TestEdgeCasesAreBoundedByWhatTheyTake(t *testing.T) {
 	s := parsed(t, "n: int 1..1000\nrepeat n { from: int before(to, 0)..1e9, to: int from..1e9 }")
 	whole, err := s.EdgeCases(t.Context(), 1000)
 	require.NoError(t, err)
-	part, err := s.edgeCases(t.Context(), 1000, 100_000)
+	part, err := s.edgeCases(t.Context(), 1000, 100_000, func(EdgeCase) {})
 	require.NoError(t, err)
 	assert.NotEmpty(t, part.Cases)
 	assert.Less(t, len(part.Cases), len(whole.Cases))

@@ -64,14 +64,19 @@ const mostFactors = 40
 // of everything; then every pair of choices is covered with few further inputs:
 // greedily, each input being the one, out of some that begin with a pair that is not
 // covered yet, that covers most pairs (Cohen, Dalal, Fredman and Patton, 1997). The
-// result is the same every time. At most so many cases are generated. The error is that
-// of the context.
+// result is the same every time. At most so many cases are generated; they come with
+// the smaller ones first. The error is that of the context.
 func (s *Shape) EdgeCases(ctx context.Context, most int) (EdgeCases, error) {
-	return s.edgeCases(ctx, most, mostWork)
+	return s.edgeCases(ctx, most, mostWork, func(EdgeCase) {})
+}
+
+// EachEdgeCase is as EdgeCases, and hands each case on as soon as it is found.
+func (s *Shape) EachEdgeCase(ctx context.Context, most int, do func(EdgeCase)) (EdgeCases, error) {
+	return s.edgeCases(ctx, most, mostWork, do)
 }
 
 // edgeCases ends when so many values were generated.
-func (s *Shape) edgeCases(ctx context.Context, most int, mostWork int64) (EdgeCases, error) {
+func (s *Shape) edgeCases(ctx context.Context, most int, mostWork int64, do func(EdgeCase)) (EdgeCases, error) {
 	factors := s.factors()
 	c := newCovering(factors)
 	all := EdgeCases{Pairs: c.left}
@@ -121,7 +126,9 @@ func (s *Shape) edgeCases(ctx context.Context, most int, mostWork int64) (EdgeCa
 		text = in.Append(text[:0])
 		if hash := maphash.Bytes(seed, text); !seen[hash] {
 			seen[hash] = true
-			all.Cases = append(all.Cases, EdgeCase{edgeName(factors, chosen, shown, names), o, int64(len(text))})
+			one := EdgeCase{edgeName(factors, chosen, shown, names), o, int64(len(text))}
+			all.Cases = append(all.Cases, one)
+			do(one)
 		}
 	}
 	all.Covered = c.covered

@@ -3,6 +3,7 @@ package shape
 import (
 	"bytes"
 	"context"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -170,4 +171,31 @@ func TestASeriesGrows(t *testing.T) {
 	in, err := words.Make(steps[2].Making)
 	require.NoError(t, err)
 	assert.True(t, strings.HasPrefix(string(in.Append(nil)), "1\n200000 "), "one case, as large as it may be")
+}
+
+func TestEdgeCasesAreHandedOnAsTheyAreFound(t *testing.T) {
+	s := parsed(t, "n: int 1..1e5\nw: int[n] 1..9")
+	var names []string
+	all, err := s.EachEdgeCase(context.Background(), 30, func(c EdgeCase) { names = append(names, c.Name) })
+	require.NoError(t, err)
+	var sorted []string
+	for _, c := range all.Cases {
+		sorted = append(sorted, c.Name)
+	}
+	assert.ElementsMatch(t, sorted, names)
+	assert.Contains(t, names[0], "n-few", "small ones are found first")
+	assert.True(t, slices.IsSortedFunc(all.Cases, func(a, b EdgeCase) int { return int(a.Bytes - b.Bytes) }))
+}
+
+func TestBehindTheBoundOfWorkComeSmallOnes(t *testing.T) {
+	s := parsed(t, "n: int 1..1e5\nrepeat n { from: int before(to, 0)..1e9, to: int from..1e9 }")
+	all, err := s.edgeCases(context.Background(), 100, 1_000_000, func(EdgeCase) {})
+	require.NoError(t, err)
+	large := 0
+	for _, c := range all.Cases {
+		large += truthOf(c.Bytes > 100_000)
+	}
+	assert.Positive(t, large)
+	assert.Less(t, large, 10)
+	assert.Greater(t, len(all.Cases), 3*large, "the small ones are all there")
 }
