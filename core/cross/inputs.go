@@ -106,16 +106,16 @@ func (s *source) apart(o Origin, text []byte) (*input, error) {
 // mostEdges bounds the edge cases of a search.
 const mostEdges = 60
 
-// edges makes the edge cases of the shape; nothing where something else makes inputs.
-func (s *source) edges(ctx context.Context) ([]shape.EdgeCase, error) {
+// edges finds the edge cases of the shape; none where something else makes inputs.
+func (s *source) edges(ctx context.Context, do func(shape.EdgeCase)) error {
 	if s.maker != nil {
-		return nil, nil
+		return nil
 	}
-	all, err := s.shape.EdgeCases(ctx, mostEdges)
+	all, err := s.shape.EachEdgeCase(ctx, mostEdges, do)
 	if err == nil && len(all.Cases) == 0 {
 		_, err = s.shape.Make(shape.Making{Size: shape.Largest / 5})
 	}
-	return all.Cases, err
+	return err
 }
 
 // edge makes an edge case.

@@ -113,7 +113,10 @@ func TestSmallEdgeCasesOfAFunctionShareARun(t *testing.T) {
 	all, err := arguments.EdgeCases(context.Background(), 19)
 	require.NoError(t, err)
 	require.Len(t, all.Cases, 19)
-	s.haveEdges(all.Cases)
+	for _, c := range all.Cases {
+		s.haveEdge(c)
+	}
+	s.haveAllEdges()
 	p, err := s.next(context.Background())
 	require.NoError(t, err)
 	assert.Len(t, p.texts, 16)
@@ -150,7 +153,12 @@ func TestTheReferenceSetsACeiling(t *testing.T) {
 
 func TestEdgeCasesComeFirstAndLargeOnesBeside(t *testing.T) {
 	s := scheduled(t, sumShape, Options{})
-	s.haveEdges([]shape.EdgeCase{{Name: "small", Bytes: 4}, {Name: "large", Bytes: 1 << 20}, {Name: "next", Bytes: 5}})
+	s.edging = true
+	for _, c := range []shape.EdgeCase{{Name: "small", Bytes: 4}, {Name: "large", Bytes: 1 << 20}, {Name: "next", Bytes: 5}} {
+		s.haveEdge(c)
+	}
+	assert.False(t, s.largeReady(), "a smaller one may come")
+	s.haveAllEdges()
 	var order []string
 	for range 40 {
 		p, err := s.next(context.Background())

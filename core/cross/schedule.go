@@ -1,8 +1,10 @@
 package cross
 
 import (
+	"cmp"
 	"context"
 	"math/rand/v2"
+	"slices"
 	"sync"
 	"time"
 
@@ -51,7 +53,7 @@ type schedule struct {
 	taken   int // inputs
 	small   []shape.EdgeCase
 	large   []shape.EdgeCase
-	edging  bool // edge cases are still being chosen
+	edging  bool // edge cases are still being found
 	spent   [3]time.Duration
 	pack    int           // inputs in one run
 	edges   int           // small edge cases in one run
@@ -110,17 +112,23 @@ func newSchedule(src *source, o Options) *schedule {
 	return s
 }
 
-// haveEdges takes the edge cases, the smaller ones first.
-func (s *schedule) haveEdges(all []shape.EdgeCase) {
+// haveEdge takes an edge case. A small one is tried next; the large ones wait until all are there.
+func (s *schedule) haveEdge(c shape.EdgeCase) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
-	for _, c := range all {
-		if c.Bytes <= smallEdge {
-			s.small = append(s.small, c)
-		} else {
-			s.large = append(s.large, c)
-		}
+	if c.Bytes > smallEdge {
+		s.large = append(s.large, c)
+		return
 	}
+	s.small = append(s.small, c)
+	s.changed.Broadcast()
+}
+
+// haveAllEdges says that there are no more edge cases. The smaller ones come first.
+func (s *schedule) haveAllEdges() {
+	s.mu.Lock()
+	defer s.mu.Unlock()
+	slices.SortStableFunc(s.large, func(a, b shape.EdgeCase) int { return cmp.Compare(a.Bytes, b.Bytes) })
 	s.edging = false
 	s.changed.Broadcast()
 }

@@ -160,11 +160,10 @@ func (s *search) search(ctx context.Context) error {
 	var group sync.WaitGroup
 	if s.schedule.edging {
 		group.Go(func() {
-			all, err := s.source.edges(trying)
-			if err != nil && trying.Err() == nil {
+			if err := s.source.edges(trying, s.schedule.haveEdge); err != nil && trying.Err() == nil {
 				fail(err)
 			}
-			s.schedule.haveEdges(all)
+			s.schedule.haveAllEdges()
 		})
 	}
 	for w := range s.workers {

@@ -124,11 +124,11 @@ func (l *slow) run(ctx context.Context) error {
 
 // begin chooses the edge cases that are large, and the styles.
 func (l *slow) begin(ctx context.Context) error {
-	edges, err := l.source.edges(ctx)
-	if err != nil {
+	var edges []shape.EdgeCase
+	if err := l.source.edges(ctx, func(c shape.EdgeCase) { edges = append(edges, c) }); err != nil {
 		return err
 	}
-	slices.Reverse(edges) // the largest first
+	slices.SortStableFunc(edges, func(a, b shape.EdgeCase) int { return cmp.Compare(b.Bytes, a.Bytes) })
 	for i := range edges {
 		if edges[i].Bytes*4 >= edges[0].Bytes && len(l.arms) < mostEdges/3 {
 			l.arms = append(l.arms, slowArm{edge: &edges[i]})
