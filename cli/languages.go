@@ -113,6 +113,7 @@ func (a *app) hostSettings() error {
 	default:
 		rows = append(rows, [3]string{"editor", strings.Join(words, " "), from})
 	}
+	add("warm", map[bool]string{true: "false"}[a.own.Unwarmed], "true")
 	if os.Getenv("NO_COLOR") != "" {
 		rows = append(rows, [3]string{"colour", "never", "$NO_COLOR"})
 	} else {

@@ -56,7 +56,7 @@ func (f runFlags) judging(a *app, c *cli.Command) (o judging, err error) {
 	if c.IsSet("jobs") && (f.jobs < 1 || f.jobs > 256) {
 		return o, usageError("--jobs is %d; it can be 1 to 256", f.jobs)
 	}
-	o.env.Jobs, o.env.Uncontained = f.jobs, f.uncontained
+	o.env.Jobs, o.env.Uncontained, o.env.Warm = f.jobs, f.uncontained, a.warmer()
 	if !c.IsSet("jobs") {
 		o.env.Jobs = a.own.Jobs
 	}

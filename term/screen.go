@@ -68,6 +68,9 @@ func NewScreen(out, errors io.Writer, environ []string) *Screen {
 	return s
 }
 
+// AtTerminal reports that somebody reads what is written as it comes.
+func (s *Screen) AtTerminal() bool { return s.instant }
+
 // Colour lets a person have colours always, or never, whatever the terminal says; empty: as that says. NO_COLOR
 // stands above it.
 func (s *Screen) Colour(how string, environ []string) {

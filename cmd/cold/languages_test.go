@@ -86,3 +86,29 @@ func TestACheckedBuildFindsWhatTheUsualOneLetsPass(t *testing.T) {
 	assert.Contains(t, report.out, `"checked": true`)
 	validate(t, report.out)
 }
+
+func TestHeadersAreCompiledOnceForTheBuildsThatBeginWithThem(t *testing.T) {
+	testenv.Need(t, "g++")
+	testenv.Sweep(t, "it compiles the library's headers")
+	const source = "#include <iostream>\n#include <vector>\nint main() { long a, b; std::cin >> a >> b; std::cout << a + b; }\n"
+	s := folder(t, map[string]string{"sum.cpp": source, "main.py": "print(1)\n", "own.cpp": "#include \"a.h\"\n", "cases.md": "## one\n```input\n1 2\n```\n```output\n3\n```\n"})
+	s.env = append(s.env, "XDG_CACHE_HOME="+t.TempDir())
+	got := s.run(t, "host", "--warm", "sum.cpp")
+	assert.Equal(t, 0, got.status, got.errors)
+	assert.Regexp(t, `^sum.cpp: compiled 2 headers in [\d.]+ m?s; builds that begin with the same begin from there\n$`, got.out)
+	assert.Equal(t, "sum.cpp: its headers were compiled before\n", s.run(t, "host", "--warm", "sum.cpp").out)
+	got = s.run(t, "try", "sum.cpp")
+	assert.Equal(t, 0, got.status, got.out)
+	assert.Contains(t, got.out, "g++ -O2 -std=gnu++20 -static sum.cpp, built in")
+	for name, says := range map[string]string{
+		"main.py": "main.py does not begin with headers of the system", "own.cpp": "own.cpp does not begin with headers of the system", "none.cpp": "there is no file none.cpp",
+	} {
+		got = s.run(t, "host", "--warm", name)
+		assert.Equal(t, 64, got.status)
+		assert.Contains(t, got.errors, says)
+	}
+	s.input = "#include <cstdio>\n" // as the process in the background does
+	got = s.run(t, "host", "--warm-from-input", "cpp20")
+	assert.Equal(t, said{}, got)
+	assert.NotContains(t, s.run(t, "host", "--help").out, "warm-from-input")
+}

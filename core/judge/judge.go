@@ -40,6 +40,8 @@ type Env struct {
 	Languages   *toolchain.Languages // nil: ours
 	Cache       string               // the folder of builds; empty: the user's
 	Uncontained bool                 // programs may use the network and the person's files
+	// Warm is told of headers that are to be compiled for later builds of a language; nil: nobody is.
+	Warm func(language, text string)
 }
 
 // A Judge judges solutions of one problem. It owns the toolchain, a folder for temporary files,
@@ -77,6 +79,7 @@ func Open(p *problem.Problem, env Env) (*Judge, error) {
 	if err != nil {
 		return nil, err
 	}
+	kit.Warm = env.Warm
 	scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-run-")
 	if err != nil {
 		kit.Close()

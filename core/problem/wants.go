@@ -51,6 +51,7 @@ type Settings struct {
 	Language           string // of a source to begin with
 	Jobs               int
 	Editor             string              // a command with its options
+	Unwarmed           bool                // headers are not compiled in the background
 	Colour             string              // "never" or "always"; empty: as the terminal allows
 	Flags              map[string][]string // of compilers, by the language's name
 	Absolute, Relative float64             // errors that are allowed where numbers are compared and nothing is said
@@ -60,6 +61,7 @@ type Settings struct {
 // ReadSettings reads a person's own settings.toml, which holds what counts for all problems.
 func ReadSettings(file string, text []byte, words Vocabulary) (s Settings, mistakes Mistakes) {
 	s.Flags, s.Lines = map[string][]string{}, map[string]int{}
+	warm := true
 	r, tree := settings.Read(text, func(line int, format string, args ...any) {
 		mistakes = append(mistakes, Mistake{file, line, fmt.Sprintf(format, args...)})
 	})
@@ -74,6 +76,7 @@ func ReadSettings(file string, text []byte, words Vocabulary) (s Settings, mista
 				}
 			},
 			"editor": r.Text(&s.Editor),
+			"warm":   r.Truth(&warm),
 			"colour": r.OneOf(&s.Colour, []string{"auto", "never", "always"}),
 			"flags": func(at string, value any) {
 				fields := settings.Fields{}
@@ -90,13 +93,14 @@ func ReadSettings(file string, text []byte, words Vocabulary) (s Settings, mista
 				r.Table(at, value, settings.Fields{"absolute": r.Tolerance(&s.Absolute), "relative": r.Tolerance(&s.Relative)})
 			},
 		})
-		for _, key := range []string{"language", "jobs", "editor", "colour", "compare.absolute", "compare.relative"} {
+		for _, key := range []string{"language", "jobs", "editor", "warm", "colour", "compare.absolute", "compare.relative"} {
 			s.Lines[key] = r.Line(key)
 		}
 		for name := range s.Flags {
 			s.Lines["flags."+name] = r.Line("flags." + name)
 		}
 	}
+	s.Unwarmed = !warm
 	if s.Colour == "auto" {
 		s.Colour = ""
 	}

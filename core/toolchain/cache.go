@@ -34,6 +34,9 @@ type Kit struct {
 	dir       string // of the cache
 	languages *Languages
 
+	// Warm is told of headers that are to be compiled for later builds of a language; nil: nobody is.
+	Warm func(language, text string)
+
 	mu    sync.Mutex
 	inUse []*os.File // records of the builds that this kit has given out, locked
 }

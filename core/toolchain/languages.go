@@ -26,6 +26,7 @@ type Language struct {
 	Standards map[string]string // names and what {standard} becomes: "cpp17" and "gnu++17"
 
 	Build        []Command
+	Headers      Command // compiles headers with which sources begin; empty: they are read in each build
 	BuildAgain   []Command
 	AgainIf      []string
 	Checked      []Command // of the checked build; empty: the language has none
@@ -217,6 +218,9 @@ func (t *Languages) WithFlags(name string, flags []string) (any bool) {
 	for _, l := range t.list {
 		if slices.Contains(t.Family(l), name) {
 			l.Build, l.BuildAgain, l.Checked, l.CheckedAgain, l.Traced = add(l.Build), add(l.BuildAgain), add(l.Checked), add(l.CheckedAgain), add(l.Traced)
+			if len(l.Headers) > 0 {
+				l.Headers = add([]Command{l.Headers})[0]
+			}
 		}
 	}
 	return any

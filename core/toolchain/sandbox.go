@@ -83,6 +83,9 @@ func (b *Build) buildReads() []string {
 	if asks(slices.Concat(b.Language.Build, b.Language.BuildAgain, b.Language.Checked, b.Language.CheckedAgain, b.Language.Traced)...) {
 		paths = append(paths, filepath.Dir(b.Source))
 	}
+	if b.warm != "" {
+		paths = append(paths, b.warm)
+	}
 	return append(paths, foldersOf(b.Language.variables())...)
 }
 

@@ -79,7 +79,7 @@ func (r *tableReader) entry(name string) {
 			return
 		}
 		*l = *base
-		l.Name, l.Title, l.Like, l.Extensions = name, name, like, nil
+		l.Name, l.Title, l.Like, l.Extensions, l.Headers = name, name, like, nil, nil
 	}
 	l.Standards, l.Files = maps.Clone(l.Standards), maps.Clone(l.Files)
 	l.Says, l.Advice = maps.Clone(l.Says), maps.Clone(l.Advice)
@@ -98,7 +98,7 @@ func (r *tableReader) fields(l *Language) settings.Fields {
 		"title": r.Text(&l.Title), "like": func(string, any) {}, "extensions": r.Texts(&l.Extensions),
 		"compiler": r.tool(&l.Compiler), "runtime": r.tool(&l.Runtime), "library": r.Texts(&l.Library),
 		"standard": r.Text(&l.Standard), "standards": r.textTable(&l.Standards),
-		"build": r.commands(&l.Build), "build_again": r.commands(&l.BuildAgain), "again_if": r.Texts(&l.AgainIf),
+		"build": r.commands(&l.Build), "headers": r.command(&l.Headers), "build_again": r.commands(&l.BuildAgain), "again_if": r.Texts(&l.AgainIf),
 		"checked": r.commands(&l.Checked), "checked_again": r.commands(&l.CheckedAgain), "traced": r.commands(&l.Traced), "checked_run": r.command(&l.CheckedRun), "run": r.command(&l.Run), "diagnose": r.command(&l.Diagnose),
 		"build_environment": r.Texts(&l.BuildEnvironment), "environment": r.Texts(&l.Environment),
 		"checked_environment": r.Texts(&l.CheckedEnvironment),

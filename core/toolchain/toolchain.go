@@ -107,7 +107,9 @@ type Build struct {
 	stamp                      string // of the tools
 	main                       string
 	wrapping                   Wrapping
-	ownLines                   int // of the person's source, where something may have been added to it; 0: nothing was
+	warm                       string   // the folder of headers that were compiled before; empty: none are used
+	warmed                     []string // what these include
+	ownLines                   int      // of the person's source, where something may have been added to it; 0: nothing was
 }
 
 // Build builds a source with the runner, or finds it built. An error means that
@@ -365,7 +367,7 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, com
 		return err
 	}
 	began := time.Now()
-	log, ok, err := k.runAll(ctx, r, build, stage, commands.first)
+	log, ok, err := k.runWarm(ctx, r, build, stage, commands.first)
 	asks := func(text string) bool { return strings.Contains(log, text) }
 	if err == nil && !ok && len(commands.again) > 0 && slices.ContainsFunc(build.Language.AgainIf, asks) {
 		log, ok, err = k.runAll(ctx, r, build, stage, commands.again)
@@ -393,7 +395,28 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, com
 	if build.Language.Main == "jvm" {
 		build.main = mainClass(stage, build.File)
 	}
-	return k.keep(build, name, stage)
+	if err := k.keep(build, name, stage); err != nil {
+		return err
+	}
+	if build.warm == "" {
+		k.wanted(build)
+	}
+	return nil
+}
+
+// runWarm runs the commands of a build, the first from headers that were compiled before. Where they fail with words
+// about these headers, they are run once more without, and it is that of which the person hears.
+func (k *Kit) runWarm(ctx context.Context, r Runner, build *Build, dir string, commands [][]string) (log string, ok bool, err error) {
+	if h, includes := k.warm(build); h != nil {
+		build.warm, build.warmed = h.Dir, includes
+		log, ok, err = k.runAll(ctx, r, build, dir, append([][]string{h.from(commands[0])}, commands[1:]...))
+		if err != nil || ok || !strings.Contains(log, headersFile) {
+			build.Command = build.Language.shown(commands[0])
+			return log, ok, err
+		}
+		build.warm, build.warmed = "", nil
+	}
+	return k.runAll(ctx, r, build, dir, commands)
 }
 
 // runAll runs the commands of a build until one fails.
@@ -536,10 +559,16 @@ func readIncludes(stage string, build *Build) (files []string) {
 		if !filepath.IsAbs(name) {
 			name = filepath.Join(stage, name)
 		}
-		if filepath.Dir(name) != stage && !slices.Contains(files, name) {
+		if dir := filepath.Dir(name); dir != stage && dir != build.warm && !slices.Contains(files, name) {
 			files = append(files, name)
 		}
 	}
+	for _, name := range build.warmed {
+		if name != "" && !slices.Contains(files, name) {
+			files = append(files, name)
+		}
+	}
+	slices.Sort(files) // a name of the build is made of them, however they were read
 	return files
 }
 

@@ -2,10 +2,6 @@
 // after the first holds the arguments of one call, as JSON; the answer to each goes
 // to descriptor 3. What the function prints stays what it prints; a mark behind it
 // says which call it belongs to.
-// What is not the person's is marked as the system's, which compilers do not warn of.
-#pragma GCC diagnostic push
-#pragma GCC diagnostic ignored "-Warray-bounds" // a member of a class without members is called
-# 9 "cold_driver.cpp" 3
 #include <array>
 #include <cerrno>
 #include <climits>
@@ -28,12 +24,16 @@
 #include <unordered_set>
 #include <utility>
 #include <vector>
+#include <fcntl.h>
+#include <unistd.h>
 #if __cplusplus >= 201703L
 #include <optional>
 #include <string_view>
 #endif
-#include <fcntl.h>
-#include <unistd.h>
+// What is not the person's is marked as the system's, which compilers do not warn of.
+#pragma GCC diagnostic push
+#pragma GCC diagnostic ignored "-Warray-bounds" // a member of a class without members is called
+# 37 "cold_driver.cpp" 3
 
 namespace cold_driver {
 
