@@ -634,7 +634,12 @@ func (r *resolver) arguments(c *call) {
 		}
 		return
 	}
+	const ofAll = "the characters of all tokens are bounded in a repeat: repeat n { s: token(1..9, \"a-z\"); total len(s) <= 1e6 }"
 	e, ok := c.args[0].(*reference)
+	if inner, isCall := c.args[0].(*call); isCall && c.name == "sum" && inner.name == "len" {
+		r.wrong(c.args[0].place(), "%s", ofAll)
+		return
+	}
 	if !ok || e.index != nil {
 		r.wrong(c.args[0].place(), "%s takes the name of an array", c.name)
 		return
@@ -645,6 +650,8 @@ func (r *resolver) arguments(c *call) {
 	v := e.field.Value
 	switch {
 	case c.name == "len":
+	case c.name == "sum" && v.Set != nil:
+		r.wrong(e.pos, "%s takes integers, and %s is of %s; %s", c.name, e.name, v.Base, ofAll)
 	case !v.traits().integers:
 		r.wrong(e.pos, "%s takes integers, and %s is of %s", c.name, e.name, v.Base)
 	case c.name != "len" && e.field.single():
