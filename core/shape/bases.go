@@ -134,8 +134,6 @@ func (element) read(c *checker, f *fieldNode, d *datum, in *frame, first bool) b
 	return false
 }
 
-func (element) reader(*valueReader, *frame) {}
-
 func (element) styles(f *fieldNode, edge bool) []string {
 	if len(f.Value.Dims) > 0 {
 		return f.Value.fitting(styleNames(arrayStyles, edge))
