@@ -22,6 +22,8 @@ func (b intBase) styles(f *fieldNode, edge bool) []string {
 		return f.Value.fitting(styleNames(arrayStyles, edge))
 	case f.counts && len(f.Value.Dims) == 0:
 		return countStyles
+	case f.Value.points():
+		return nil
 	}
 	return b.element.styles(f, edge)
 }
@@ -112,6 +114,11 @@ func (intBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
 	alike := n // must differ from each other
 	if v.ByRow {
 		alike = n / int(max(1, d.count))
+	}
+	if v.points() {
+		var wrong *unmet
+		d.ints, wrong = m.points(v, n/2, low, high)
+		return wrong
 	}
 	if wrong := v.enough(alike, low, high); wrong != nil {
 		return wrong

@@ -276,6 +276,7 @@ func (c *checker) rows(field *fieldNode, d *datum, f *frame) {
 		}
 	})
 	d.count = rows
+	c.inspectPoints(field, d, from)
 	if v.ByRow {
 		for i := range int(rows) {
 			row := *field
@@ -388,7 +389,7 @@ func (c *checker) reader(field *fieldNode, f *frame) *valueReader {
 	v := field.Value
 	r := &valueReader{checker: c, field: field, base: v.Base.of(), low: math.MinInt64, high: math.MaxInt64}
 	r.called = r.name
-	r.keeps = c.keep || field.needed || len(v.Dims) == 0 || v.inOrder() || v.Distinct || v.Symmetric
+	r.keeps = c.keep || field.needed || len(v.Dims) == 0 || v.inOrder() || v.Distinct || v.Symmetric || v.points()
 	v.Base.of().reader(r, f)
 	return r
 }

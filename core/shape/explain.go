@@ -306,6 +306,9 @@ func (e *explainer) modified(v *valueNode) (words string) {
 	if v.Symmetric {
 		asked += ", symmetric"
 	}
+	if v.points() {
+		asked += ": points, " + strings.Join(v.pointWords(), ", ")
+	}
 	if v.Diagonal != nil {
 		asked += ", with " + plainEnd(v.Diagonal) + " on the diagonal"
 	}

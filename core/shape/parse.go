@@ -409,7 +409,7 @@ func (p *parser) rangeFrom(from token, low exprNode) *rangeNode {
 
 // modifierWords are the words that can stand behind a value.
 var modifierWords = []string{
-	"down", "but", "distinct", "sorted", "rising", "falling", "rows", "symmetric", "diagonal", "balanced", "palindrome", "connected", "acyclic", "directed", "bipartite", "loops", "parallel", "by", "places", "pad", "from", "with",
+	"down", "but", "distinct", "sorted", "rising", "falling", "rows", "symmetric", "spread", "simple", "convex", "clockwise", "counterclockwise", "diagonal", "balanced", "palindrome", "connected", "acyclic", "directed", "bipartite", "loops", "parallel", "by", "places", "pad", "from", "with",
 }
 
 // modifiers reads a range and what else stands behind a value.
@@ -425,7 +425,7 @@ func (p *parser) modifiers(v *valueNode) {
 		v.Range = p.rangeFrom(from, p.expr())
 	}
 	flags := map[string]*bool{
-		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "rows": &v.ByRow, "symmetric": &v.Symmetric, "balanced": &v.Balanced, "palindrome": &v.Palindrome, "connected": &v.Connected,
+		"distinct": &v.Distinct, "sorted": &v.Sorted, "rising": &v.Rising, "falling": &v.Falling, "rows": &v.ByRow, "symmetric": &v.Symmetric, "spread": &v.Spread, "convex": &v.Convex, "simple": &v.Simple, "clockwise": &v.Clockwise, "counterclockwise": &v.Counter, "balanced": &v.Balanced, "palindrome": &v.Palindrome, "connected": &v.Connected,
 		"acyclic": &v.Acyclic, "directed": &v.Directed, "bipartite": &v.Bipartite, "loops": &v.Loops, "parallel": &v.Parallel,
 	}
 	for p.now.kind == tokenName {
@@ -540,6 +540,9 @@ func (p *parser) fits(v *valueNode) {
 		{v.By != "" && !lines, false, "arguments have no separators; leave by out"},
 		{v.ByRow, len(v.Dims) == 2 && v.Base == typeInt && (v.inOrder() || v.Distinct), "rows stands before an order, or distinct, of int[r][c]: each row has it by itself"},
 		{v.Symmetric || v.Diagonal != nil, len(v.Dims) == 2 && v.Base == typeInt && v.square(), "symmetric and diagonal belong to a square of int: int[n][n]"},
+		{v.points(), len(v.Dims) == 2 && v.Base == typeInt && v.twoColumns(), "spread, simple and convex belong to points: int[n][2]"},
+		{v.points() && (v.Distinct || v.inOrder() || v.Range == nil), false, "points have a range, and are neither distinct nor in order otherwise"},
+		{v.Clockwise || v.Counter, v.polygon() && v.Clockwise != v.Counter, "clockwise and counterclockwise are directions of a polygon: simple or convex"},
 		{(v.Symmetric || v.Diagonal != nil) && (v.Distinct || v.inOrder()), false, "a matrix that is symmetric, or has a diagonal of its own, is neither distinct nor in order"},
 		{v.Balanced || v.Palindrome, v.Base == typeToken, "balanced and palindrome belong to token"},
 		{v.Balanced && v.Palindrome, false, "a token that is balanced is no palindrome"},

@@ -45,6 +45,64 @@ var saidOfValues = []struct{ text, good, bad, says string }{
 	{"n: int 3..9\na: int[n] 1..99 distinct\nx: among(a), two: among(a)[2] distinct", "3\n5 6 7\n6 5 7\n", "3\n5 6 7\n6 5 5\n", "two is not distinct"},
 }
 
+// What is said of points.
+var saidOfPoints = []struct{ text, good, bad, says string }{
+	{"n: int 3..30\np: int[n][2] -1000..1000 spread", "4\n0 0\n1 0\n0 1\n5 5\n", "4\n0 0\n1 1\n0 1\n5 5\n", "line 5: p: points 0, 1 and 3 lie on a line, counted from 0"},
+	{"n: int 1..30\np: int[n][2] -1000..1000 spread", "1\n0 0\n", "3\n0 0\n7 1\n0 0\n", "points 0 and 2 are the same, counted from 0"},
+	{"n: int 3..30\np: int[n][2] 0..100000 convex", "4\n0 0\n4 0\n4 4\n0 4\n", "4\n0 0\n4 0\n1 1\n0 4\n", "line 4: p: the polygon is not convex at vertex 2"},
+	{"n: int 3..30\np: int[n][2] 0..100000 convex", "3\n0 0\n0 4\n4 0\n", "4\n0 0\n4 0\n8 0\n0 4\n", "is not convex at vertex 1"},
+	{"n: int 3..30\np: int[n][2] -9..9 convex", "3\n0 0\n0 4\n4 0\n", "5\n0 9\n-5 -8\n9 2\n-9 2\n5 -8\n", "the polygon is not convex"},
+	{"n: int 3..30\np: int[n][2] 0..100000 convex counterclockwise", "3\n0 0\n4 0\n0 4\n", "3\n0 0\n0 4\n4 0\n", "p: the vertices go clockwise"},
+	{"n: int 3..30\np: int[n][2] -1e9..1e9 simple", "4\n0 0\n4 0\n1 1\n0 4\n", "4\n0 0\n4 4\n4 0\n0 4\n", "line 4: p: the sides from vertices 0 and 2 meet"},
+	{"n: int 3..30\np: int[n][2] -1e9..1e9 simple", "4\n0 0\n4 0\n8 0\n0 4\n", "4\n0 0\n4 0\n2 0\n0 4\n", "the sides from vertices 0 and 1 meet"},
+	{"n: int 3..30\np: int[n][2] -1e9..1e9 simple", "5\n0 0\n4 0\n4 4\n2 1\n0 4\n", "5\n0 0\n4 0\n4 4\n2 0\n0 4\n", "meet"},
+	{"n: int 3..30\np: int[n][2] -20..20 simple clockwise", "3\n0 0\n0 4\n4 0\n", "3\n0 0\n4 0\n0 4\n", "the vertices go counterclockwise"},
+	{"p: int[6][2] -20..20 simple", "0 0\n9 0\n9 9\n8 9\n8 1\n0 1\n", "0 0\n9 0\n9 9\n0 0\n8 1\n0 1\n", "meet"},
+}
+
+func TestWhatStatementsSayOfPointsIsHeldAndGenerated(t *testing.T) {
+	for _, tt := range saidOfPoints {
+		if strings.HasPrefix(tt.text, "p:") { // nothing to choose
+			fault, err := parsed(t, tt.text).Check(strings.NewReader(tt.bad), Options{})
+			require.NoError(t, err)
+			assert.Contains(t, fault.Error(), tt.says)
+			continue
+		}
+		holdsAndMakes(t, tt.text, tt.good, tt.bad, tt.says)
+	}
+	for text, says := range map[string]string{
+		"p: int[5][3] 0..9 convex":                            "spread, simple and convex belong to points: int[n][2]",
+		"p: int[5] 0..9 spread":                               "spread, simple and convex belong to points: int[n][2]",
+		"p: int[5][2] 0..9 clockwise":                         "are directions of a polygon: simple or convex",
+		"p: int[5][2] 0..9 convex clockwise counterclockwise": "are directions of a polygon",
+		"p: int[5][2] 0..9 convex distinct":                   "points have a range, and are neither distinct nor in order",
+	} {
+		_, err := Parse(text)
+		assert.ErrorContains(t, err, says, text)
+	}
+	s := parsed(t, "n: int 3..60\np: int[n][2] 0..30 simple")
+	in, err := s.Make(Making{Seed: 7, Size: Largest})
+	require.NoError(t, err)
+	small, complete, err := s.Shrink(context.Background(), in, func(context.Context, []byte) (bool, error) { return true, nil })
+	require.NoError(t, err)
+	assert.True(t, complete)
+	assert.Equal(t, "3\n", string(small.Append(nil))[:2], "a polygon it stays")
+	for _, one := range []string{"convex", "spread"} {
+		in, err := parsed(t, "n: int 3..3000\np: int[n][2] -1e9..1e9 "+one).Make(Making{Size: Largest, Exact: true})
+		require.NoError(t, err)
+		assert.Greater(t, len(in.Append(nil)), 20_000, one)
+	}
+	assert.Contains(t, strings.Join(parsed(t, "n: int 3..9\np: int[n][2] 0..9 simple clockwise").Explain(), " "), "points, the vertices of a polygon that does not cross itself, clockwise")
+}
+
+func TestSidesOfLinesAreExact(t *testing.T) {
+	const far = 1 << 62
+	assert.Equal(t, 1, side(point{0, 0}, point{far, 1}, point{-far, 0}))
+	assert.Equal(t, 0, side(point{-far, -far}, point{0, 0}, point{far, far}))
+	assert.Equal(t, -1, side(point{0, 0}, point{1e9, 1e9}, point{1e9, 1e9 - 1}))
+	assert.Equal(t, 1, side(point{-1e9, -1e9}, point{1e9, 1e9 - 1}, point{1e9, 1e9}))
+}
+
 // What lies between empty lines.
 var saidOfBlanks = []struct{ text, good, bad, says string }{
 	{"repeat 1..9 by blank { repeat 1..9 { x: int 1..99 } }", "1\n2\n\n3\n", "1\n2\n\n\n3\n", "line 4: expected another body of the repeat, found 0 of at least 1"},

@@ -129,6 +129,8 @@ type valueNode struct {
 	Distinct, Sorted, Rising, Falling       bool
 	Balanced, Palindrome                    bool // of words
 	Symmetric                               bool
+	Spread, Convex, Simple                  bool     // of points
+	Clockwise, Counter                      bool     // the direction of a polygon
 	ByRow                                   bool     // order and distinct hold in each row
 	Diagonal                                exprNode // what stands where row and column are the same; nil: anything
 	Places                                  int      // digits behind the point, at the most; -1: not said
