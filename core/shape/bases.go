@@ -24,6 +24,7 @@ const (
 	typeNodes            // a tree, as a function takes it
 	typeDigits           // an integer of any length
 	typeAmong            // a value that stood before
+	typePart             // a part of a token that stood before
 )
 
 func (b baseType) String() string { return b.of().word() }
@@ -35,7 +36,7 @@ func (b baseType) of() base { return bases[b] }
 var bases = [...]base{
 	typeInt: intBase{}, typeReal: realBase{}, typeToken: tokenBase{}, typeText: textBase{}, typePick: pickBase{},
 	typePerm: permBase{}, typeGrid: gridBase{}, typeTree: treeBase{}, typeParents: parentsBase{}, typeGraph: graphBase{}, typeNodes: nodesBase{},
-	typeDigits: digitsBase{}, typeAmong: amongBase{},
+	typeDigits: digitsBase{}, typeAmong: amongBase{}, typePart: partBase{},
 }
 
 // A base is all that differs between the kinds of values: how one is written in a shape, read,

@@ -161,3 +161,91 @@ func (amongBase) explain(e *explainer, f *fieldNode, name string) string {
 	of := f.Value.Args[0].String()
 	return name + e.many(f.Value, "one of "+of, "each one of "+of)
 }
+
+type partBase struct{ element }
+
+func (partBase) word() string                     { return "part" }
+func (partBase) traits() traits                   { return traits{element: true} }
+func (partBase) types(*valueNode) ([]string, int) { return []string{"text"}, 0 }
+
+func (partBase) parse(p *parser, v *valueNode) {
+	t := p.now
+	v.Args = []exprNode{&reference{pos: t.pos, name: p.name("of a token before it, such as part(s)")}}
+	if p.take(",") {
+		v.Length = p.length()
+	}
+}
+
+// whole is the token of which a value is a part, and how long that is at the least and at the most.
+func (v *valueNode) whole(in *frame) (text []rune, least, most int64) {
+	text = []rune(v.Args[0].(*reference).datum(in).texts[0])
+	least, most = 1, int64(len(text))
+	if v.Length != nil {
+		lengths := v.lengths(in)
+		least, most = max(1, lengths[0]), min(most, lengths[1])
+	}
+	return text, least, most
+}
+
+func (partBase) reader(r *valueReader, in *frame) { r.in = in }
+
+func (partBase) one(r *valueReader, d *datum, _ int64) {
+	v, word := r.field.Value, string(r.token())
+	whole := v.Args[0].(*reference)
+	if text := whole.datum(r.in).texts[0]; !strings.Contains(text, word) {
+		r.fault(r.name(), "%s is %s, which is no part of %s", orThis(r.name()), shown(word, r.scanner), whole)
+	}
+	if v.Length != nil {
+		if wrong := v.Length.wrong(r.in, int64(utf8.RuneCountInString(word))); wrong != "" {
+			r.fault(r.name(), "%s has %d characters, and has %s", orThis(r.name()), utf8.RuneCountInString(word), wrong)
+		}
+	}
+	r.keep(d, word)
+	d.count++
+}
+
+func (partBase) styles(*fieldNode, bool) []string { return nil }
+
+func (partBase) fill(m *maker, f *fieldNode, d *datum, in *frame, n int) *unmet {
+	v := f.Value
+	text, least, most := v.whole(in)
+	if n > 0 && least > most {
+		return &unmet{pos: v.Pos, text: "a part of so many characters of " + v.Args[0].String()}
+	}
+	seen := map[string]bool{}
+	for tries := 0; len(d.texts) < n; tries++ {
+		length := m.between(least, most)
+		if m.oneIn(3) {
+			length = min(most, least+m.between(0, 3))
+		}
+		at := m.between(0, int64(len(text))-length)
+		part := string(text[at : at+length])
+		if v.unlike() && seen[part] {
+			if tries > 200*n+1000 {
+				return &unmet{pos: v.Pos, text: strconv.Itoa(n) + " distinct parts of " + v.Args[0].String()}
+			}
+			continue
+		}
+		seen[part] = true
+		d.texts = append(d.texts, part)
+	}
+	return nil
+}
+
+func (partBase) weigh(w *weight, _ *valueNode, text string) { w.add(uint64(len(text))) }
+
+// simplify takes what the token begins with.
+func (partBase) simplify(c cursor) {
+	c.setParts(func() int { return len(c.texts()) }, func(d *datum, i, j int) bool {
+		text, least, most := c.field.Value.whole(c.at.in(c.k.best))
+		return least <= most && changed(d.texts[i:j], func(string) string { return string(text[:least]) })
+	})
+}
+
+func (partBase) explain(e *explainer, f *fieldNode, name string) string {
+	of := "a part of " + f.Value.Args[0].String()
+	if f.Value.Length != nil {
+		of += " of " + e.lengthWords(f.Value.Length) + " characters"
+	}
+	return name + e.many(f.Value, of, "each "+of)
+}

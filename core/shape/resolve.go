@@ -345,12 +345,26 @@ func (r *resolver) among(e *reference) {
 	}
 }
 
+// whole reports a name that is no token, of which a part could be taken.
+func (r *resolver) whole(e *reference) {
+	if e.field == nil {
+		return
+	}
+	if v := e.field.Value; v.Base != typeToken && v.Base != typeDigits || len(v.Dims) > 0 {
+		r.wrong(e.pos, "%s is no token, of which a part could be taken", e.name)
+	}
+}
+
 func (r *resolver) value(f *fieldNode) {
 	v := f.Value
 	for _, a := range v.Args {
 		r.expr(a)
-		if v.Base == typeAmong {
+		switch v.Base {
+		case typeAmong:
 			r.among(a.(*reference))
+			continue
+		case typePart:
+			r.whole(a.(*reference))
 			continue
 		}
 		r.truth(a, false)
