@@ -32,6 +32,11 @@ func (p *parser) asArguments() {
 		switch item := item.(type) {
 		case *lineNode:
 			for _, f := range item.Fields {
+				if f.Value != nil && f.Value.Edges != nil {
+					count := f.edgeCount()
+					fields = append(fields, count)
+					items = append(items, &lineNode{f.Pos, []*fieldNode{count}})
+				}
 				fields = append(fields, f)
 				items = append(items, &lineNode{f.Pos, []*fieldNode{f}})
 			}
@@ -56,6 +61,13 @@ func (p *parser) asArguments() {
 		p.rowsArgument(item)
 	}
 	p.counted()
+}
+
+// edgeCount is a count of the edges of an argument, which nothing in the shape has a name for.
+func (f *fieldNode) edgeCount() *fieldNode {
+	count := &fieldNode{Pos: f.Pos, Name: f.Name + "-edges", Value: &valueNode{Pos: f.Pos, Base: typeInt, Places: -1, Range: f.Value.Edges}}
+	f.Value.Args[1] = &reference{pos: f.Pos, name: count.Name}
+	return count
 }
 
 // asArgument takes a field for the argument that is named so, or for a count.

@@ -53,6 +53,27 @@ func TestArgumentsAreMadeAndHeldAgainstAShape(t *testing.T) {
 	assert.Contains(t, fault.Error(), "limit")
 }
 
+func TestAGraphMayHaveAsManyEdgesAsTheArgumentHas(t *testing.T) {
+	s, err := ParseArguments("n: int 2..9\nroads: graph(n, 0..12) connected with (metres: int 1..9)\nhuts: graph(n, n-1..20)", takes(t, "n: int", "roads: int[][]", "huts: graph(int)"))
+	require.NoError(t, err)
+	edges := map[int]bool{}
+	for seed := range Seed(100) {
+		text := madeValid(t, s, Making{Seed: seed, Size: Size(seed) * Largest / 100})
+		args, err := value.ReadCall(string(text), s.takes)
+		require.NoError(t, err)
+		edges[len(args[1].([]any))] = true
+	}
+	assert.Greater(t, len(edges), 5)
+	fault, err := s.Check(strings.NewReader("n = 3\nroads = [[1, 2, 5]]\nhuts = [[2], [1, 3], [2]]\n"), Options{})
+	require.NoError(t, err)
+	assert.ErrorContains(t, fault, "line 2: the graph is not connected")
+	fault, err = s.Check(strings.NewReader("n = 2\nroads = [[1, 2, 5]]\nhuts = [[], []]\n"), Options{})
+	require.NoError(t, err)
+	assert.ErrorContains(t, fault, "line 3: huts-edges is 0, outside 1..20")
+	_, err = Parse("n: int 1..9\ng: graph(n, 0..5)")
+	assert.ErrorContains(t, err, "expected )")
+}
+
 func TestRowsAreArraysOfTheirOwn(t *testing.T) {
 	fields := takes(t, "lists: int[][]", "spans: long[][]", "names: text[][]", "ropes: list(int)[]")
 	const text = `lists: rows(1..6) { row: int[0..5] -9..9 sorted }

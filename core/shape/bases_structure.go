@@ -176,7 +176,12 @@ func (graphBase) word() string { return "graph" }
 func (b graphBase) parse(p *parser, v *valueNode) {
 	b.edges.parse(p, v)
 	p.expect(",", "and the number of edges")
-	v.Args = append(v.Args, p.expr())
+	from := p.now
+	edges := p.expr()
+	if p.s.takes != nil && p.is("..") { // as many as the argument has
+		v.Edges = p.rangeFrom(from, edges)
+	}
+	v.Args = append(v.Args, edges)
 }
 
 func (graphBase) styles(f *fieldNode, edge bool) (names []string) {

@@ -140,6 +140,7 @@ type valueNode struct {
 	Loops, Parallel                         bool
 	From                                    int64        // the number of the first vertex, or least of a permutation
 	With                                    []*fieldNode // on each line of an edge
+	Edges                                   *rangeNode   // how many edges an argument may have; nil: that is said before
 }
 
 // A lengthNode is one number, or a range of them.
