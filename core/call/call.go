@@ -19,7 +19,6 @@ import (
 	"fmt"
 	"maps"
 	"path/filepath"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -30,6 +29,7 @@ import (
 	code "coldverdict/core/source"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 //go:embed drivers
@@ -123,12 +123,12 @@ func Leaves(function *problem.Call, l *toolchain.Language) bool {
 	return d.leaves || d.leavesNodes && len(f.nodeKinds()) > 0
 }
 
-var cppUnserved = regexp.MustCompile(`cold_driver::Json<(.+?) ?>['’]`)
+var cppUnserved = lazy.New(`cold_driver::Json<(.+?) ?>['’]`)
 
 // Declared says what a compiler's words mean where a declaration cannot be served;
 // "" where they are not about that.
 func Declared(log string) string {
-	m := cppUnserved.FindStringSubmatch(log)
+	m := cppUnserved().FindStringSubmatch(log)
 	if m == nil || !strings.Contains(log, "arguments and results of this problem cannot be") {
 		return ""
 	}

@@ -117,11 +117,11 @@ func otherwiseDeclared(name string, wanted int, of, besides string, declared int
 	return refuse("%s takes %s in this problem%s, and is declared with %s", name, verdict.Count(wanted, of), besides, verdict.Count(declared, "parameter"))
 }
 
-var receiverParameter = regexp.MustCompile(`^&?\s*(?:'\w+\s+)?(?:mut\s+)?self\b`)
+var receiverParameter = lazy.New(`^&?\s*(?:'\w+\s+)?(?:mut\s+)?self\b`)
 
 // withoutReceiver leaves out the object of a method, where that is declared first.
 func withoutReceiver(params []string) []string {
-	if len(params) > 0 && (receiverParameter.MatchString(params[0]) || strings.HasPrefix(params[0], "this ")) {
+	if len(params) > 0 && (receiverParameter().MatchString(params[0]) || strings.HasPrefix(params[0], "this ")) {
 		return params[1:]
 	}
 	if len(params) == 1 && params[0] == "void" {
@@ -163,18 +163,18 @@ func defaultAt(param string) int {
 }
 
 var (
-	arrayWord  = regexp.MustCompile(`[\[*]|\b(?:vector|span|array|deque|list|multiset|set|unordered_set|initializer_list|valarray|I?List|IEnumerable|ICollection|IReadOnlyList|Collection|Iterable|Sequence|Set|Queue|Deque|ArrayList|LinkedList|\w*Array|Vec|VecDeque|LinkedList|BTreeSet|HashSet)\b`)
-	textWord   = regexp.MustCompile(`\b(?:string|String|StringBuilder|CharSequence|str|string_view)\b`)
-	numberWord = regexp.MustCompile(`\b(?:int|long|short|Int|Long|Short|Integer|BigInteger|double|float|Double|Float|i32|i64|u32|u64|usize|i128|f64|f32|u8|unsigned|size_t|u?int\d+(?:_t)?|ll)\b`)
-	boolWord   = regexp.MustCompile(`\b(?:bool|boolean|Boolean|_Bool)\b`)
+	arrayWord  = lazy.New(`[\[*]|\b(?:vector|span|array|deque|list|multiset|set|unordered_set|initializer_list|valarray|I?List|IEnumerable|ICollection|IReadOnlyList|Collection|Iterable|Sequence|Set|Queue|Deque|ArrayList|LinkedList|\w*Array|Vec|VecDeque|LinkedList|BTreeSet|HashSet)\b`)
+	textWord   = lazy.New(`\b(?:string|String|StringBuilder|CharSequence|str|string_view)\b`)
+	numberWord = lazy.New(`\b(?:int|long|short|Int|Long|Short|Integer|BigInteger|double|float|Double|Float|i32|i64|u32|u64|usize|i128|f64|f32|u8|unsigned|size_t|u?int\d+(?:_t)?|ll)\b`)
+	boolWord   = lazy.New(`\b(?:bool|boolean|Boolean|_Bool)\b`)
 )
 
 // contradicts reports that a parameter is declared as something that an argument of a type can
 // surely not be. Names that are not known contradict nothing.
 func contradicts(param string, t value.Type) bool {
 	element, depth := t.Element()
-	array, text := arrayWord.MatchString(param), textWord.MatchString(param)
-	number, truth := numberWord.MatchString(param), boolWord.MatchString(param)
+	array, text := arrayWord().MatchString(param), textWord().MatchString(param)
+	number, truth := numberWord().MatchString(param), boolWord().MatchString(param)
 	switch {
 	case depth > 0 && !array:
 		return text || number || truth

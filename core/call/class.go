@@ -244,7 +244,7 @@ func (f *fitting) rustClass() error {
 		}
 		params := split(s.params)
 		call := "super::" + kind.name + "::" + s.name
-		if len(params) > 0 && receiverParameter.MatchString(params[0]) {
+		if len(params) > 0 && receiverParameter().MatchString(params[0]) {
 			call, params = "objects.get_mut(&s.at).unwrap()."+s.name, params[1:]
 		}
 		if len(params) != len(m.Takes) {

@@ -64,7 +64,7 @@ func Find(function *problem.Call, l *toolchain.Language, file string, source []b
 		found.Callee = o.method(s, family == "kotlin")
 	case "rust":
 		found.Callee, found.Result, found.Missing = s.path("::"), s.after, undeclared(string(source))
-		if params := split(s.params); len(params) > 0 && receiverParameter.MatchString(params[0]) {
+		if params := split(s.params); len(params) > 0 && receiverParameter().MatchString(params[0]) {
 			found.Callee = "(" + rustValue(o.text, strings.Join(s.scopes, "::"), s.scopes[len(s.scopes)-1]) + ")." + s.name
 		}
 	}

@@ -13,6 +13,7 @@ import (
 	"unicode"
 
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 func fitJava(f *fitting) error {
@@ -111,7 +112,7 @@ func fitCSharp(f *fitting) error {
 			class += "+" + s.scopes[i]
 		}
 	}
-	if m := fileNamespace.FindStringSubmatch(mask(string(f.source))); m != nil {
+	if m := fileNamespace().FindStringSubmatch(mask(string(f.source))); m != nil {
 		space = append([]string{m[1]}, space...)
 	}
 	f.words["CLASS_TEXT"] = strconv.Quote(strings.Join(append(space, class), "."))
@@ -122,12 +123,12 @@ func fitCSharp(f *fitting) error {
 	return nil
 }
 
-var fileNamespace = regexp.MustCompile(`(?m)^\s*namespace\s+([\w.]+)\s*;`)
+var fileNamespace = lazy.New(`(?m)^\s*namespace\s+([\w.]+)\s*;`)
 
-var packageLine = regexp.MustCompile(`(?m)^\s*package\s+([\w.]+)`)
+var packageLine = lazy.New(`(?m)^\s*package\s+([\w.]+)`)
 
 func packagePrefix(source []byte) string {
-	if m := packageLine.FindStringSubmatch(mask(string(source))); m != nil {
+	if m := packageLine().FindStringSubmatch(mask(string(source))); m != nil {
 		return m[1] + "."
 	}
 	return ""
@@ -149,12 +150,12 @@ var moduleWords = []struct {
 }
 
 // constructor is a function whose name begins as a class's does.
-var constructor = regexp.MustCompile(`\bfunction\s+([A-Z]\w*)\s*\(`)
+var constructor = lazy.New(`\bfunction\s+([A-Z]\w*)\s*\(`)
 
 // prototype is where a function is used as a class.
-var prototype = regexp.MustCompile(`\b([A-Za-z_$][\w$]*)\.prototype\b`)
+var prototype = lazy.New(`\b([A-Za-z_$][\w$]*)\.prototype\b`)
 
-var exportList = regexp.MustCompile(`(?m)^export\s*\{[^}]*\}[ \t]*;?`)
+var exportList = lazy.New(`(?m)^export\s*\{[^}]*\}[ \t]*;?`)
 
 // timersOfTypeScript declares what the compiler knows nothing of.
 const timersOfTypeScript = `declare function setTimeout(f: (...args: any[]) => void, ms?: number, ...args: any[]): number;
@@ -178,14 +179,14 @@ func fitJavaScript(f *fitting) error {
 			classes = append(classes, t.name)
 		}
 	}
-	for _, m := range prototype.FindAllStringSubmatch(mask(string(f.source)), -1) {
+	for _, m := range prototype().FindAllStringSubmatch(mask(string(f.source)), -1) {
 		if !slices.Contains(classes, m[1]) {
 			classes = append(classes, m[1])
 		}
 	}
 	f.words["CLASSES"] = quoted(classes, "[", "]")
 	var functions []string
-	for _, m := range constructor.FindAllStringSubmatch(mask(string(f.source)), -1) {
+	for _, m := range constructor().FindAllStringSubmatch(mask(string(f.source)), -1) {
 		functions = append(functions, m[1])
 	}
 	f.words["NODES"] = quoted(functions, "[", "]")
@@ -214,7 +215,7 @@ func fitJavaScript(f *fitting) error {
 		})
 	}
 	if !typed {
-		source = exportList.ReplaceAllStringFunc(source, func(text string) string { return strings.Repeat("\n", strings.Count(text, "\n")) })
+		source = exportList().ReplaceAllStringFunc(source, func(text string) string { return strings.Repeat("\n", strings.Count(text, "\n")) })
 	}
 	f.source = []byte(source)
 	return nil
@@ -223,7 +224,7 @@ func fitJavaScript(f *fitting) error {
 // fitGo makes the source a part of the driver's package, and lets it have a main
 // of its own.
 func fitGo(f *fitting) error {
-	if !packageLine.MatchString(mask(string(f.source))) {
+	if !packageLine().MatchString(mask(string(f.source))) {
 		f.source = append([]byte("package main; "), f.source...)
 	}
 	set := token.NewFileSet()
@@ -345,7 +346,7 @@ func goMethod(m *ast.FuncDecl, source func(ast.Node) string) string {
 	return fmt.Sprintf("func(%s) %s { %snew(%s).%s(%s) }", strings.Join(params, ", "), results, give, receiver, m.Name.Name, strings.Join(args, ", "))
 }
 
-var rustMain = regexp.MustCompile(`\bfn(\s+)main(\s*\()`)
+var rustMain = lazy.New(`\bfn(\s+)main(\s*\()`)
 
 // fitRust takes the arguments as the declaration has them: what it borrows is
 // owned by the driver.
@@ -402,7 +403,7 @@ func fitRust(f *fitting) error {
 		owner = s.scopes[len(s.scopes)-1]
 	}
 	f.provideInRust(owner)
-	if len(params) > 0 && receiverParameter.MatchString(params[0]) {
+	if len(params) > 0 && receiverParameter().MatchString(params[0]) {
 		owner := "super::" + rustValue(o.text, strings.Join(s.scopes, "::"), s.scopes[len(s.scopes)-1])
 		borrow := ""
 		if strings.HasPrefix(params[0], "&") {
@@ -453,8 +454,8 @@ func fitRust(f *fitting) error {
 // rustWithoutMain lets the driver have a main of its own.
 func (f *fitting) rustWithoutMain() {
 	// In its own place, so that lines stay, and only where it is no text.
-	for _, m := range slices.Backward(rustMain.FindAllStringIndex(mask(string(f.source)), -1)) {
-		f.source = append(f.source[:m[0]:m[0]], append(rustMain.ReplaceAll(f.source[m[0]:m[1]], []byte("fn${1}cold_unused_main$2")), f.source[m[1]:]...)...)
+	for _, m := range slices.Backward(rustMain().FindAllStringIndex(mask(string(f.source)), -1)) {
+		f.source = append(f.source[:m[0]:m[0]], append(rustMain().ReplaceAll(f.source[m[0]:m[1]], []byte("fn${1}cold_unused_main$2")), f.source[m[1]:]...)...)
 	}
 }
 
@@ -485,12 +486,12 @@ func rustValue(text, path, name string) string {
 	return path + " {}"
 }
 
-var rustImpl = regexp.MustCompile(`(?m)(?:^|;)\s*impl\s+(\w+)\s*\{`)
+var rustImpl = lazy.New(`(?m)(?:^|;)\s*impl\s+(\w+)\s*\{`)
 
 // undeclared declares the types to which functions belong and that judges declare.
 func undeclared(source string) (text string) {
 	source = mask(source)
-	for _, m := range rustImpl.FindAllStringSubmatch(source, -1) {
+	for _, m := range rustImpl().FindAllStringSubmatch(source, -1) {
 		if !regexp.MustCompile(`\b(?:struct|enum|union|trait|type)\s+` + m[1] + `\b`).MatchString(source + text) {
 			text += "\nstruct " + m[1] + ";"
 		}
@@ -498,11 +499,11 @@ func undeclared(source string) (text string) {
 	return text
 }
 
-var rustBorrow = regexp.MustCompile(`^&\s*(?:'\w+\s+)?(mut\s+)?`)
+var rustBorrow = lazy.New(`^&\s*(?:'\w+\s+)?(mut\s+)?`)
 
 // rustOwned returns the type of which a declared one is, or borrows, a value.
 func rustOwned(declared string) (owned, borrow string) {
-	m := rustBorrow.FindStringSubmatch(declared)
+	m := rustBorrow().FindStringSubmatch(declared)
 	if m == nil {
 		return declared, ""
 	}

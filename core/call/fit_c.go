@@ -2,12 +2,12 @@ package call
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
 
 	"coldverdict/core/problem"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // C has neither overloading nor reflection, so what the driver does is written
@@ -207,12 +207,12 @@ func cType(text string) string {
 	return strings.ReplaceAll(strings.Join(words, " "), " *", "*")
 }
 
-var cParameter = regexp.MustCompile(`^(.*?)(\w*)\s*((?:\[\s*\w*\s*\])*)$`)
+var cParameter = lazy.New(`^(.*?)(\w*)\s*((?:\[\s*\w*\s*\])*)$`)
 
 // next takes the next parameter of the declaration and returns its type, arrays
 // as pointers.
 func (w *cWriter) next() (declared string) {
-	m := cParameter.FindStringSubmatch(strings.TrimSpace(w.params[0]))
+	m := cParameter().FindStringSubmatch(strings.TrimSpace(w.params[0]))
 	w.params = w.params[1:]
 	kind := m[1]
 	if strings.TrimSpace(kind) == "" { // it has no name

@@ -2,24 +2,24 @@ package call
 
 import (
 	"fmt"
-	"regexp"
 	"slices"
 	"strings"
 
 	"coldverdict/core/problem"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // In C a class is a struct, and functions whose names begin with its own: what makes an object returns a pointer
 // to it (cacheCreate, cache_new), methods take that first (cacheGet, cache_put), and what frees it may be there.
 
-var calledInC = regexp.MustCompile(`\b(\w+)\s*\(`)
+var calledInC = lazy.New(`\b(\w+)\s*\(`)
 
 // cMethod finds a function whose name is that of the class and one of some endings, in any spelling.
 func (f *fitting) cMethod(o *outline, endings ...string) (site, bool) {
 	plain := func(name string) string { return strings.ToLower(strings.ReplaceAll(name, "_", "")) }
 	for _, ending := range endings {
-		for _, m := range calledInC.FindAllStringSubmatch(o.text, -1) {
+		for _, m := range calledInC().FindAllStringSubmatch(o.text, -1) {
 			if plain(m[1]) != plain(f.function.Name+ending) {
 				continue
 			}

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // fitCpp lets the driver take the function's address, from which it knows the declared types.
@@ -105,23 +106,23 @@ func (f *fitting) cppByCall(s site, params []string, class string) error {
 }
 
 var (
-	cppContainer = regexp.MustCompile(`\b(?:vector|deque|list|multiset|unordered_set|set)\b`)
-	cppNumber    = regexp.MustCompile(`\b(?:unsigned\s+)?(?:long\s+long(?:\s+int)?|long\s+double|u?int(?:8|16|32|64)_t|long|short|int|unsigned|size_t|double|float|ll|i64|__int128)\b`)
+	cppContainer = lazy.New(`\b(?:vector|deque|list|multiset|unordered_set|set)\b`)
+	cppNumber    = lazy.New(`\b(?:unsigned\s+)?(?:long\s+long(?:\s+int)?|long\s+double|u?int(?:8|16|32|64)_t|long|short|int|unsigned|size_t|double|float|ll|i64|__int128)\b`)
 )
 
 // cppPointer is a pointer to a class, whose name it has.
-var cppPointer = regexp.MustCompile(`([A-Za-z_]\w*)\s*\*`)
+var cppPointer = lazy.New(`([A-Za-z_]\w*)\s*\*`)
 
 // cppType is how a judge declares an argument, or, where the parameter says it otherwise in
 // words that are known, that.
 func cppType(t value.Type, param string) string {
-	number := cppNumber.FindString(param)
+	number := cppNumber().FindString(param)
 	switch number {
 	case "ll", "i64":
 		number = "long long"
 	}
 	var of func(t value.Type) string
-	containers := cppContainer.FindAllString(param, -1)
+	containers := cppContainer().FindAllString(param, -1)
 	of = func(t value.Type) string {
 		switch t.Kind {
 		case value.Array:
@@ -138,7 +139,7 @@ func cppType(t value.Type, param string) string {
 			return "std::map<" + dialects["cpp"].kinds[t.Key] + ", " + of(*t.Of) + ">"
 		case value.List, value.List2, value.Tree, value.Nary, value.Graph:
 			class := nodeShapes[t.Kind].class
-			if m := cppPointer.FindStringSubmatch(param); m != nil {
+			if m := cppPointer().FindStringSubmatch(param); m != nil {
 				class = m[1]
 			}
 			return class + " *"

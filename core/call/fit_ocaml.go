@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // OCaml has neither overloading nor reflection: how a value is read and written is put together from its type, as
@@ -24,7 +25,7 @@ func fitOCaml(f *fitting) error {
 		return f.absent()
 	}
 	holds := "list"
-	if usesArrays.MatchString(text) {
+	if usesArrays().MatchString(text) {
 		holds = "array"
 	}
 	if f.second {
@@ -41,7 +42,7 @@ func fitOCaml(f *fitting) error {
 	if len(f.function.Takes) == 0 && len(params) == 1 {
 		params = nil
 	}
-	if len(params) < len(f.function.Takes) && result == "" && functionWordOCaml.MatchString(text[m[1]:]) {
+	if len(params) < len(f.function.Takes) && result == "" && functionWordOCaml().MatchString(text[m[1]:]) {
 		params = append(params, make([]string, len(f.function.Takes)-len(params))...)
 	}
 	if len(params) != len(f.function.Takes) {
@@ -130,13 +131,13 @@ func fitOCaml(f *fitting) error {
 }
 
 var (
-	usesArrays        = regexp.MustCompile(`\bArray\.|\.\(|\[\|`)
-	functionWordOCaml = regexp.MustCompile(`^[^\n=]*=\s*fun(?:ction)?\b`)
-	commentOfOCaml    = regexp.MustCompile(`(?s)\(\*.*?\*\)|"(?:[^"\\]|\\.)*"`)
+	usesArrays        = lazy.New(`\bArray\.|\.\(|\[\|`)
+	functionWordOCaml = lazy.New(`^[^\n=]*=\s*fun(?:ction)?\b`)
+	commentOfOCaml    = lazy.New(`(?s)\(\*.*?\*\)|"(?:[^"\\]|\\.)*"`)
 )
 
 // maskOCaml blanks comments and texts.
-func maskOCaml(text string) string { return commentOfOCaml.ReplaceAllStringFunc(text, blanked) }
+func maskOCaml(text string) string { return commentOfOCaml().ReplaceAllStringFunc(text, blanked) }
 
 // declaredInOCaml reads what stands between a function's name and its "=": the types of its parameters, empty
 // where none is given, and of its result.

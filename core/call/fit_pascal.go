@@ -8,6 +8,7 @@ import (
 
 	"coldverdict/core/value"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/lazy"
 )
 
 // fitPascal puts calls of the function in the place of the program's own statements. How a value is read and
@@ -159,12 +160,12 @@ func givePascal(name string, t value.Type, depth int) string {
 	return fmt.Sprintf("  ColdGive(%s);\n", name)
 }
 
-var commentOfPascal = regexp.MustCompile(`(?s)\{.*?\}|\(\*.*?\*\)|//[^\n]*|'[^'\n]*'`)
+var commentOfPascal = lazy.New(`(?s)\{.*?\}|\(\*.*?\*\)|//[^\n]*|'[^'\n]*'`)
 
 // maskPascal blanks comments, directives and texts.
-func maskPascal(text string) string { return commentOfPascal.ReplaceAllStringFunc(text, blanked) }
+func maskPascal(text string) string { return commentOfPascal().ReplaceAllStringFunc(text, blanked) }
 
-var wordOfPascal = regexp.MustCompile(`(?i)\b(?:begin|case|try|asm|end)\b`)
+var wordOfPascal = lazy.New(`(?i)\b(?:begin|case|try|asm|end)\b`)
 
 // mainOfPascal is where the statements of a program begin; the end of the source where it has none.
 func mainOfPascal(text string) int {
@@ -172,7 +173,7 @@ func mainOfPascal(text string) int {
 		return len(text)
 	}
 	depth := 0
-	for _, m := range slices.Backward(wordOfPascal.FindAllStringIndex(text, -1)) {
+	for _, m := range slices.Backward(wordOfPascal().FindAllStringIndex(text, -1)) {
 		if strings.EqualFold(text[m[0]:m[1]], "end") {
 			depth++
 		} else if depth--; depth == 0 {

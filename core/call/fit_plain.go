@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // The drivers of some languages serve single values and arrays of them, to any depth.
@@ -41,8 +42,8 @@ func fitPHP(f *fitting) error {
 }
 
 var (
-	moduleOfD = regexp.MustCompile(`(?m)^\s*module\s+([\w.]+)\s*;`)
-	mainOfD   = regexp.MustCompile(`\b(?:void|int|auto)\s+main(\s*\()`)
+	moduleOfD = lazy.New(`(?m)^\s*module\s+([\w.]+)\s*;`)
+	mainOfD   = lazy.New(`\b(?:void|int|auto)\s+main(\s*\()`)
 )
 
 // fitD finds the function, and lets the driver have a main of its own.
@@ -51,12 +52,12 @@ func fitD(f *fitting) error {
 		return err
 	}
 	module := regexp.MustCompile(`\W`).ReplaceAllString(stem(f.file), "_")
-	if m := moduleOfD.FindStringSubmatch(mask(string(f.source))); m != nil {
+	if m := moduleOfD().FindStringSubmatch(mask(string(f.source))); m != nil {
 		module = m[1]
 	} else if module != stem(f.file) {
 		f.source = append([]byte("module "+module+"; "), f.source...)
 	}
-	for _, m := range slices.Backward(mainOfD.FindAllStringSubmatchIndex(mask(string(f.source)), -1)) {
+	for _, m := range slices.Backward(mainOfD().FindAllStringSubmatchIndex(mask(string(f.source)), -1)) {
 		f.source = slices.Insert(f.source, m[2], []byte("ColdUnused")...)
 	}
 	s, _, err := f.chosen()
@@ -130,7 +131,7 @@ func fitScala(f *fitting) error {
 	return nil
 }
 
-var procOfNim = regexp.MustCompile("(?m)^(?:proc|func)[ \t]+`?(\\w+)`?")
+var procOfNim = lazy.New("(?m)^(?:proc|func)[ \t]+`?(\\w+)`?")
 
 // fitNim finds the procedure, whose name Nim reads without its underscores and, but for the first letter, its capitals.
 func fitNim(f *fitting) error {
@@ -140,7 +141,7 @@ func fitNim(f *fitting) error {
 	plainly := func(name string) string {
 		return name[:1] + strings.ToLower(strings.ReplaceAll(name[1:], "_", ""))
 	}
-	for _, m := range procOfNim.FindAllSubmatch(f.source, -1) {
+	for _, m := range procOfNim().FindAllSubmatch(f.source, -1) {
 		for _, name := range Spellings(f.function.Name) {
 			if plainly(string(m[1])) == plainly(name) {
 				f.words["CALLEE"], f.words["MODULE"] = string(m[1]), stem(f.file)
@@ -152,8 +153,8 @@ func fitNim(f *fitting) error {
 }
 
 var (
-	headOfHaskell   = regexp.MustCompile(`(?m)^module\b[^()]*?(?:\((?:[^()]|\([^()]*\))*\)\s*)?\bwhere\b`)
-	beginsOfHaskell = regexp.MustCompile(`(?m)^[A-Za-z_]`)
+	headOfHaskell   = lazy.New(`(?m)^module\b[^()]*?(?:\((?:[^()]|\([^()]*\))*\)\s*)?\bwhere\b`)
+	beginsOfHaskell = lazy.New(`(?m)^[A-Za-z_]`)
 )
 
 // typesOfHaskell are what the problem's types are, where a source does not say it.
@@ -197,10 +198,10 @@ func fitHaskell(f *fitting) error {
 		f.words["CALLEE"] += " :: " + strings.Join(append(parts, "("+strings.Join(results, ", ")+")"), " -> ")
 	}
 	head := "module ColdSource where"
-	if m := headOfHaskell.FindStringIndex(text); m != nil {
+	if m := headOfHaskell().FindStringIndex(text); m != nil {
 		head += strings.Repeat("\n", strings.Count(text[m[0]:m[1]], "\n"))
 		f.source = slices.Concat(f.source[:m[0]], []byte(head), f.source[m[1]:])
-	} else if m := beginsOfHaskell.FindStringIndex(text); m != nil {
+	} else if m := beginsOfHaskell().FindStringIndex(text); m != nil {
 		head += fmt.Sprintf("\n{-# LINE %d %q #-}\n", strings.Count(text[:m[0]], "\n")+1, f.file)
 		f.source = slices.Insert(f.source, m[0], []byte(head)...)
 	}
@@ -227,10 +228,10 @@ func tuplesOfHaskell() string {
 
 // maskDashes blanks comments of Haskell.
 func maskDashes(text string) string {
-	return commentOfHaskell.ReplaceAllStringFunc(text, blanked)
+	return commentOfHaskell().ReplaceAllStringFunc(text, blanked)
 }
 
-var commentOfHaskell = regexp.MustCompile(`(?m)--+(?:[^!#$%&*+./<=>?@\\^|~:\n-].*)?$|(?s:\{-.*?-\})`)
+var commentOfHaskell = lazy.New(`(?m)--+(?:[^!#$%&*+./<=>?@\\^|~:\n-].*)?$|(?s:\{-.*?-\})`)
 
 // blanked is as long as a text, and has its lines.
 func blanked(text string) string {

@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // Nodes of lists and trees are of a class that judges declare and solutions use. A source may declare
@@ -400,7 +401,7 @@ func (o *outline) cMany(class, val, many string) (pairs []string, err error) {
 	if body == "" {
 		count = cCountName(many)
 	}
-	for _, m := range cCounts.FindAllStringSubmatch(body, -1) {
+	for _, m := range cCounts().FindAllStringSubmatch(body, -1) {
 		for name := range strings.SplitSeq(m[1], ",") {
 			if name = strings.TrimSpace(name); name != val && count == "" {
 				count = name
@@ -434,7 +435,7 @@ func (o *outline) cHeld(class, val, usual string) string {
 }
 
 // cCounts are fields of a struct that hold integers.
-var cCounts = regexp.MustCompile(`\b(?:int|long|short|unsigned|size_t|u?int(?:8|16|32|64)_t)\s+(\w+(?:\s*,\s*\w+)*)\s*;`)
+var cCounts = lazy.New(`\b(?:int|long|short|unsigned|size_t|u?int(?:8|16|32|64)_t)\s+(\w+(?:\s*,\s*\w+)*)\s*;`)
 
 // cCountName is the usual name of the field with the number of others.
 func cCountName(many string) string { return "num" + spelled(many, pascal) }

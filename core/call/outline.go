@@ -1,9 +1,10 @@
 package call
 
 import (
-	"regexp"
 	"slices"
 	"strings"
+
+	"coldverdict/internal/lazy"
 )
 
 // A site is a place in a source at which a function is declared.
@@ -66,15 +67,15 @@ type outliner struct {
 	round  int // depth of parentheses
 }
 
-var scopeHeader = regexp.MustCompile(`\b(class|struct|namespace|interface|object|record|enum|trait|module|mod)\s+(?:class\s+)?([\w:.]+)\s*(?:<[^{}]*>\s*)?(?:[(:,[]|$|extends\b|implements\b|final\b|where\b|permits\b|private\b|internal\b)`)
+var scopeHeader = lazy.New(`\b(class|struct|namespace|interface|object|record|enum|trait|module|mod)\s+(?:class\s+)?([\w:.]+)\s*(?:<[^{}]*>\s*)?(?:[(:,[]|$|extends\b|implements\b|final\b|where\b|permits\b|private\b|internal\b)`)
 
-var implHeader = regexp.MustCompile(`\bimpl\b\s*(?:<[^{}]*?>\s*)?(?:([\w:<>', ]+?)\s+for\s+)?(\w+)`)
+var implHeader = lazy.New(`\bimpl\b\s*(?:<[^{}]*?>\s*)?(?:([\w:<>', ]+?)\s+for\s+)?(\w+)`)
 
 var (
-	functionWord = regexp.MustCompile(`\b(?:fun|fn|func)\b`)
-	typeWord     = regexp.MustCompile(`\b(?:record|class|struct|enum|new|return|throw)\s*$`)
-	qualifiers   = regexp.MustCompile(`(?:\b\w+\s*(?:<[^<>]*>)?\s*::\s*)+$`)
-	privateWord  = regexp.MustCompile(`\b(?:private|protected)\b`)
+	functionWord = lazy.New(`\b(?:fun|fn|func)\b`)
+	typeWord     = lazy.New(`\b(?:record|class|struct|enum|new|return|throw)\s*$`)
+	qualifiers   = lazy.New(`(?:\b\w+\s*(?:<[^<>]*>)?\s*::\s*)+$`)
+	privateWord  = lazy.New(`\b(?:private|protected)\b`)
 )
 
 func (o *outliner) read() {
@@ -142,7 +143,7 @@ func isWord(c byte) bool {
 }
 
 func (o *outliner) scopeOf(header string) *scope {
-	if m := implHeader.FindStringSubmatch(header); m != nil && !strings.Contains(header, "fn ") {
+	if m := implHeader().FindStringSubmatch(header); m != nil && !strings.Contains(header, "fn ") {
 		kind := "impl"
 		if m[1] != "" {
 			kind = "trait" // of which this is one way
@@ -150,9 +151,9 @@ func (o *outliner) scopeOf(header string) *scope {
 		return &scope{kind: kind, name: m[2], header: header}
 	}
 	// What stands before it may be other declarations, without an end of their own.
-	if all := scopeHeader.FindAllStringSubmatchIndex(header, -1); len(all) > 0 {
+	if all := scopeHeader().FindAllStringSubmatchIndex(header, -1); len(all) > 0 {
 		m := all[len(all)-1]
-		if !functionWord.MatchString(header[m[1]:]) {
+		if !functionWord().MatchString(header[m[1]:]) {
 			kind := header[m[2]:m[3]]
 			return &scope{kind: kind, name: header[m[4]:m[5]], header: header, private: kind == "class" && o.labelled()}
 		}
@@ -166,11 +167,11 @@ func (o *outliner) scopeOf(header string) *scope {
 	return &scope{}
 }
 
-var publicLabel = regexp.MustCompile(`\bpublic\s*:[^:]`)
+var publicLabel = lazy.New(`\bpublic\s*:[^:]`)
 
 // labelled reports that the language says by labels what is private, and that a class
 // begins with that.
-func (o *outliner) labelled() bool { return publicLabel.MatchString(o.text) }
+func (o *outliner) labelled() bool { return publicLabel().MatchString(o.text) }
 
 // at looks whether a word declares the function.
 func (o *outliner) at(from, to int) (s site, ok bool) {
@@ -182,7 +183,7 @@ func (o *outliner) at(from, to int) (s site, ok bool) {
 			return s, false
 		}
 	}
-	if typeWord.MatchString(o.text[max(0, from-20):from]) {
+	if typeWord().MatchString(o.text[max(0, from-20):from]) {
 		return s, false // a type of that name, or a call
 	}
 	open := to
@@ -215,7 +216,7 @@ func (o *outliner) at(from, to int) (s site, ok bool) {
 		return s, false // it is declared here, and defined elsewhere
 	}
 	before := o.text[min(o.header, from):from]
-	s = site{name: o.text[from:to], at: from, params: o.text[open+1 : end], before: before, after: o.text[end+1 : end+body], private: privateWord.MatchString(before)}
+	s = site{name: o.text[from:to], at: from, params: o.text[open+1 : end], before: before, after: o.text[end+1 : end+body], private: privateWord().MatchString(before)}
 	for _, one := range o.stack {
 		if one.name != "" {
 			s.scopes, s.kinds = append(s.scopes, one.name), append(s.kinds, one.kind)
@@ -225,7 +226,7 @@ func (o *outliner) at(from, to int) (s site, ok bool) {
 			s.private = s.private || one.private
 		}
 	}
-	if q := qualifiers.FindString(before); q != "" { // it is declared in a class, and defined outside of it
+	if q := qualifiers().FindString(before); q != "" { // it is declared in a class, and defined outside of it
 		s.before = strings.TrimSuffix(before, q)
 		for name := range strings.SplitSeq(strings.TrimSuffix(strings.TrimSpace(q), "::"), "::") {
 			name = strings.TrimSpace(name)
