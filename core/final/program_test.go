@@ -88,7 +88,7 @@ func TestFunctionsInAnyStyleBecomePrograms(t *testing.T) {
 		require.NoError(t, err)
 		for _, file := range p.Sources {
 			slow := strings.HasSuffix(file, ".kt") || strings.HasSuffix(file, ".java") || strings.HasSuffix(file, ".cs") // of which a few will do
-			if slices.Contains([]string{".h", ".hs", ".ml", ".nim", ".pas"}, filepath.Ext(file)) || slow && dir == "warm-days" && refused[file] == "" && file != "object.kt" && file != "Inherited.java" && file != "abstract.cs" {
+			if slices.Contains([]string{".h", ".hs", ".ml", ".nim", ".pas", ".scala"}, filepath.Ext(file)) || slow && dir == "warm-days" && refused[file] == "" && file != "object.kt" && file != "Inherited.java" && file != "abstract.cs" {
 				continue
 			}
 			t.Run(dir+"/"+file, func(t *testing.T) {
