@@ -1,6 +1,7 @@
 package shape
 
 import (
+	"cmp"
 	"fmt"
 	"math/big"
 	"slices"
@@ -409,15 +410,17 @@ func (m *maker) arched(n int, room interval) (list []point) {
 	return list
 }
 
-// starShaped are points in the order of their angles around one of them, which sees all of the polygon.
-func (m *maker) starShaped(n int, room interval) []point {
-	if n < 3 {
-		return nil
-	}
+func (m *maker) drawnPoints(n int, room interval) []point {
 	list := make([]point, n)
 	for i := range list {
 		list[i] = m.pointIn(room)
 	}
+	return list
+}
+
+// starShaped are points in the order of their angles around one of them, which sees all of the polygon.
+func (m *maker) starShaped(n int, room interval) []point {
+	list := m.drawnPoints(n, room)
 	middle := m.pointIn(room)
 	slices.SortFunc(list, func(a, b point) int {
 		return byAngle(point{a.x - middle.x, a.y - middle.y}, point{b.x - middle.x, b.y - middle.y})
@@ -428,18 +431,12 @@ func (m *maker) starShaped(n int, room interval) []point {
 // chains are points of which some lead from the leftmost to the rightmost above the line between them, and the others
 // back below it.
 func (m *maker) chains(n int, room interval) []point {
+	list := m.drawnPoints(n, room)
 	if n < 3 {
 		return nil
 	}
-	list := make([]point, n)
-	for i := range list {
-		list[i] = m.pointIn(room)
-	}
 	slices.SortFunc(list, func(a, b point) int {
-		if a.x != b.x {
-			return truthOf(a.x > b.x)*2 - 1
-		}
-		return truthOf(a.y > b.y)*2 - truthOf(a.y != b.y)
+		return cmp.Or(cmp.Compare(a.x, b.x), cmp.Compare(a.y, b.y))
 	})
 	first, last := list[0], list[n-1]
 	above, below := []point{first}, []point{}
