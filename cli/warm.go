@@ -2,6 +2,7 @@ package cli
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"errors"
 	"io"
@@ -132,11 +133,7 @@ func (a *app) warmAll(ctx context.Context, sources []string) error {
 		if err != nil {
 			return usageError("%v", err)
 		}
-		language := standard
-		if language == "" {
-			language = l.Name
-		}
-		if err := a.sayWarm(ctx, language, source, text); err != nil {
+		if err := a.sayWarm(ctx, cmp.Or(standard, l.Name), source, text); err != nil {
 			return err
 		}
 	}

@@ -356,7 +356,7 @@ func (s *Shape) readCall(in io.Reader) (top *frame, fault *Fault, err error) {
 	top = newFrame(s.top, nil)
 	actual := map[*lengthNode]int64{}
 	for i, p := range s.params {
-		if wrong := p.take(s, top, args[i], actual); wrong != "" {
+		if wrong := p.take(top, args[i], actual); wrong != "" {
 			return nil, &Fault{Line: i + 1, Name: p.name(), Text: wrong}, nil
 		}
 	}

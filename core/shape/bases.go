@@ -85,6 +85,7 @@ type traits struct {
 	edges    bool // it is the lines of edges
 	lines    bool // it takes lines of its own, whatever its dimensions
 	toEnd    bool // it goes to the end of its line
+	name     bool // what stands in its parentheses is the name of something before it
 	bare     bool // nothing stands in parentheses behind its word
 }
 

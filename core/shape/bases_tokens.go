@@ -82,7 +82,7 @@ func (v *valueNode) compareTexts(x, y string) int {
 type amongBase struct{ element }
 
 func (amongBase) word() string   { return "among" }
-func (amongBase) traits() traits { return traits{element: true} }
+func (amongBase) traits() traits { return traits{element: true, name: true} }
 
 func (amongBase) parse(p *parser, v *valueNode) {
 	t := p.now
@@ -165,7 +165,7 @@ func (amongBase) explain(e *explainer, f *fieldNode, name string) string {
 type partBase struct{ element }
 
 func (partBase) word() string                     { return "part" }
-func (partBase) traits() traits                   { return traits{element: true} }
+func (partBase) traits() traits                   { return traits{element: true, name: true} }
 func (partBase) types(*valueNode) ([]string, int) { return []string{"text"}, 0 }
 
 func (partBase) parse(p *parser, v *valueNode) {

@@ -92,13 +92,18 @@ func meet(a, b, c, d point) bool {
 	return s*t < 0 && u*w < 0 || s == 0 && c.between(a, b) || t == 0 && d.between(a, b) || u == 0 && a.between(c, d) || w == 0 && b.between(c, d)
 }
 
+// tooMany reports more points than are looked at beside each other, where that must be.
+func (v *valueNode) tooMany(n int) bool {
+	return n > mostPoints && (v.Spread || v.Simple && !v.Convex)
+}
+
 // pointsFault says what is wrong with points, and at which; nothing where they are as they must be.
 func (v *valueNode) pointsFault(list []point) (at int, words string) {
 	n := len(list)
 	if v.polygon() && n < 3 {
 		return max(0, n-1), fmt.Sprintf("a polygon has three vertices at the least, and here are %d", n)
 	}
-	if n > mostPoints && (v.Spread || v.Simple && !v.Convex) {
+	if v.tooMany(n) {
 		return mostPoints, fmt.Sprintf("these are looked at up to %d points, and here are %d", mostPoints, n)
 	}
 	if v.Spread {
@@ -238,13 +243,13 @@ func (m *maker) points(v *valueNode, n int, low, high int64) ([]int64, *unmet) {
 	room := interval{low: low, high: high}
 	ways := []func(n int, room interval) []point{m.roundPoints, m.arched}
 	switch {
-	case v.Convex && v.Spread, v.Convex: // no three vertices of a convex polygon lie on a line
+	case v.Convex: // no three vertices of a convex polygon lie on a line
 	case v.Simple:
 		ways = append(ways, m.starShaped, m.chains)
 	default:
 		ways = []func(n int, room interval) []point{m.scatteredPoints, m.onParabola}
 	}
-	if _, wrong := v.pointsFault(make([]point, n)); n > mostPoints && strings.HasPrefix(wrong, "these are looked at") {
+	if v.tooMany(n) {
 		return nil, &unmet{pos: v.Pos, text: fmt.Sprintf("more than %d points", mostPoints), hopeless: true}
 	}
 	for range pointTries {
@@ -279,11 +284,11 @@ func (m *maker) points(v *valueNode, n int, low, high int64) ([]int64, *unmet) {
 // smallRoom is a part of the range, mostly, in which small numbers and borders come more often.
 func (m *maker) smallRoom(n int, room interval) interval {
 	width := uint64(room.high) - uint64(room.low)
-	if need := uint64(4 * n); m.oneIn(2) || width <= need {
+	need := uint64(4 * n)
+	if m.oneIn(2) || width <= need {
 		return room
-	} else {
-		width = min(width, need+m.below(1+min(width-need, 10*need)))
 	}
+	width = min(width, need+m.below(1+min(width-need, 10*need)))
 	low := room.low
 	if m.oneIn(2) {
 		low += int64(m.below(uint64(room.high) - uint64(room.low) - width + 1))

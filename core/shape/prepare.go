@@ -158,7 +158,7 @@ func (p *preparer) field(f *fieldNode) {
 		p.length(d)
 	}
 	for _, a := range v.Args {
-		if v.Base == typeAmong || v.Base == typePart {
+		if v.traits().name {
 			break
 		}
 		p.length(&lengthNode{Exact: a})

@@ -206,18 +206,21 @@ func mayBeEmpty(items []node) bool {
 
 // mayBeEmpty reports that a value may have no characters on its first line.
 func (v *valueNode) mayBeEmpty() bool {
-	none := func(l *lengthNode) bool {
-		e := l.Exact
-		if l.Range != nil {
-			e = l.Range.Low
-		}
-		n, known := constant(e)
-		return known && n < 1
+	return slices.ContainsFunc(v.Dims, (*lengthNode).mayBeZero) || (v.Base == typeToken || v.Base == typeText) && v.Length.mayBeZero()
+}
+
+// mayBeZero reports that a length may be nothing, as far as the shape says that in numbers.
+func (l *lengthNode) mayBeZero() bool {
+	n, known := constant(l.least())
+	return known && n < 1
+}
+
+// least is the least that a length may be.
+func (l *lengthNode) least() exprNode {
+	if l.Range != nil {
+		return l.Range.Low
 	}
-	if slices.ContainsFunc(v.Dims, none) {
-		return true
-	}
-	return (v.Base == typeToken || v.Base == typeText) && none(v.Length)
+	return l.Exact
 }
 
 // stands reports that an item is something in the input.
@@ -784,11 +787,7 @@ func tokens(f *fieldNode) (n int, ok bool) {
 }
 
 func leastLength(l *lengthNode) int64 {
-	e := l.Exact
-	if l.Range != nil {
-		e = l.Range.Low
-	}
-	n, ok := constant(e)
+	n, ok := constant(l.least())
 	if !ok {
 		return 0
 	}

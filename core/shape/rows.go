@@ -93,7 +93,7 @@ func (p *parser) rowsArgument(item *repeatNode) {
 			p.wrong(f.Pos, "a token in quotes is no element")
 		case len(f.Value.Dims) > 1 || len(f.Value.Dims) == 1 && (k < len(fields)-1 || f.Value.Down):
 			p.wrong(f.Pos, "an array in a row is the last of its fields, and has one dimension")
-		case f.Value.Base == typeText || f.Value.Base == typeToken && (f.Value.Set.Has(' ') || leastLength(f.Value.Length) < 1 && isConstantLength(f.Value.Length)):
+		case f.Value.Base == typeText || f.Value.Base == typeToken && (f.Value.Set.Has(' ') || f.Value.Length.mayBeZero()):
 			p.wrong(f.Value.Pos, "texts in rows are tokens of one character at the least, without blanks")
 		case !slices.Contains(f.Value.types(), of+strings.Repeat("[]", len(f.Value.Dims))):
 			p.wrong(f.Value.Pos, "this is %s, and the rows hold %s", strings.Join(f.Value.types(), " or "), of)
@@ -104,13 +104,6 @@ func (p *parser) rowsArgument(item *repeatNode) {
 func asLine(item node) *lineNode {
 	l, _ := item.(*lineNode)
 	return l
-}
-
-func isConstantLength(l *lengthNode) bool {
-	if l.Exact != nil {
-		return isConstant(l.Exact)
-	}
-	return isConstant(l.Range.Low)
 }
 
 // name is that of the argument.
@@ -155,7 +148,7 @@ func (p *parameter) argument(top *frame, t value.Type) any {
 }
 
 // take puts an argument into a frame, and returns what it cannot be.
-func (p *parameter) take(s *Shape, top *frame, arg any, actual map[*lengthNode]int64) (wrong string) {
+func (p *parameter) take(top *frame, arg any, actual map[*lengthNode]int64) (wrong string) {
 	if p.rows == nil {
 		return p.fieldNode.take(top, arg, actual)
 	}

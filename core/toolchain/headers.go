@@ -2,6 +2,7 @@ package toolchain
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"errors"
 	"os"
@@ -105,12 +106,7 @@ func (k *Kit) wanted(b *Build) {
 }
 
 // languageName is the name under which the language, in its standard, is chosen.
-func (b *Build) languageName() string {
-	if b.Standard != "" {
-		return b.Standard
-	}
-	return b.Language.Name
-}
+func (b *Build) languageName() string { return cmp.Or(b.Standard, b.Language.Name) }
 
 // ErrNoHeaders says that a language has no headers that could be compiled once.
 var ErrNoHeaders = errors.New("the headers of this language are not compiled for later builds")
