@@ -80,6 +80,8 @@ type filterPlan struct {
 	Shared  bool // programs share process numbers with the rest of the machine
 	Files   bool // files in memory may be made: a control group counts them
 	Machine bool // programs see the machine's own files, whose rights no other means keeps as they are
+
+	Supervisor int // where numbers are shared, the number of this process, which asks and answers
 }
 
 // free are the calls that need no look at their arguments.
@@ -193,19 +195,17 @@ func (l *ruleList) processes() {
 	)
 	l.refused(unix.ENOSYS, "", unix.SYS_CLONE3)
 
-	// Of oneself, which is process 0 in all of these.
+	// Of oneself, which is process 0 in all of these. A program that steps back behind
+	// others could take longer to end, on a busy machine, than its limit allows: it is told
+	// that it has, and nothing happens. Likewise where runtimes name their own threads.
 	l.add(
 		callRule{call: unix.SYS_PRLIMIT64, tests: []argumentTest{{0, whole, 0}}, answer: allow},
 		callRule{call: unix.SYS_PRLIMIT64, errno: unix.EPERM, tell: triedOthers},
-		callRule{call: unix.SYS_SETPRIORITY, tests: []argumentTest{{0, whole, unix.PRIO_PROCESS}, {1, whole, 0}}, answer: allow},
+		callRule{call: unix.SYS_SETPRIORITY, tests: []argumentTest{{0, whole, unix.PRIO_PROCESS}, {1, whole, 0}}},
 		callRule{call: unix.SYS_SETPRIORITY, errno: unix.EPERM, tell: triedOthers},
+		callRule{call: unix.SYS_SCHED_SETAFFINITY, tests: []argumentTest{{0, whole, 0}}, answer: allow},
 	)
-	for _, call := range []uint32{unix.SYS_SCHED_SETAFFINITY, unix.SYS_SCHED_SETSCHEDULER, unix.SYS_SCHED_SETPARAM, unix.SYS_SCHED_SETATTR} {
-		l.add(
-			callRule{call: call, tests: []argumentTest{{0, whole, 0}}, answer: allow},
-			callRule{call: call}, // runtimes name their own threads here: nothing happens, and all is well
-		)
-	}
+	l.refused(0, "", unix.SYS_SCHED_SETAFFINITY, unix.SYS_SCHED_SETSCHEDULER, unix.SYS_SCHED_SETPARAM, unix.SYS_SCHED_SETATTR)
 	l.refused(unix.EPERM, "", unix.SYS_IOPRIO_SET, unix.SYS_PERF_EVENT_OPEN, unix.SYS_SYSLOG)
 
 	// The thread that starts programs has this filter too, and traces them. Who
@@ -263,6 +263,13 @@ func (p filterPlan) files(l *ruleList) {
 // signals lets programs send signals to each other. Where they share process
 // numbers with the machine, the supervisor looks at each target.
 func (p filterPlan) signals(add func(...callRule)) {
+	if p.Shared {
+		// Go stops a thread by this signal, wherever it collects garbage. Were it asked about
+		// in the thread that traces, the one that answers could be what it waits for.
+		add(callRule{call: unix.SYS_TGKILL, answer: allow, tests: []argumentTest{
+			{0, whole, uint32(p.Supervisor)}, {2, whole, uint32(unix.SIGURG)},
+		}})
+	}
 	for _, c := range signalCalls {
 		if p.Shared {
 			add(callRule{call: c.call, tests: []argumentTest{{c.signal, whole, 0}}, answer: allow},

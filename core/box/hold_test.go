@@ -91,9 +91,10 @@ func TestTheFilterLetsThroughWhatIsListedAndNothingElse(t *testing.T) {
 		{"clone with arguments in memory", unix.SYS_CLONE3, nil, refused(unix.ENOSYS)},
 		{"limits of its own", unix.SYS_PRLIMIT64, []uint32{0, unix.RLIMIT_NOFILE}, allowed},
 		{"limits of another", unix.SYS_PRLIMIT64, []uint32{1, unix.RLIMIT_NOFILE}, asked},
-		{"to be nice", unix.SYS_SETPRIORITY, []uint32{unix.PRIO_PROCESS, 0, 5}, allowed},
+		{"to be nice", unix.SYS_SETPRIORITY, []uint32{unix.PRIO_PROCESS, 0, 5}, refused(0)},
 		{"to make another nice", unix.SYS_SETPRIORITY, []uint32{unix.PRIO_PROCESS, 1, 5}, asked},
 		{"to make all of the user's nice", unix.SYS_SETPRIORITY, []uint32{unix.PRIO_USER, 0, 5}, asked},
+		{"to run when nothing else does", unix.SYS_SCHED_SETSCHEDULER, []uint32{0, unix.SCHED_IDLE}, refused(0)},
 		{"another processor", unix.SYS_SCHED_SETAFFINITY, []uint32{0}, allowed},
 		{"another processor for another", unix.SYS_SCHED_SETAFFINITY, []uint32{1}, refused(0)},
 		{"to own a file's signals", unix.SYS_FCNTL, []uint32{3, unix.F_SETOWN, 1}, refused(unix.EPERM)},
@@ -118,7 +119,10 @@ func TestTheFilterLetsThroughWhatIsListedAndNothingElse(t *testing.T) {
 	}
 	silent := filterProgram(filterPlan{}.callRules(), false)
 	assert.Equal(t, refused(unix.EACCES), verdictOf(t, silent, unix.SYS_SOCKET, machine, unix.AF_INET, unix.SOCK_DGRAM), "refused without being told")
-	shared := filterProgram(filterPlan{Shared: true}.callRules(), true)
+	shared := filterProgram(filterPlan{Shared: true, Supervisor: 5}.callRules(), true)
+	assert.EqualValues(t, allowed, verdictOf(t, shared, unix.SYS_TGKILL, machine, 5, 8, uint32(unix.SIGURG)), "the supervisor stops its own threads")
+	assert.EqualValues(t, asked, verdictOf(t, shared, unix.SYS_TGKILL, machine, 5, 8, 9))
+	assert.EqualValues(t, asked, verdictOf(t, shared, unix.SYS_TGKILL, machine, 7, 8, uint32(unix.SIGURG)))
 	assert.EqualValues(t, asked, verdictOf(t, shared, unix.SYS_KILL, machine, 7, 9), "a signal where numbers are shared")
 	assert.EqualValues(t, allowed, verdictOf(t, shared, unix.SYS_KILL, machine, 7, 0), "no signal at all")
 	assert.EqualValues(t, asked, verdictOf(t, shared, unix.SYS_TGKILL, machine, 7, 8, 9))

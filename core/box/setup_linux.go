@@ -127,7 +127,7 @@ func (s setup) giveUp(w *sandbox) (err error) {
 			return err
 		}
 	}
-	w.filter = filterPlan{Network: s.Uncontained, Shared: !s.Apart, Files: counted, Machine: s.Isolation == Rules}
+	w.filter = filterPlan{Network: s.Uncontained, Shared: !s.Apart, Files: counted, Machine: s.Isolation == Rules, Supervisor: os.Getpid()}
 	w.listener, err = w.filter.filterCalls()
 	return err
 }

@@ -160,6 +160,22 @@ func TestAFolderOfItsOwnMayBeWrittenToAndNoOther(t *testing.T) {
 	})
 }
 
+func TestNoProgramStepsBackBehindOthers(t *testing.T) {
+	eachSandbox(t, func(t *testing.T, m mode) {
+		assert.Zero(t, run(t, openMode(t, m), program(t, "hostile/guard", "step back"), generous).ExitCode)
+	})
+}
+
+func TestASupervisorCollectsGarbageWhileItTraces(t *testing.T) {
+	t.Setenv("GOGC", "1")
+	eachSandbox(t, func(t *testing.T, m mode) {
+		b := openMode(t, m)
+		for range 20 {
+			run(t, b, program(t, "hostile/guard", "leave state"), generous)
+		}
+	})
+}
+
 func TestTheWorkingFolderIsAsItWasWhateverWasDoneToIt(t *testing.T) {
 	eachSandbox(t, func(t *testing.T, m mode) {
 		b := openMode(t, m)

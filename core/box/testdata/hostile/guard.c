@@ -148,6 +148,14 @@ static int leave_state(void)
     return 0;
 }
 
+/* a program that stepped back behind others would be slow to end */
+static int step_back(void)
+{
+    struct sched_param zero = {0};
+    if (setpriority(PRIO_PROCESS, 0, 19) || sched_setscheduler(0, SCHED_IDLE, &zero)) return 1;
+    return getpriority(PRIO_PROCESS, 0) != 0 || sched_getscheduler(0) != SCHED_OTHER ? 2 : 0;
+}
+
 /* what was left would show up here */
 static int find_state(void)
 {
@@ -257,6 +265,7 @@ int main(int argc, char **argv)
     if (IS("memory")) return others(memory);
     if (IS("see")) return visible();
     if (IS("all of the user's")) return kill(-1, SIGKILL) == 0 && 0;
+    if (IS("step back")) return step_back();
     if (IS("leave state")) return leave_state();
     if (IS("find state")) return find_state();
     if (IS("rewrite input")) return rewrite_input();
