@@ -216,10 +216,13 @@ func wrapWith(supplied []string, second bool, function *problem.Call, l *toolcha
 		"NODE_OF": strconv.Itoa(function.NodeOf()), "PLACES_OF": strconv.Itoa(function.PlacesOf()), "COPY_OF": strconv.Itoa(function.CopyOf),
 		"NAMES": quoted(Spellings(function.Name), "[", "]"), "NAME_LIST": quoted(Spellings(function.Name), "", ""),
 		"TAKES": quoted(f.types(), "[", "]"), "RESULTS": quoted(f.resultTypes(), "[", "]"), "RESULT_LIST": quoted(f.resultTypes(), "", ""), "TAKE_LIST": quoted(f.types(), "", ""), "BIGINT": strconv.Itoa(b2i(f.returns(value.BigInt))),
-		"NEARLY_TEXT": strconv.Quote(f.nearly()), "PRELUDE": lines, "PRELUDE_TEXT": strconv.Quote(lines),
+		"NEARLY_TEXT": strconv.Quote(f.nearly()), "PRELUDE": lines, "PRELUDE_TEXT": strconv.Quote(lines), "REQUIRES": "require 'json'",
 		// Of classes, for functions, which have none.
 		"CLASS": `""`, "METHODS": "{}", "METHODS_TEXT": `"{}"`, "NEW": "[]", "METHOD_ROWS": "", "NEW_LIST": "", "METHOD_ARRAYS": "new string[0][]",
 		"GO_METHODS": "", "GO_TYPES": "", "SEQUENCES": "", "CHAR_KEYS": strconv.FormatBool(strings.Contains(strings.Join(f.resultTypes(), ""), "map(char")), "GIVEN": f.given(), "GIVEN_TEXT": strconv.Quote(f.given()), "GIVEN_FUNCTIONS": "", "UNDECLARED": "[]", "ARGUMENTS": quoted(f.argumentNames(), "[", "]"), "SCRIPTED": strconv.FormatBool(function.Scripted()), "RETURNS_FUNCTION": strconv.Itoa(b2i(len(function.Returns) > 0 && function.Returns[0].Type.Kind == value.Function)),
+	}
+	if function.Bare {
+		f.words["REQUIRES"] = ""
 	}
 	if function.Original() > 0 && d.fixed {
 		return w, "", fmt.Errorf("problems with nodes or copies of an argument cannot be served in %s", l.Title)

@@ -149,7 +149,7 @@ func TestDriversAreToldOfAClass(t *testing.T) {
 	for _, tt := range []struct{ language, source, has string }{
 		{"python", "class BeaconCache:\n    pass\n", `METHODS = {"all_of_it":{"names":["all_of_it","allOfIt","AllOfIt"],"takes":[],"returns":"int"},"get":{"names":["get","Get"],"takes":["int"],"returns":"text?"},"put"`},
 		{"javascript", "class BeaconCache {}\n", `const NEW = ["int"];`},
-		{"ruby", "class BeaconCache\nend\n", `METHODS = JSON.parse("{\"all_of_it\"`},
+		{"ruby", "class BeaconCache\nend\n", `METHODS = Wire.parse("{\"all_of_it\"`},
 		{"java", "package p;\nclass BeaconCache { }\n", `CLASSES = {"p.BeaconCache"}`},
 		{"java", "class BeaconCache { }\n", `METHODS = {{"put", "put,Put", "int;text", ""}, {"get", "get,Get", "int", "text?"}, {"all_of_it", "all_of_it,allOfIt,AllOfIt", "", "int"}}`},
 		{"kotlin", "class BeaconCache { }\n", `NEW = {"int"}`},

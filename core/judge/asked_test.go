@@ -175,12 +175,46 @@ func TestACopyAndANodeAreToldFromWhatLooksAlike(t *testing.T) {
 }
 
 func TestABareSourceGetsNothingOfWhatJudgesSupply(t *testing.T) {
-	testenv.Need(t, "python3")
-	source := "def busiest(temps: List[int]) -> int:\n    return Counter(temps).most_common(1)[0][0]\n"
-	for bare, want := range map[bool]verdict.Verdict{false: verdict.Accepted, true: verdict.RuntimeError} {
-		p := function(t, "busiest(temps: int[]) -> int", "temps: [2, 3, 2] => 2")
+	for _, tt := range []struct{ tool, file, source string }{
+		{"python3", "a.py", "def busiest(temps: List[int]) -> int:\n    return Counter(temps).most_common(1)[0][0]\n"},
+		{"ruby", "a.rb", "def busiest(temps)\n  Set.new(temps).max_by { |t| temps.count(t) }\nend\n"},
+		{"ruby", "b.rb", "def busiest(temps)\n  temps.to_set.max_by { |t| temps.count(t) }\nend\n"},
+		{"ruby", "c.rb", "def busiest(temps)\n  JSON.parse(temps.to_json).max_by { |t| temps.count(t) }\nend\n"},
+		{"ruby", "d.rb", "def busiest(temps)\n  [temps.to_json].each { |s| return s[1].to_i }\nend\n"},
+	} {
+		testenv.Need(t, tt.tool)
+		for bare, want := range map[bool]verdict.Verdict{false: verdict.Accepted, true: verdict.RuntimeError} {
+			p := function(t, "busiest(temps: int[]) -> int", "temps: [2, 3, 2] => 2")
+			p.Call.Bare = bare
+			_, ended := calledAs(t, p, tt.file, tt.source, options{})
+			assert.Equal(t, want.String(), ended.Verdict.String(), "%s, bare: %t", tt.file, bare)
+		}
+	}
+}
+
+func TestABareFileInRubyTakesAndReturnsAnyValue(t *testing.T) {
+	testenv.Need(t, "ruby")
+	const calls = `camp: [5, -3, null, 8]; words: ["", "é\"\\/\n\t\u0001", "🐧 \\u0041"]; x: [1e300, -0.5, 1e-7, 3]; on: {"a b": [[true], []], "": [[false, true]]}; one: "\\" => ["[5, -3, nil, 8]", "", "é\"\\/\n\t\u0001", "🐧 \\u0041", "1.0e+300 -0.5 1.0e-07 3.0", "[[[false, true]], [[true], []]]", "\\"]`
+	const source = `def said(camp, words, x, on, one)
+  seen = []
+  rows = [camp]
+  until rows.empty?
+    node = rows.shift
+    seen << (node && node.val)
+    rows.push(node.left, node.right) if node
+  end
+  seen.pop while seen.last.nil?
+  [seen.inspect, *words, x.map(&:to_f).join(' '), on.values.inspect, one]
+end
+`
+	for _, bare := range []bool{false, true} {
+		p := function(t, "said(camp: tree(int), words: text[], x: real[], on: map(text, bool[][]), one: char) -> text[]", calls)
 		p.Call.Bare = bare
-		_, ended := calledAs(t, p, "a.py", source, options{})
-		assert.Equal(t, want.String(), ended.Verdict.String(), "bare: %t", bare)
+		outcomes, ended := calledAs(t, p, "a.rb", source, options{})
+		assert.Equal(t, verdict.Accepted.String(), ended.Verdict.String(), "bare: %t: %s", bare, outcomes[0].Message)
+		p = function(t, "echo(on: map(text, real), x: bigint[]) -> map(text, real)", `on: {"π": 0.25, "b": -3}; x: [123456789012345678901234567890] => {"b": -3, "π": 0.25}`)
+		p.Call.Bare = bare
+		outcomes, ended = calledAs(t, p, "b.rb", "def echo(on, x)\n  x[0] == 123456789012345678901234567890 ? on : {}\nend\n", options{})
+		assert.Equal(t, verdict.Accepted.String(), ended.Verdict.String(), "bare: %t: %s", bare, outcomes[0].Message)
 	}
 }

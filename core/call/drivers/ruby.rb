@@ -2,8 +2,7 @@
 # after the first holds the arguments of one call, as JSON; the answer to each goes
 # to descriptor 3. What the function prints stays what it prints; a mark behind it
 # says which call it belongs to.
-require 'json'
-require 'set'
+@REQUIRES@
 
 # What judges declare for nodes.
 class ListNode
@@ -36,6 +35,67 @@ class Node
 end
 
 module ColdDriver
+  # Reads and writes what goes over the wire. Where the source must stand for itself it does so without
+  # Ruby's library, which would be there for the source, too.
+  module Wire
+    WORDS = { 'null' => nil, 'true' => true, 'false' => false, 'NaN' => Float::NAN, 'Infinity' => Float::INFINITY, '-Infinity' => -Float::INFINITY }.freeze
+    LETTERS = { 'b' => "\b", 'f' => "\f", 'n' => "\n", 'r' => "\r", 't' => "\t" }.freeze
+    LIBRARY = defined?(JSON) ? JSON : nil
+
+    module_function
+
+    def parse(text)
+      return LIBRARY.parse(text, max_nesting: false, allow_nan: true) if LIBRARY
+
+      open = [[]]
+      text.scan(/"(?:[^"\\]|\\.)*"|[\[\]{}]|[^\s\[\]{},:"]+/) do |token|
+        case token
+        when '[', '{' then open << []
+        when ']' then open[-2] << open.pop
+        when '}' then open[-2] << open.pop.each_slice(2).to_h
+        else open[-1] << one(token)
+        end
+      end
+      open[0][0]
+    end
+
+    def one(token)
+      return unquoted(token[1..-2]) if token.start_with?('"')
+      return WORDS[token] if WORDS.key?(token)
+
+      token.match?(/[.eE]/) ? token.to_f : token.to_i
+    end
+
+    def unquoted(text)
+      return text unless text.include?('\\')
+
+      text.gsub(/\\u([dD][89abAB]\h\h)\\u(\h{4})|\\u(\h{4})|\\(.)/) do
+        next LETTERS.fetch($4, $4) if $4
+
+        [$3 ? $3.hex : 0x10000 + (($1.hex - 0xd800) << 10) + $2.hex - 0xdc00].pack('U')
+      end
+    end
+
+    def generate(value)
+      return LIBRARY.generate(value, allow_nan: true) if LIBRARY
+
+      case value
+      when nil then 'null'
+      when Array then "[#{value.map { |v| generate(v) }.join(',')}]"
+      when Hash then "{#{value.map { |k, v| "#{generate(k.to_s)}:#{generate(v)}" }.join(',')}}"
+      when String then quoted(value.encode('UTF-8'))
+      when Float then value.nan? ? 'NaN' : value.to_s
+      else value.to_s
+      end
+    end
+
+    def quoted(text)
+      raise ArgumentError, 'it returned a text that is not valid UTF-8' unless text.valid_encoding?
+
+      "\"#{text.gsub(/["\\\x00-\x1f]/) { |c| format('\\u%04x', c.ord) }}\""
+    end
+  end
+
   NAMES = @NAMES@
   COUNT = @COUNT@ # arguments
   CHANGES = @CHANGES@ # the argument that is the result, from 1; 0: what is returned
@@ -45,11 +105,11 @@ module ColdDriver
   COPY_OF = @COPY_OF@ # the argument of which a copy is returned, from 1; 0: none
 
   CLASS = @CLASS@ # whose objects are made and called; empty: it is a function
-  METHODS = JSON.parse(@METHODS_TEXT@) # of the class, by our names
+  METHODS = Wire.parse(@METHODS_TEXT@) # of the class, by our names
   NEW = @NEW@ # types of what an object is made with
   TAKES = @TAKES@ # types of the arguments
   RESULTS = @RESULTS@ # and of what is returned
-  GIVEN = JSON.parse(@GIVEN_TEXT@) # functions that the site provides: our name, its spellings, and the type of what it returns
+  GIVEN = Wire.parse(@GIVEN_TEXT@) # functions that the site provides: our name, its spellings, and the type of what it returns
 
   # Fields of nodes, by the names that people give them.
   FIELDS = { value: %w[val value data key item], next: %w[next nxt], prev: %w[prev previous], left: %w[left], right: %w[right],
@@ -77,7 +137,7 @@ module ColdDriver
     GIVEN.each do |name, names, _|
       names.each do |spelling|
         Object.send(:define_method, spelling) do |*args|
-          ColdDriver.answer("asks #{name} #{JSON.generate(ColdDriver.plain(args))}", ColdDriver.count)
+          ColdDriver.answer("asks #{name} #{Wire.generate(ColdDriver.plain(args))}", ColdDriver.count)
           ColdDriver.parsed(CALLS.gets)
         end
         Object.send(:private, spelling)
@@ -367,7 +427,7 @@ module ColdDriver
   end
 
   def written(value)
-    JSON.generate(plain(value), allow_nan: true)
+    Wire.generate(plain(value))
   end
 
   # What each line asks for where the source has a function.
@@ -448,7 +508,7 @@ module ColdDriver
   end
 
   def parsed(text)
-    JSON.parse(text, max_nesting: false, allow_nan: true)
+    Wire.parse(text)
   end
 
   # Makes what was read, and returns the answer.
