@@ -311,7 +311,7 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 			fmt.Fprintf(&w.take, "        long long %s_at = -1;\n        if (cold_peek() == 'n') cold_skip();\n        else %[1]s_at = cold_integer(0, LLONG_MAX);\n", name)
 		}
 	default:
-		w.array(i, base, read)
+		w.array(name, base, read)
 		length := w.next()
 		if _, ok := cRanges[length]; !ok {
 			return refuse("%s declares %s behind the array %s; its length is passed there", w.function, orNothing(length), field.Name)
@@ -325,11 +325,11 @@ func (w *cWriter) argument(i int, field value.Field, changed bool) error {
 				return refuse("%s declares %s where a pointer to the lengths of the rows of %s is passed", w.function, orNothing(rows), field.Name)
 			}
 			row := strings.TrimSuffix(rows, "*")
-			w.lengths(i, base, row)
-			fmt.Fprintf(&w.take, "        %s *%s_lengths;\n        %s **%s = cold_rows_%d(&%s_length_wide, &%s_lengths);\n", row, name, base, name, i, name, name)
+			w.lengths(name, base, row)
+			fmt.Fprintf(&w.take, "        %[1]s *%[2]s_lengths;\n        %[3]s **%[2]s = cold_rows_%[2]s(&%[2]s_length_wide, &%[2]s_lengths);\n", row, name, base)
 			w.args = append(w.args, name+"_lengths")
 		} else {
-			fmt.Fprintf(&w.take, "        %s *%s = cold_array_%d(&%s_length_wide);\n", base, name, i, name)
+			fmt.Fprintf(&w.take, "        %s *%s = cold_array_%[2]s(&%[2]s_length_wide);\n", base, name)
 		}
 		fmt.Fprintf(&w.take, "        %s %s_length = %s_length_wide;\n", length, name, name)
 		fmt.Fprintf(&w.free, "        free(%s);\n", name)
@@ -372,9 +372,9 @@ func hasOptional(t value.Type) bool {
 	return false
 }
 
-// array writes a function that reads an array of one argument.
-func (w *cWriter) array(i int, base, read string) {
-	fmt.Fprintf(&w.helpers, `static %[1]s *cold_array_%[2]d(long long *count) {
+// array writes a function that reads an array, named for whose it is.
+func (w *cWriter) array(name, base, read string) {
+	fmt.Fprintf(&w.helpers, `static %[1]s *cold_array_%[2]s(long long *count) {
     long long n = 0, room = 16;
     %[1]s *a = malloc(room * sizeof *a);
     if (cold_peek() == 'n') cold_lacks("is declared as an array, and the problem gives it null");
@@ -389,12 +389,12 @@ func (w *cWriter) array(i int, base, read string) {
     return a;
 }
 
-`, base, i, read)
+`, base, name, read)
 }
 
 // lengths writes a function that reads an array of arrays.
-func (w *cWriter) lengths(i int, base, row string) {
-	fmt.Fprintf(&w.helpers, `static %[1]s **cold_rows_%[2]d(long long *count, %[3]s **lengths) {
+func (w *cWriter) lengths(name, base, row string) {
+	fmt.Fprintf(&w.helpers, `static %[1]s **cold_rows_%[2]s(long long *count, %[3]s **lengths) {
     long long n = 0, room = 16, length;
     %[1]s **a = malloc(room * sizeof *a);
     *lengths = malloc(room * sizeof **lengths);
@@ -405,7 +405,7 @@ func (w *cWriter) lengths(i int, base, row string) {
             a = realloc(a, (room *= 2) * sizeof *a);
             *lengths = realloc(*lengths, room * sizeof **lengths);
         }
-        a[n] = cold_array_%[2]d(&length);
+        a[n] = cold_array_%[2]s(&length);
         (*lengths)[n++] = length;
     }
     cold_next();
@@ -413,7 +413,7 @@ func (w *cWriter) lengths(i int, base, row string) {
     return a;
 }
 
-`, base, i, row)
+`, base, name, row)
 }
 
 // giveArray writes an array, or an array of arrays.

@@ -33,9 +33,9 @@ func TestTheCDriverIsWrittenFromTheDeclaration(t *testing.T) {
 		holds                   []string
 	}{
 		{"integers of any width", thawSignature, "unsigned longest_thaw(const long long temps[], size_t n, int limit) {",
-			[]string{"static long long *cold_array_0(", "size_t a0_length = a0_length_wide;", "int a1 = (int)cold_integer(INT_MIN, INT_MAX);", "unsigned cold_result = longest_thaw(a0, a0_length, a1);", "cold_give_integer(cold_result);"}},
+			[]string{"static long long *cold_array_a0(", "size_t a0_length = a0_length_wide;", "int a1 = (int)cold_integer(INT_MIN, INT_MAX);", "unsigned cold_result = longest_thaw(a0, a0_length, a1);", "cold_give_integer(cold_result);"}},
 		{"an array that is returned", "f(a: text[]) -> real[]", "double *f(char **a, int n, int *returned) {", []string{"a[n++] = cold_text();", "int cold_length = 0;", "double* cold_result = f(a0, a0_length, &cold_length);", "cold_give_real((cold_result)[cold_j]);"}},
-		{"rows", "f(a: int[][]) -> bool", "_Bool f(int **a, int n, int *lengths) {", []string{"static int **cold_rows_0(long long *count, int **lengths)", "f(a0, a0_length, a0_lengths)", "cold_give_truth(cold_result);"}},
+		{"rows", "f(a: int[][]) -> bool", "_Bool f(int **a, int n, int *lengths) {", []string{"static int **cold_rows_a0(long long *count, int **lengths)", "f(a0, a0_length, a0_lengths)", "cold_give_truth(cold_result);"}},
 		{"what may be absent", "f(a: int?, b: text?, c: bigint) -> char?", "char *f(const int *a, const char *b, char *c) {", []string{"*a0 = NULL;", "char* a1 = NULL;", "char* a2 = cold_text();", "if (cold_result) cold_give_char(*cold_result);"}},
 		{"several results", "f(a: int) -> (b: int, c: real)", "void f(int a, int *b, double *c) {", []string{"f(a0, &r0, &r1);", "cold_give_integer(r0);", "cold_give_real(r1);"}},
 		{"an argument that is changed", "f(a: int[]) -> argument 1", "void f(int *a, int n) {", []string{"f(a0, a0_length);", "cold_give_integer((a0)[cold_j]);"}},

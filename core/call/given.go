@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"coldverdict/core/problem"
 	"coldverdict/core/value"
 )
 
@@ -112,58 +113,94 @@ func (f *fitting) provideMethods(language, class string) {
 const givenClass = "ColdGiven"
 
 // provideInC writes the functions that are provided: how they are declared, before the source, and what they do,
-// behind it. Where the source declares one itself, that is how.
+// behind it. Where the source declares one itself, what that returns is taken.
 func (f *fitting) provideInC() (declared, functions string, err error) {
-	text := mask(string(f.source))
-	c := starter{dialect: dialects["c"], language: "c"}
 	for _, g := range f.function.Given {
 		for _, field := range append(slices.Clone(g.Takes), value.Field{Name: g.Name, Type: g.Returns}) {
-			e, depth := field.Type.Element()
-			if returned := field.Name == g.Name; hasOptional(field.Type) || usual[e.Kind] == "" || depth > 2 || returned && depth > 0 {
+			if e, depth := field.Type.Element(); hasOptional(field.Type) || usual[e.Kind] == "" || depth > 2 {
 				return "", "", refuse("C has no usual way to provide %s, which takes or returns %s", g.Name, field.Type)
 			}
 		}
 		for _, name := range Spellings(g.Name) {
-			result := c.kind(g.Returns)
-			if m := regexp.MustCompile(`(?m)^\s*(?:extern\s+)?(\w[\w ]*?[\s*]+)` + name + `\s*\([^)]*\)\s*;`).FindStringSubmatch(text); m != nil {
-				result = cType(m[1])
-			}
-			var params []string
-			body := fmt.Sprintf("    struct cold_text cold_before = cold_question(%q);\n", g.Name)
-			for i, field := range g.Takes {
-				if i > 0 {
-					body += "    cold_say(\",\");\n"
-				}
-				e, depth := field.Type.Element()
-				one := fmt.Sprintf("a%d", i)
-				params = append(params, usual[e.Kind]+" "+strings.Repeat("*", depth)+one)
-				if depth == 0 {
-					body += "    " + put(field.Type, one) + "\n"
-					continue
-				}
-				w := &cWriter{}
-				w.giveArray(e, depth, one, one+"_length", one+"_lengths")
-				body += w.give.String()
-				if params = append(params, "int "+one+"_length"); depth == 2 {
-					params = append(params, "int *"+one+"_lengths")
-				}
-			}
-			if len(params) == 0 {
-				params = []string{"void"}
-			}
-			read, err := (&cWriter{}).read(g.Returns, result)
+			head, body, err := f.givenInC(g, name)
 			if err != nil {
 				return "", "", err
 			}
-			head := fmt.Sprintf("%s %s(%s)", result, name, strings.Join(params, ", "))
-			declared += head + ";\n"
-			functions += fmt.Sprintf("%s {\n%s    cold_asks(cold_before);\n    %s cold_result = %s;\n    while (cold_peek() >= 0 && cold_next() != '\\n') {}\n    return cold_result;\n}\n", head, body, result, read)
+			declared, functions = declared+head+";\n", functions+body
 		}
 	}
 	if functions != "" {
 		functions = nodeText("given.c") + functions
 	}
 	return declared, functions, nil
+}
+
+// givenInC writes one spelling of a function that is provided. An array that it returns has its length, and
+// those of its rows, written to pointers behind all else.
+func (f *fitting) givenInC(g problem.Given, name string) (head, function string, err error) {
+	w := &cWriter{}
+	var params []string
+	ask := fmt.Sprintf("    struct cold_text cold_before = cold_question(%q);\n", g.Name)
+	for i, field := range g.Takes {
+		if i > 0 {
+			ask += "    cold_say(\",\");\n"
+		}
+		e, depth := field.Type.Element()
+		one := fmt.Sprintf("a%d", i)
+		params = append(params, usual[e.Kind]+" "+strings.Repeat("*", depth)+one)
+		if depth == 0 {
+			ask += "    " + put(field.Type, one) + "\n"
+			continue
+		}
+		given := &cWriter{}
+		given.giveArray(e, depth, one, one+"_length", one+"_lengths")
+		ask += given.give.String()
+		if params = append(params, "int "+one+"_length"); depth == 2 {
+			params = append(params, "int *"+one+"_lengths")
+		}
+	}
+	e, depth := g.Returns.Element()
+	result := usual[e.Kind] + strings.Repeat("*", depth)
+	if own := declaredInC(f.source, name); own != "" {
+		result = own
+	}
+	base := strings.TrimSuffix(result, strings.Repeat("*", depth))
+	read, err := w.read(e, base)
+	if err != nil {
+		return "", "", err
+	}
+	switch own := "given_" + name; depth {
+	case 1:
+		w.array(own, base, read)
+		params = append(params, "int *returned_length")
+		read = fmt.Sprintf("cold_array_%s(&cold_length)", own)
+	case 2:
+		w.array(own, base, read)
+		w.lengths(own, base, "int")
+		params = append(params, "int *returned_length", "int **returned_lengths")
+		read = fmt.Sprintf("cold_rows_%s(&cold_length, returned_lengths)", own)
+	}
+	if len(params) == 0 {
+		params = []string{"void"}
+	}
+	head = fmt.Sprintf("%s %s(%s)", result, name, strings.Join(params, ", "))
+	function = fmt.Sprintf("%s%s {\n%s    cold_asks(cold_before);\n    long long cold_length = 0;\n    %s cold_result = %s;\n    while (cold_peek() >= 0 && cold_next() != '\\n') {}\n", w.helpers.String(), head, ask, result, read)
+	if depth > 0 {
+		function += "    *returned_length = cold_length;\n"
+	}
+	return head, function + "    (void)cold_length;\n    return cold_result;\n}\n", nil
+}
+
+// declaredInC is what a function returns by a declaration in the source, outside of all functions; empty: there
+// is none.
+func declaredInC(source []byte, name string) string {
+	text := mask(string(source))
+	for _, m := range regexp.MustCompile(`(?m)^[ \t]*(?:extern\s+)?(\w[\w ]*?[\s*]+)`+name+`\s*\([^)]*\)\s*;`).FindAllStringSubmatchIndex(text, -1) {
+		if strings.Count(text[:m[0]], "{") == strings.Count(text[:m[0]], "}") {
+			return cType(text[m[2]:m[3]])
+		}
+	}
+	return ""
 }
 
 // provideInRust adds the functions that are provided, free and as methods of the solution's own type.

@@ -58,7 +58,7 @@ func TestWhatASiteProvidesIsThereInEveryForm(t *testing.T) {
 	w, _, err := wrap(leaky(t), language(t, "c"), "", "a.c", []byte("int first_leaky(int n) { return 0; }\n"))
 	require.NoError(t, err)
 	require.Empty(t, w.Refused)
-	for signature, says := range map[string]string{"f(n: int) -> int[]": "C has no usual way to provide is_leaky, which takes or returns int[]", "f(n: int?) -> int": "takes or returns int?", "f(n: any) -> int": "takes or returns any"} {
+	for signature, says := range map[string]string{"f(n: int) -> int[][][]": "C has no usual way to provide is_leaky, which takes or returns int[][][]", "f(n: int?) -> int": "takes or returns int?", "f(n: any) -> int": "takes or returns any"} {
 		provided, err := problem.ParseCall(signature)
 		require.NoError(t, err)
 		function := leaky(t)

@@ -64,6 +64,55 @@ func TestWhatAFunctionAsksIsAnsweredAndCounted(t *testing.T) {
 	}
 }
 
+func TestAGivenFunctionReturnsArrays(t *testing.T) {
+	testenv.Need(t, "gcc")
+	array := func(kind value.Kind, depth int) value.Type {
+		of := value.Type{Kind: kind}
+		for range depth {
+			inner := of
+			of = value.Type{Kind: value.Array, Of: &inner}
+		}
+		return of
+	}
+	p := function(t, "busiest(days: int) -> text", "days: 3 => \"8 empty: 0 last: noon, 1+2+0 rows\"")
+	p.Call.Given = []problem.Given{
+		{Name: "tides", Script: "sea.star", Takes: []value.Field{{Name: "day", Type: value.Type{Kind: value.Int}}}, Returns: array(value.Long, 1)},
+		{Name: "names", Script: "sea.star", Returns: array(value.Text, 1)},
+		{Name: "rows", Script: "sea.star", Takes: []value.Field{{Name: "days", Type: array(value.Int, 1)}}, Returns: array(value.Real, 2)},
+	}
+	script := "def tides(case, day):\n    return [day * 2, 1, 1] if day else []\n" +
+		"def names(case):\n    return [\"dawn\", \"noon\"]\n" +
+		"def rows(case, days):\n    return [[0.5] * n for n in days]\n"
+	require.NoError(t, os.WriteFile(filepath.Join(p.Dir, "sea.star"), []byte(script), 0o600))
+	const body = `char *busiest(int days) {
+    int n, high, none, sum = 0, *lengths;
+    long long *tides_of = tides(days, &n);
+    for (int i = 0; i < n; i++) sum += tides_of[i];
+    free(tides_of);
+    if (names(&n) == NULL)
+        return names(&n)[0];
+    char **all = names(&n);
+    int asked[] = {1, 2, 0};
+    double **a = rows_of(asked, 3, &high, &lengths);
+    if (high != 3 || a[1][1] != 0.5) return "rows";
+    tides(0, &none);
+    char *said = malloc(100);
+    sprintf(said, "%d empty: %d last: %s, %d+%d+%d rows", sum, none, all[n - 1], lengths[0], lengths[1], lengths[2]);
+    return said;
+}
+`
+	for name, source := range map[string]string{
+		"as they are":       strings.ReplaceAll(body, "rows_of(", "rows("),
+		"declared":          "long long *tides(int, int *);\nextern char ** names(int *count);\n" + strings.ReplaceAll(body, "rows_of(", "rows("),
+		"declared and bare": "#include <stdio.h>\n#include <stdlib.h>\n#include <stdbool.h>\nlong long *tides(int, int *);\nchar **names(int *);\ndouble **rows(int *days, int n, int *count, int **lengths);\n" + strings.ReplaceAll(body, "rows_of(", "rows("),
+	} {
+		p.Call.Bare = strings.Contains(name, "bare")
+		outcomes, ended := calledAs(t, p, "a.c", source, options{})
+		require.Len(t, outcomes, 1, ended.Message)
+		assert.Equal(t, verdict.Accepted.String(), outcomes[0].Verdict.String(), "%s: %s", name, outcomes[0].Message)
+	}
+}
+
 func TestQuestionsAreReadByTheirTypes(t *testing.T) {
 	field := func(kind value.Kind) value.Field { return value.Field{Name: "a", Type: value.Type{Kind: kind}} }
 	for _, tt := range []struct {
