@@ -79,8 +79,12 @@ func (v *TryView) facts(candidate string, c *problem.Case, o verdict.Outcome) {
 		s.Print("\n  %s", strong.Render("stderr"))
 		s.printText(o.Stderr, stderrMost)
 	}
-	if o.Verdict == verdict.TimeLimit && len(o.Methods) > 1 {
-		s.Print("\n  %s", strong.Render("time by method"))
+	if (o.Verdict == verdict.TimeLimit || o.Verdict == verdict.Stalled) && len(o.Methods) > 0 {
+		calls := 0
+		for _, m := range o.Methods {
+			calls += m.Calls
+		}
+		s.Print("\n  %s, in its first %s", strong.Render("time by method"), verdict.Count(calls, "call"))
 		for _, m := range o.Methods {
 			s.Print("  %9s  %s in %s", Duration(m.CPU), Visible(m.Method), verdict.Count(m.Calls, "call"))
 		}

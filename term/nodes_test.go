@@ -118,5 +118,5 @@ func TestTheTimeOfEachMethodIsShownWhereTheLimitWasPassed(t *testing.T) {
 	view.Tell(judge.Ended{Verdict: verdict.TimeLimit})
 	s.Flush()
 	assert.Contains(t, out.String(), "\n  calls, 2 lines, 15 B\n")
-	assert.Contains(t, out.String(), "\n  time by method\n      1.2 s  put in 1,500 calls\n      20 µs  new in 1 call\n")
+	assert.Contains(t, out.String(), "\n  time by method, in its first 1,501 calls\n      1.2 s  put in 1,500 calls\n      20 µs  new in 1 call\n")
 }

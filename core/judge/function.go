@@ -5,7 +5,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"strconv"
 	"strings"
 	"time"
 
@@ -140,19 +139,6 @@ func (r *caseRun) ofAnswer(ctx context.Context, of answered) verdict.Outcome {
 		markClose(&o, share(of.memory, r.limits.Memory), "memory")
 	}
 	return r.kept(o)
-}
-
-// callOf names the call of a sequence that threw: "call 5, get(2): "; empty in other problems.
-func (r *caseRun) callOf(a call.Answer) string {
-	if r.run.judge.problem.Call.Class == nil {
-		return ""
-	}
-	n, err := strconv.Atoi(a.Text)
-	steps, wrong := r.steps()
-	if err != nil || wrong != nil || n < 1 || n > len(steps) {
-		return ""
-	}
-	return fmt.Sprintf("call %d, %s: ", n, shownValue(steps[n-1].Text))
 }
 
 // byRaised judges a call that must fail.

@@ -217,6 +217,8 @@ func (x *talkExecutor) attempts(ctx context.Context, w *worker, positions []int,
 // diagnose learns nothing: a talk cannot be had with other limits.
 func (x *talkExecutor) diagnose(context.Context, *worker, int) ([]string, error) { return nil, nil }
 
+func (x *talkExecutor) reached(context.Context, *worker, int, *verdict.Outcome) error { return nil }
+
 // converse runs the candidate and the interactor.
 func (r *caseRun) converse(ctx context.Context) (o verdict.Outcome, err error) {
 	c, err := r.conversation()

@@ -244,7 +244,7 @@ type answered struct {
 func (p *callProcess) judge(ctx context.Context) {
 	for a := range p.judging {
 		position := p.positions[a.number]
-		p.each(attempt{position, p.run.caseRun(p.worker, position).ofAnswer(ctx, a), p.before(a.number)})
+		p.each(attempt{position: position, outcome: p.run.caseRun(p.worker, position).ofAnswer(ctx, a), after: p.before(a.number)})
 	}
 }
 
@@ -463,7 +463,8 @@ func (p *callProcess) end(result box.Result, tooLong bool) error {
 		return &unloadedError{o}
 	}
 	s.delivered++
-	p.each(attempt{p.positions[n], o, p.before(n)})
+	cut := p.run.judge.problem.Call.Class != nil && o.Verdict != verdict.Fault && !s.protocol.foul
+	p.each(attempt{position: p.positions[n], outcome: o, after: p.before(n), cut: cut})
 	return nil
 }
 

@@ -70,6 +70,8 @@ func (x *programExecutor) diagnose(ctx context.Context, w *worker, position int)
 	return tooDeep(build, string(x.run.judge.ownPaths(errs.Text, build)), result.ExitCode != 0), nil
 }
 
+func (x *programExecutor) reached(context.Context, *worker, int, *verdict.Outcome) error { return nil }
+
 // execute runs the case once. An error is the context's, or says what failed on our side.
 func (r *caseRun) execute(ctx context.Context) (o verdict.Outcome, err error) {
 	input, err := openInput(r.test.Input)

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 	"strings"
+	"sync"
 	"time"
 
 	"coldverdict/core/verdict"
@@ -18,7 +19,9 @@ import (
 //   - a call that fails after others in the same process is run again on its own, to tell what
 //     is left over from them; where that is also what we leave, its memory is what it takes then;
 //   - the first case of a solution that passes its memory limit is run once more with a small
-//     stack, to tell whether its recursion was too deep.
+//     stack, to tell whether its recursion was too deep;
+//   - the first sequence of calls in the middle of which a process ends is run once more in part,
+//     to tell in which call that was.
 
 // An executor runs cases of one solution in one kind of problem. Cases are positions in the
 // solution's plan.
@@ -33,13 +36,20 @@ type executor interface {
 	// diagnose runs a case that passed its memory limit with a small stack, and says what its
 	// runtime wrote of a recursion; nil: nothing.
 	diagnose(ctx context.Context, w *worker, position int) (hints []string, err error)
+	// reached adds to the outcome of a sequence of calls how far it came.
+	reached(ctx context.Context, w *worker, position int, o *verdict.Outcome) error
 }
+
+// looks are what is looked at once more of each solution: the first case that passes its memory limit,
+// and the first sequence of calls that is cut off.
+type looks struct{ memory, sequence sync.Once }
 
 // An attempt is what came of one case in one run.
 type attempt struct {
 	position int
 	outcome  verdict.Outcome
 	after    string // name of the case that ran before it in the same process; empty: none
+	cut      bool   // it is a sequence of calls, in the middle of which its process ended
 }
 
 // A refusedError says why a solution has nothing that could be run.
@@ -56,6 +66,9 @@ const (
 	mostRerunWrong  = 20
 	mostRerunLimits = 2
 )
+
+// mostHeld is how many cases of a batch are looked at once more: one of each kind.
+const mostHeld = 2
 
 // batch runs the cases of a batch, again where that is needed, and hands on what came of each.
 // Concurrent says that other batches run beside it.
@@ -193,7 +206,7 @@ type settling struct {
 	reruns        map[int]attempt // failed after others, and are run again
 	order         []int           // of them
 	wrong, limits int             // how many of them failed in which way
-	deep          *attempt        // the first that is not run again and passed its memory limit; nil: none
+	held          []attempt       // are not run again, and are looked at once more
 }
 
 // take takes the outcome of a case.
@@ -208,8 +221,8 @@ func (s *settling) take(a attempt) {
 		s.limits++
 	case again && !limit && s.wrong < mostRerunWrong:
 		s.wrong++
-	case o.Verdict == verdict.MemoryLimit && len(o.Hints) == 0 && s.deep == nil: // looked at when the batch has ended
-		s.deep = &a
+	case len(s.held) < mostHeld && s.lookedAt(a): // when the batch has ended
+		s.held = append(s.held, a)
 		return
 	default:
 		s.put(a.position, *o)
@@ -221,23 +234,23 @@ func (s *settling) take(a attempt) {
 
 // finish runs again what has to be.
 func (s *settling) finish(ctx context.Context) error {
-	if s.deep != nil {
-		if err := s.diagnose(ctx, s.deep.position, &s.deep.outcome); err != nil {
+	for _, a := range s.held {
+		if err := s.look(ctx, a.position, a.cut, &a.outcome); err != nil {
 			return err
 		}
-		s.put(s.deep.position, s.deep.outcome)
+		s.put(a.position, a.outcome)
 	}
 	for _, position := range s.order {
-		var own verdict.Outcome
-		if err := s.executor.attempts(ctx, s.worker, []int{position}, func(a attempt) { own = a.outcome }); err != nil {
+		var own attempt
+		if err := s.executor.attempts(ctx, s.worker, []int{position}, func(a attempt) { own = a }); err != nil {
 			return err
 		}
 		first := s.reruns[position]
-		o := afterOthers(first, own)
-		if own.Ran && first.outcome.Verdict == verdict.MemoryLimit && s.run.plan.leaves {
-			o = own
+		o := afterOthers(first, own.outcome)
+		if own.outcome.Ran && first.outcome.Verdict == verdict.MemoryLimit && s.run.plan.leaves {
+			o = own.outcome
 		}
-		if err := s.diagnose(ctx, position, &o); err != nil {
+		if err := s.look(ctx, position, own.cut, &o); err != nil {
 			return err
 		}
 		s.put(position, o)
@@ -263,15 +276,23 @@ func afterOthers(first attempt, own verdict.Outcome) verdict.Outcome {
 	return worse
 }
 
-// diagnose looks once for each solution at a case that passed its memory limit.
-func (s *settling) diagnose(ctx context.Context, position int, o *verdict.Outcome) (err error) {
-	if o.Verdict != verdict.MemoryLimit || len(o.Hints) > 0 {
-		return nil
+// lookedAt reports that there may be more to say of a case than its outcome does.
+func (s *settling) lookedAt(a attempt) bool {
+	return a.outcome.Verdict == verdict.MemoryLimit && len(a.outcome.Hints) == 0 || a.cut && !s.run.skipRerun
+}
+
+// look looks, once for each solution, at a case that passed its memory limit, and at a sequence of calls that was
+// cut off.
+func (s *settling) look(ctx context.Context, position int, cut bool, o *verdict.Outcome) (err error) {
+	if o.Verdict == verdict.MemoryLimit && len(o.Hints) == 0 {
+		s.run.looks.memory.Do(func() {
+			if o.Hints, err = s.executor.diagnose(ctx, s.worker, position); len(o.Hints) > 0 && o.Message == "" {
+				o.Message = deepRecursion
+			}
+		})
 	}
-	s.run.diagnose.Do(func() {
-		if o.Hints, err = s.executor.diagnose(ctx, s.worker, position); len(o.Hints) > 0 && o.Message == "" {
-			o.Message = deepRecursion
-		}
-	})
+	if cut && err == nil && !s.run.skipRerun && !o.Verdict.Passing() {
+		s.run.looks.sequence.Do(func() { err = s.executor.reached(ctx, s.worker, position, o) })
+	}
 	return err
 }

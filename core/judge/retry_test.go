@@ -23,6 +23,7 @@ type fakeExecutor struct {
 	after   map[int]string
 	hints   []string
 	broken  error // of diagnose
+	cut     bool  // the first case is a sequence that was cut off
 
 	mu    sync.Mutex
 	calls []string
@@ -44,7 +45,7 @@ func (f *fakeExecutor) attempts(ctx context.Context, _ *worker, positions []int,
 		if len(list) > 1 {
 			f.answers[position] = list[1:]
 		}
-		a := attempt{position: position, outcome: list[0]}
+		a := attempt{position: position, outcome: list[0], cut: f.cut && position == 0}
 		if len(positions) > 1 {
 			a.after = f.after[position]
 		}
@@ -58,13 +59,19 @@ func (f *fakeExecutor) diagnose(_ context.Context, _ *worker, position int) ([]s
 	return f.hints, f.broken
 }
 
+func (f *fakeExecutor) reached(_ context.Context, _ *worker, position int, o *verdict.Outcome) error {
+	f.note("reach %d", position)
+	o.Message = "call 3"
+	return f.broken
+}
+
 func (f *fakeExecutor) batches() [][]int { return nil }
 func (f *fakeExecutor) beside() int      { return 0 }
 
 // settledBy runs one batch of all cases under limits of a second.
 func settledBy(t *testing.T, f *fakeExecutor, o RunOptions, concurrent bool, change func(*solutionRun)) (map[int]verdict.Outcome, error) {
 	t.Helper()
-	r := &solutionRun{judge: &Judge{}, options: o, plan: &Plan{Limits: verdict.Limits{Time: time.Second, Wall: 2 * time.Second, Memory: 1 << 20}}, diagnose: &sync.Once{}}
+	r := &solutionRun{judge: &Judge{}, options: o, plan: &Plan{Limits: verdict.Limits{Time: time.Second, Wall: 2 * time.Second, Memory: 1 << 20}}, looks: &looks{}}
 	r.options.Repeat = max(o.Repeat, 1)
 	var positions []int
 	for i := range f.answers {
@@ -107,6 +114,7 @@ func TestWhatIsRunAgain(t *testing.T) {
 		options    RunOptions
 		skipRerun  bool
 		leaves     bool
+		cut        bool // in the middle of a sequence
 		hints      []string
 		calls      []string // beside the first run
 		want       verdict.Verdict
@@ -134,12 +142,16 @@ func TestWhatIsRunAgain(t *testing.T) {
 		{name: "the same, where others look again", answers: []verdict.Outcome{deep, fits}, after: "a/9", leaves: true, skipRerun: true, calls: []string{"run [0]"}, want: verdict.Accepted},
 		{name: "the same, and past it on its own, too", answers: []verdict.Outcome{deep, deep}, after: "a/9", leaves: true, calls: []string{"run [0]", "diagnose 0"}, want: verdict.MemoryLimit},
 		{name: "wrong after others that left something", answers: []verdict.Outcome{wrong, fits}, after: "a/9", leaves: true, calls: []string{"run [0]"}, want: verdict.WrongAnswer, message: "right on its own, wrong after a/9"},
+		{name: "a sequence that is cut off", answers: []verdict.Outcome{slow}, cut: true, calls: []string{"reach 0"}, want: verdict.TimeLimit, message: "call 3"},
+		{name: "a sequence that is cut off after others", answers: []verdict.Outcome{slow, slow}, after: "a/9", cut: true, calls: []string{"run [0]", "reach 0"}, want: verdict.TimeLimit, message: "call 3"},
+		{name: "a sequence that passes its memory limit", answers: []verdict.Outcome{deep}, cut: true, calls: []string{"diagnose 0", "reach 0"}, want: verdict.MemoryLimit, message: "call 3"},
+		{name: "a sequence that is cut off, where others look again", answers: []verdict.Outcome{slow}, cut: true, skipRerun: true, want: verdict.TimeLimit},
 		{name: "three times, alike", answers: []verdict.Outcome{fits}, options: RunOptions{Repeat: 3}, calls: []string{"pass", "pass"}, want: verdict.Accepted},
 		{name: "three times, once wrong", answers: []verdict.Outcome{fits, wrong, fits}, options: RunOptions{Repeat: 3}, calls: []string{"pass", "pass"}, want: verdict.WrongAnswer, unsteady: true},
 		{name: "three times, once not at all", answers: []verdict.Outcome{fits, {Verdict: verdict.Fault, Message: "gone"}, fits}, options: RunOptions{Repeat: 3}, calls: []string{"pass", "pass"}, want: verdict.Fault, message: "gone"},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
-			f := &fakeExecutor{answers: map[int][]verdict.Outcome{0: tt.answers, 1: {fits}}, after: map[int]string{0: tt.after}, hints: tt.hints}
+			f := &fakeExecutor{answers: map[int][]verdict.Outcome{0: tt.answers, 1: {fits}}, after: map[int]string{0: tt.after}, hints: tt.hints, cut: tt.cut}
 			settled, err := settledBy(t, f, tt.options, tt.concurrent, func(r *solutionRun) { r.skipRerun, r.plan.leaves = tt.skipRerun, tt.leaves })
 			require.NoError(t, err)
 			require.Len(t, settled, 2)

@@ -120,7 +120,7 @@ func (p *Prepared) run(ctx context.Context, solutions []int, cases []problem.Cas
 		tell(Began{i, plans[i]})
 		r := &solutionRun{
 			judge: p.judge, prepared: p, options: o, solution: i, plan: &plans[i], cases: cases, answers: answers,
-			diagnose: &sync.Once{},
+			looks: &looks{},
 		}
 		e, results, err := r.all(ctx, tell)
 		if err != nil {
@@ -190,8 +190,7 @@ type solutionRun struct {
 	plan     *Plan
 	cases    []problem.Case // of which the plan has indices
 	answers  *answers       // to cases that nobody can judge; nil: they are not compared
-	// diagnose lets the first case that passes its memory limit be looked at once more.
-	diagnose *sync.Once
+	looks    *looks
 	// skipRerun says that a call that fails after others is not run again on its own.
 	skipRerun bool
 	over      func() bool // no more is needed; nil: all is
@@ -338,7 +337,7 @@ func (p *Prepared) Judge(ctx context.Context, worker int, q Request) ([]verdict.
 	}
 	r := &solutionRun{
 		judge: p.judge, prepared: p, options: RunOptions{Repeat: 1}, solution: q.Solution, plan: &plan, cases: q.Cases,
-		diagnose: &p.diagnose[q.Solution], skipRerun: q.SkipRerun,
+		looks: &p.looks[q.Solution], skipRerun: q.SkipRerun,
 	}
 	if q.Output != nil {
 		r.options.Output = func(_, i int) io.Writer { return q.Output(i) }

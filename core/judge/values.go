@@ -1,15 +1,12 @@
 package judge
 
 import (
-	"cmp"
 	"context"
 	"errors"
 	"fmt"
 	"io"
 	"os"
-	"slices"
 	"strings"
-	"time"
 
 	"coldverdict/core/compare"
 	"coldverdict/core/problem"
@@ -141,7 +138,7 @@ func (r *caseRun) sequenceWords(d *value.Difference) string {
 	if err != nil || i >= len(steps) {
 		return valueWords(d, results)
 	}
-	return fmt.Sprintf("call %d, %s: %s%s", i+1, shownValue(steps[i].Text), valueWords(&inner, results), afterWords(steps, i))
+	return fmt.Sprintf("%s: %s%s", callName(steps, i+1), valueWords(&inner, results), afterWords(steps, i))
 }
 
 // errChanged says that a function has changed what it had to copy.
@@ -173,64 +170,6 @@ func (r *caseRun) arguments() ([]any, error) {
 		return nil, err
 	}
 	return r.run.judge.problem.Call.ReadArguments(text)
-}
-
-// steps are the calls of the case's sequence.
-func (r *caseRun) steps() ([]problem.Step, error) {
-	text, err := dataText(r.test.Input)
-	if err != nil {
-		return nil, err
-	}
-	return r.run.judge.problem.Call.Steps(text)
-}
-
-// ofSequence takes apart what came of a sequence of calls: what each returned, and the time of each, which
-// is noted by method.
-func (r *caseRun) ofSequence(o *verdict.Outcome, got any) (results any, err error) {
-	both, _ := got.([]any)
-	if len(both) != 2 {
-		return nil, fmt.Errorf("expected what each call returned, and its time")
-	}
-	times, _ := both[1].([]any)
-	steps, err := r.steps()
-	if err != nil || len(times) != len(steps) {
-		return both[0], err
-	}
-	for i, s := range steps {
-		spent, _ := times[i].(int64)
-		at := slices.IndexFunc(o.Methods, func(m verdict.MethodTime) bool { return m.Method == s.Method })
-		if at < 0 {
-			at = len(o.Methods)
-			o.Methods = append(o.Methods, verdict.MethodTime{Method: s.Method})
-		}
-		o.Methods[at].Calls++
-		o.Methods[at].CPU += time.Duration(spent)
-	}
-	slices.SortStableFunc(o.Methods, func(a, b verdict.MethodTime) int { return cmp.Compare(b.CPU, a.CPU) })
-	return both[0], nil
-}
-
-// mostBefore bounds the calls that are named before the one at which a sequence fails.
-const mostBefore = 3
-
-// afterWords names the calls of an object before one: ", after put(1, 10), get(1)".
-func afterWords(steps []problem.Step, i int) string {
-	var before []string
-	for _, s := range slices.Backward(steps[:i]) {
-		if s.Object != steps[i].Object {
-			continue
-		}
-		if len(before) == mostBefore {
-			before = append(before, "…")
-			break
-		}
-		before = append(before, shownValue(s.Text))
-	}
-	if len(before) == 0 {
-		return ""
-	}
-	slices.Reverse(before)
-	return ", after " + strings.Join(before, ", ")
 }
 
 func (r *caseRun) result(data problem.Data) (any, error) {
