@@ -195,6 +195,7 @@ func fitJavaScript(f *fitting) error {
 		node = tsNode
 	}
 	f.behind(f.nodeClasses(node))
+	f.behind(f.otherNode())
 	if len(f.function.Given) > 0 {
 		functions, methods := f.provide("typescript")
 		f.words["UNDECLARED"] = quoted(f.undeclaredBases("typescript"), "[", "]")

@@ -80,6 +80,17 @@ func (f *fitting) nodeClasses(form nodeForm) string {
 	return all.String()
 }
 
+// otherNode declares _Node where a source uses it, as it does where Node is a class of the browser's.
+func (f *fitting) otherNode() string {
+	usual := slices.ContainsFunc(f.nodeKinds(), func(t value.Type) bool { return nodeShapes[t.Kind].class == "Node" })
+	if !usual || classDeclared(f.source, "_Node") || !otherNodeUsed().MatchString(mask(string(f.source))) {
+		return ""
+	}
+	return "class _Node extends Node {}\n"
+}
+
+var otherNodeUsed = lazy.New(`\b_Node\b`)
+
 // behind adds a text to the end of the source, so that its lines stay where they are.
 func (f *fitting) behind(text string) {
 	if text == "" {

@@ -87,6 +87,19 @@ func TestTheClassesOfNodesAreAsJudgesDeclareThem(t *testing.T) {
 	}
 }
 
+func TestTheOtherNameOfANodeIsThereWhereItIsUsed(t *testing.T) {
+	for source, there := range map[string]bool{
+		"function f(h) { return new _Node(h.val); }":                                           true,
+		"// _Node\nfunction f(h) { return h; }":                                                false,
+		"class _Node { constructor(val) { this.val = val; } }\nconst f = (h) => new _Node(1);": false,
+	} {
+		w := fitted(t, "f(h: nary(int)) -> nary(int)", "javascript", "a.js", source)
+		assert.Equal(t, there, strings.Contains(string(w.Source), "class _Node extends Node {}"), source)
+	}
+	w := fitted(t, "f(h: list(int)) -> list(int)", "javascript", "a.js", "const f = (_Node) => _Node;")
+	assert.NotContains(t, string(w.Source), "class _Node", "a list has no such node")
+}
+
 func TestTheUsualClassOfNodesIsThereUnlessTheSourceDeclaresIt(t *testing.T) {
 	for _, tt := range []struct{ language, source, own, text string }{
 		{"cpp", "ListNode *f(ListNode *h) { return h; }", "struct ListNode { int val; ListNode *next; };\n", "struct ListNode { int val; ListNode *next; ListNode() : val(), next(nullptr) {}"},
