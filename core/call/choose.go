@@ -117,6 +117,9 @@ func otherwiseDeclared(name string, wanted int, of, besides string, declared int
 	return refuse("%s takes %s in this problem%s, and is declared with %s", name, verdict.Count(wanted, of), besides, verdict.Count(declared, "parameter"))
 }
 
+// rustIterator is a result of Rust's that is computed only when it is read.
+var rustIterator = lazy.New(`->\s*(?:impl|Box\s*<\s*dyn)\b[^{]*\b(?:Into)?Iterator\b`)
+
 var receiverParameter = lazy.New(`^&?\s*(?:'\w+\s+)?(?:mut\s+)?self\b`)
 
 // withoutReceiver leaves out the object of a method, where that is declared first.

@@ -435,6 +435,9 @@ func fitRust(f *fitting) error {
 	}
 	f.words["TAKE"] = strings.Join(append(take, places...), "\n")
 	f.words["CALL"] = callee + "(" + strings.Join(args, ", ") + ")"
+	if rustIterator().MatchString(s.after) { // what is computed only when it is read is a part of the call
+		f.words["CALL"] += ".into_iter().collect::<Vec<_>>()"
+	}
 	f.words["CHANGED"] = ""
 	if len(places) > 0 {
 		f.words["CHANGED"] = "                let mut original = original;\n                original.drop_nodes();"

@@ -33,6 +33,9 @@ func fitCpp(f *fitting) error {
 		f.words["GIVEN_FUNCTIONS"] = functions
 		f.words["PRELUDE"] += "\n" + regexp.MustCompile(`(?m) \{.*$`).ReplaceAllString(functions, ";") + f.baseClasses("cpp", methods)
 	}
+	if cppViews().MatchString(mask(string(f.source))) {
+		nodes += nodeText("views.cpp")
+	}
 	defer func() { f.words["SETUP"] = nodes + f.words["SETUP"] }()
 	params := split(s.params)
 	generic := strings.Contains(s.before, "template") || regexp.MustCompile(`\bauto\b`).MatchString(s.params)
@@ -106,6 +109,7 @@ func (f *fitting) cppByCall(s site, params []string, class string) error {
 }
 
 var (
+	cppViews     = lazy.New(`\b(?:views|ranges)\s*::|\bgenerator\s*<`)
 	cppContainer = lazy.New(`\b(?:vector|deque|list|multiset|unordered_set|set)\b`)
 	cppNumber    = lazy.New(`\b(?:unsigned\s+)?(?:long\s+long(?:\s+int)?|long\s+double|u?int(?:8|16|32|64)_t|long|short|int|unsigned|size_t|double|float|ll|i64|__int128)\b`)
 )

@@ -79,10 +79,23 @@ sub found {
     return;
 }
 
+# listed is an array that a function may have returned as a list, where its only value is not that array.
+sub listed {
+    my ($type, @got) = @_;
+    return $got[0] if @got == 1 && !defined $got[0];
+    my ($depth, $seen) = (scalar(() = $type =~ /\[\]/g), 0);
+    for (my $v = $got[0]; @got == 1 && ref $v eq 'ARRAY'; $v = $v->[0]) {
+        $seen++;
+        return $got[0] if !@$v || $seen == $depth;
+    }
+    return \@got;
+}
+
 sub call {
     my ($code, @args) = @_;
+    my $array = @results == 1 && !$changes && $results[0] =~ /\[\]$/;
     my $began = Time::HiRes::clock();
-    my @got = eval { @results > 1 && !$changes ? $code->(@args) : scalar $code->(@args) };
+    my @got = eval { $array || @results > 1 && !$changes ? $code->(@args) : scalar $code->(@args) };
     my $error = $@;
     my $spent = int((Time::HiRes::clock() - $began) * 1e9);
     if ($error) {
@@ -96,7 +109,7 @@ sub call {
             my $changed = given($takes[$changes - 1], $args[$changes - 1], 0);
             $both ? '[' . given($results[0], $got[0], 0) . ",$changed]" : $changed;
         } elsif (@results == 1) {
-            given($results[0], $got[0], 0);
+            given($results[0], $array ? listed($results[0], @got) : $got[0], 0);
         } else {
             @got = @{$got[0]} if @got == 1 && ref $got[0] eq 'ARRAY';
             '[' . join(',', map { given($results[$_], $got[$_], 0) } 0 .. $#results) . ']';

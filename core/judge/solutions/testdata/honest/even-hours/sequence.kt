@@ -1,0 +1,1 @@
+fun evenHours(n: Int) = (0 until n step 2).asSequence()
