@@ -179,7 +179,11 @@ func newCrossing(p *problem.Problem, o cross.Options, r *cross.Result) *crossing
 		c.Found = append(c.Found, newFound(c.Candidates, f))
 	}
 	for _, n := range r.Notes {
-		c.Notes = append(c.Notes, note{c.Candidates[n.Candidate], n.Text, string(n.Input)})
+		who := c.Reference
+		if n.Candidate != cross.TheReference {
+			who = c.Candidates[n.Candidate]
+		}
+		c.Notes = append(c.Notes, note{who, n.Text, string(n.Input)})
 	}
 	return c
 }

@@ -236,7 +236,11 @@ func (v *CrossView) Close(r *cross.Result) {
 	}
 	v.health(r)
 	for _, n := range r.Notes {
-		s.Print("%s", s.wrapped(normal, marked.Render("note:")+" "+v.nameOf(n.Candidate)+Visible(n.Text)+", such as "+Visible(shortText(n.Input)), ""))
+		words := marked.Render("note:") + " " + v.nameOf(n.Candidate) + Visible(n.Text)
+		if n.Input != nil {
+			words += ", such as " + Visible(shortText(n.Input))
+		}
+		s.Print("%s", s.wrapped(normal, words, ""))
 	}
 	for i, peak := range r.Slowest {
 		if peak.Time > 0 && open {
@@ -247,8 +251,11 @@ func (v *CrossView) Close(r *cross.Result) {
 	s.Flush()
 }
 
-// nameOf names a candidate where there are several.
+// nameOf names a candidate where there are several, or the reference.
 func (v *CrossView) nameOf(candidate int) string {
+	if candidate == cross.TheReference {
+		return solutionName(v.reference.Solution) + ": "
+	}
 	if len(v.candidates) < 2 {
 		return ""
 	}

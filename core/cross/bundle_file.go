@@ -20,18 +20,34 @@ func (inFile) joins() bool { return true }
 // mostCases is how many cases of a file are worth the while.
 const mostCases = 100_000
 
+// mostServed is how many inputs a server is given at once at the most.
+const mostServed = 512
+
 func (inFile) most(s *source) int {
-	if !s.packs {
-		return 1
+	switch {
+	case s.packs:
+		return int(min(s.shape.Packs(), mostCases))
+	case s.served:
+		return mostServed
 	}
-	return int(min(s.shape.Packs(), mostCases))
+	return 1
 }
 
-func (inFile) edges() int { return 1 }
+func (inFile) edges(s *source) int {
+	if s.served {
+		return together
+	}
+	return 1
+}
 
+// pack joins inputs where that can be, and otherwise lays them side by side.
 func (inFile) pack(s *source, list []*input) (*pack, error) {
-	if len(list) == 1 {
-		return &pack{inputs: list, texts: [][]byte{list[0].bytes()}}, nil
+	if len(list) == 1 || !s.packs || list[0].Edge != "" {
+		p := &pack{inputs: list}
+		for _, i := range list {
+			p.texts = append(p.texts, i.bytes())
+		}
+		return p, nil
 	}
 	apart := make([]*shape.Input, len(list))
 	for i := range list {
@@ -44,8 +60,21 @@ func (inFile) pack(s *source, list []*input) (*pack, error) {
 	return &pack{inputs: list[:n], joined: joined, texts: [][]byte{joined.Append(nil)}}, nil
 }
 
-func (inFile) failing(p *pack, _ int) *input {
+func (inFile) failing(p *pack, at int) *input {
+	if len(p.texts) > 1 {
+		return p.inputs[at]
+	}
 	return &input{Origin: p.inputs[0].Origin, in: p.apart()}
+}
+
+func (inFile) apart(p *pack, at int) (*pack, int) {
+	if len(p.texts) == 1 {
+		return p, at
+	}
+	one := *p
+	one.inputs, one.texts = p.inputs[at:at+1], p.texts[at:at+1]
+	one.size, one.first = int64(len(one.texts[0])), p.first+at
+	return &one, 0
 }
 
 func (inFile) startTime(l *toolchain.Language) time.Duration {
@@ -54,6 +83,9 @@ func (inFile) startTime(l *toolchain.Language) time.Duration {
 
 func (inFile) turned(p *pack, printed [][]byte) (texts, expected [][]byte, ok bool) {
 	n := p.cases
+	if len(p.texts) > 1 {
+		return nil, nil, false
+	}
 	parts, ok := partsOf(printed[0], n)
 	if !ok || n < 2 {
 		return nil, nil, false
@@ -150,6 +182,9 @@ func (a *accusation) shrink(ctx context.Context, in *shape.Input) (small *shape.
 		if _, err = fails(ctx, in.Append(nil)); err != nil {
 			return in, false, err
 		}
+	}
+	if a.source.served && a.canAsk() {
+		return shrinkAhead(ctx, a.problem.Shape, in, a.failsEach, fails)
 	}
 	if small, complete, err = a.problem.Shape.Shrink(ctx, in, fails); turned {
 		small = small.Reversed()

@@ -191,10 +191,13 @@ func (r *Result) Weight() Weight {
 
 // A Note is something that a judge would not mind, but that may matter.
 type Note struct {
-	Candidate int
+	Candidate int // or TheReference
 	Text      string
-	Input     []byte
+	Input     []byte // nil: there is none to show
 }
+
+// TheReference stands for it where a candidate could.
+const TheReference = -1
 
 // A Peak is how near a candidate came to its limits.
 type Peak struct {
@@ -230,6 +233,7 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 	}
 	s.result.Coverage = s.seen.summary(p, s.result)
 	s.result.Coverage.Parts = s.reached()
+	s.noteUnserved()
 	return &s.result, errors.Join(err, s.close())
 }
 

@@ -22,6 +22,7 @@ type source struct {
 	bundling bundling
 	shape    *shape.Shape // nil: there is none
 	packs    bool         // inputs can be joined
+	served   bool         // one process of a solution answers several
 	mu       sync.Mutex
 	maker    *judge.Maker // what [make] names; nil: the shape makes
 }
@@ -157,7 +158,7 @@ func (s *source) packed(list []*input) (p *pack, taken int, err error) {
 	for _, text := range p.texts {
 		p.size += int64(len(text))
 	}
-	if s.packs {
+	if s.packs && len(p.texts) == 1 {
 		p.cases = p.apart().Cases()
 	}
 	return p, len(p.inputs), nil

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"coldverdict/core/box"
+	"coldverdict/core/judge"
 	"coldverdict/core/verdict"
 )
 
@@ -86,19 +87,28 @@ func (r *round) try(candidate int) error {
 		expected = r.printed // by the first of them
 	}
 	heads := make([]box.Head, len(p.texts))
-	outcomes, err := s.judgeTexts(r.trying, r.worker, candidate, p.texts, expected, func(i int) io.Writer {
+	outcomes, err := s.judged(r.trying, r.worker, judge.Request{Solution: candidate, Cases: s.cases(p.texts, expected), SkipRerun: true, UntilFailure: true, Output: func(i int) io.Writer {
 		heads[i] = box.Head{Most: answerKept}
 		return &heads[i]
-	})
+	}})
 	if err != nil {
 		return err
+	}
+	if len(p.texts) > 1 && s.prepared.Serves(candidate) {
+		if outcomes, err = s.measured(r.trying, r.worker, candidate, p, expected, outcomes); err != nil {
+			return err
+		}
 	}
 	s.peaks(candidate, p, outcomes)
 	s.schedule.took(p, outcomes[0].Usage.CPU)
 	if at := firstFailure(outcomes); at >= 0 {
 		if s.claim(candidate) {
-			by, answers := r.by, r.answers
-			r.late = append(r.late, func() error { return s.suspect(r.ctx, r.worker, candidate, by, p, at, answers, outcomes[at]) })
+			by, answers, o := r.by, r.answers, outcomes[at]
+			apart, place := s.bundling().apart(p, at)
+			if answers != nil && apart != p {
+				answers = answers[at : at+1]
+			}
+			r.late = append(r.late, func() error { return s.suspect(r.ctx, r.worker, candidate, by, apart, place, answers, o) })
 		}
 		return nil
 	}
@@ -169,6 +179,41 @@ func (s *search) peaks(candidate int, p *pack, outcomes []verdict.Outcome) {
 	}
 }
 
+// measured leaves the time of what a server ran to a run of its own: of the input that took longest there, where
+// none did so far.
+func (s *search) measured(ctx context.Context, worker, candidate int, p *pack, answers [][]byte, outcomes []verdict.Outcome) ([]verdict.Outcome, error) {
+	longest := 0
+	for i, o := range outcomes {
+		if o.Usage.CPU > outcomes[longest].Usage.CPU {
+			longest = i
+		}
+	}
+	s.mu.Lock()
+	most := &s.servedPeaks[candidate]
+	due := *most == 0 || outcomes[longest].Usage.CPU > *most+*most/2
+	if due {
+		*most = outcomes[longest].Usage.CPU
+	}
+	s.mu.Unlock()
+	outcomes = slices.Clone(outcomes)
+	for i := range outcomes {
+		outcomes[i].Usage = verdict.Usage{}
+	}
+	if !due || !outcomes[longest].Verdict.Passing() {
+		return outcomes, nil
+	}
+	var one [][]byte
+	if answers != nil {
+		one = answers[longest : longest+1]
+	}
+	own, err := s.judgeTexts(ctx, worker, candidate, p.texts[longest:longest+1], one, nil)
+	if err != nil {
+		return nil, err
+	}
+	outcomes[longest] = own[0]
+	return outcomes, nil
+}
+
 // A few inputs are tried with other spacing: of the first, and then one in so many.
 const (
 	firstSpaced = 10
@@ -228,6 +273,20 @@ func (s *search) note(n Note) {
 	s.result.Notes = append(s.result.Notes, n)
 }
 
+// noteUnserved says who did not behave in the same way where one process answered many inputs.
+func (s *search) noteUnserved() {
+	for i := range len(s.options.Candidates) + 1 {
+		if i == len(s.options.Candidates) && s.reference < 0 || !s.prepared.Unserved(i) {
+			continue
+		}
+		who := i
+		if i == s.reference {
+			who = TheReference
+		}
+		s.note(Note{Candidate: who, Text: "it behaved otherwise where its runtime was started once for many inputs, and was run as usual from then on"})
+	}
+}
+
 // steady runs a candidate again, where nothing else says what is right: it must answer
 // the same, also with the cases in the opposite order. Otherwise accuse looks further.
 func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *pack, printed [][]byte) (accuse func() error, err error) {
@@ -238,6 +297,7 @@ func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *p
 	if err != nil || at < 0 || !s.claim(candidate) {
 		return nil, err
 	}
+	p, at = s.bundling().apart(p, at)
 	a := &accusation{search: s, worker: worker, candidate: candidate, way: way, kind: kind{verdict: verdict.WrongAnswer}, pack: p, at: at}
 	return func() error { return a.run(ctx) }, nil
 }

@@ -106,7 +106,7 @@ func newSchedule(src *source, o Options) *schedule {
 		s.styles = []string{s.style}
 	}
 	s.most = src.bundling.most(src)
-	s.pack, s.edges = min(firstPack, s.most), src.bundling.edges()
+	s.pack, s.edges = min(firstPack, s.most), src.bundling.edges(src)
 	s.weights = make([]weight, len(rungs)*len(s.styles))
 	s.edging = o.Size == nil && o.Style == ""
 	return s

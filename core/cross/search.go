@@ -33,6 +33,7 @@ type search struct {
 
 	mu                   sync.Mutex // guards what follows
 	result               Result
+	servedPeaks          []time.Duration // by candidate, the longest that an input took where it was served
 	opened               sync.Cond
 	open                 []bool // candidates that are still looked at
 	left                 int    // of them
@@ -57,7 +58,7 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 	for i := range s.open {
 		s.open[i] = true
 	}
-	s.result.Slowest = make([]Peak, len(o.Candidates))
+	s.result.Slowest, s.servedPeaks = make([]Peak, len(o.Candidates)), make([]time.Duration, len(o.Candidates))
 	s.base = baseOf(p, o)
 	solutions := slices.Clone(o.Candidates)
 	if s.base == ByReference {
@@ -96,6 +97,9 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 	if s.reference >= 0 {
 		plan := s.prepared.Plan(s.reference)
 		started.Reference = &plan
+	}
+	for i := range solutions {
+		s.source.served = s.source.served || s.prepared.Serves(i)
 	}
 	s.schedule = newSchedule(s.source, o)
 	s.seen = newSeen(p)
@@ -293,8 +297,9 @@ func (s *search) judgeTexts(ctx context.Context, worker, solution int, texts, an
 	return s.judged(ctx, worker, judge.Request{Solution: solution, Cases: s.cases(texts, answers), SkipRerun: true, Output: output})
 }
 
-// judged runs what is requested. A fault is an error.
+// judged runs what is requested; several inputs by a server, where there is one. A fault is an error.
 func (s *search) judged(ctx context.Context, worker int, q judge.Request) ([]verdict.Outcome, error) {
+	q.Served = true
 	outcomes, err := s.prepared.Judge(ctx, worker, q)
 	if err != nil {
 		return nil, err

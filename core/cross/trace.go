@@ -94,7 +94,7 @@ func (s *search) trace(ctx context.Context, candidate int, p *pack, took time.Du
 		if !s.isTraced(p, i) {
 			continue
 		}
-		text := p.texts[0]
+		text := p.texts[min(i, len(p.texts)-1)]
 		if p.joined != nil {
 			text = p.joined.Part(i, i+1).Append(nil)
 		}

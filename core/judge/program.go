@@ -105,12 +105,19 @@ func (r *caseRun) execute(ctx context.Context) (o verdict.Outcome, err error) {
 			return o, fmt.Errorf("cannot read %s: %w", run.Files.Output, err)
 		}
 	}
+	return r.ended(ctx, result, s, errs, input)
+}
+
+// ended is the outcome of a run that has ended, whose output has gone into sinks. An error says what failed on
+// our side.
+func (r *caseRun) ended(ctx context.Context, result box.Result, s *sinks, errs *box.Head, input *os.File) (o verdict.Outcome, err error) {
 	o, m := r.outcomeOf(result, s.out, errs)
+	output := r.run.judge.problem.Files.Output
 	switch {
 	case o.Verdict != verdict.Accepted:
-	case run.Files.Output != "" && result.File == nil:
+	case output != "" && result.File == nil:
 		o.Verdict = verdict.WrongAnswer
-		o.Message = "it wrote no file " + run.Files.Output
+		o.Message = "it wrote no file " + output
 	case s.checker != nil:
 		err = r.byChecker(ctx, &o, s.checker, input)
 	default:

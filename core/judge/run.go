@@ -320,8 +320,13 @@ type Request struct {
 	SkipRerun bool
 	// Unaccompanied says that nothing runs beside it, so that its times need no second look.
 	Unaccompanied bool
+	// Served says that answers are sought, and not what they take: where the language has a server, one
+	// process answers many cases. What does not pass so is run as usual.
+	Served bool
+	// UntilFailure says that, where cases are served, those behind the first that does not pass are skipped.
+	UntilFailure bool
 	// Output returns where all goes that is printed or returned for a case; nil:
-	// nowhere.
+	// nowhere. It may be asked twice for one.
 	Output func(i int) io.Writer
 }
 
@@ -344,6 +349,9 @@ func (p *Prepared) Judge(ctx context.Context, worker int, q Request) ([]verdict.
 	}
 	outcomes := make([]verdict.Outcome, len(q.Cases))
 	x := r.judge.manner.executor(r)
+	if q.Served && p.Serves(q.Solution) {
+		x = &servedExecutor{r, x, q.UntilFailure}
+	}
 	for _, batch := range x.batches() {
 		err := r.batch(ctx, x, p.workers[worker], batch, len(p.workers) > 1 && !q.Unaccompanied, func(position int, o verdict.Outcome) { outcomes[position] = o })
 		var refused *refusedError

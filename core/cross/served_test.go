@@ -1,0 +1,84 @@
+package cross
+
+import (
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/core/verdict"
+	"coldverdict/internal/testenv"
+)
+
+const (
+	servedShape = "n: int 1..50\nw: int[n] 1..1000\n"
+	servedSum   = "n = int(input())\nw = list(map(int, input().split()))\ntotal = 0\nfor x in w: total += x\nprint(total)\n"
+)
+
+func TestWhatIsFoundWhereSolutionsAreServedIsWhatRunsOfTheirOwnShow(t *testing.T) {
+	testenv.Need(t, "python3")
+	for _, tt := range []struct{ name, source, smallest string }{
+		{"two of one weight in a row", "n = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) + any(a == b for a, b in zip(w, w[1:])))\n", "2\n1 1\n"},
+		{"it fails", "n = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) // (n != 3))\n", "3\n1 1 1\n"},
+		{"it never ends", "n = int(input())\nw = list(map(int, input().split()))\nwhile n > 3: pass\nprint(sum(w))\n", "4\n1 1 1 1\n"},
+		{"it is wrong where it is served, too", "import sys\nn = int(input())\nw = list(map(int, input().split()))\nif 'gc' not in sys.modules and n == 2: w[0] += 1\nprint(sum(w))\n", ""},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			r := newTrial(t, servedShape, "reference.py", servedSum, "a.py", tt.source)
+			r.options.Count = 300
+			result := r.run(t)
+			if tt.smallest == "" { // only a run of its own shows it
+				for _, f := range result.Found {
+					assert.True(t, strings.HasPrefix(inputOf(f), "2\n"), inputOf(f))
+				}
+				return
+			}
+			require.Len(t, result.Found, 1)
+			assert.Equal(t, tt.smallest, inputOf(result.Found[0]))
+			assert.Equal(t, Fails, result.Found[0].Way)
+		})
+	}
+}
+
+func TestAServedSearchTriesAsManyInputsAsItIsAskedForAndTimesThemInRunsOfTheirOwn(t *testing.T) {
+	testenv.Need(t, "python3")
+	r := newTrial(t, servedShape, "reference.py", servedSum, "a.py", "import time\nn = int(input())\nw = list(map(int, input().split()))\nprint(sum(w))\n")
+	r.problem.Limits.General.Time = 2 * time.Second
+	r.options.Count = 400
+	result := r.run(t)
+	assert.Empty(t, result.Found)
+	assert.Empty(t, result.Notes)
+	assert.Equal(t, 400, result.Inputs)
+	assert.Equal(t, 400, result.Judged)
+	assert.Positive(t, result.Slowest[0].Time)
+	assert.Greater(t, result.Slowest[0].Memory, int64(4<<20), "that of an interpreter that was started for it")
+	assert.Less(t, result.Runs, 200, "they were tried together")
+}
+
+func TestWhoBehavesOtherwiseWhereItIsServedIsNamedAndNotAccused(t *testing.T) {
+	testenv.Need(t, "python3")
+	sly := "import sys\nn = int(input())\nw = list(map(int, input().split()))\nif 'gc' in sys.modules: sys.exit(3)\nprint(sum(w))\n"
+	r := newTrial(t, servedShape, "reference.py", sly, "a.py", sly)
+	r.options.Count = 60
+	result := r.run(t)
+	assert.Empty(t, result.Found)
+	assert.Equal(t, 60, result.Judged)
+	require.Len(t, result.Notes, 2)
+	assert.Equal(t, 0, result.Notes[0].Candidate)
+	assert.Equal(t, TheReference, result.Notes[1].Candidate)
+	assert.Contains(t, result.Notes[0].Text, "it behaved otherwise")
+	assert.Zero(t, result.Health.Failed)
+}
+
+func TestWithoutAReferenceServedCandidatesAreComparedWithEachOther(t *testing.T) {
+	testenv.Need(t, "python3")
+	r := newTrial(t, servedShape, "a.py", servedSum, "b.py", "n = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) - (n == 4))\n")
+	r.options.Count = 300
+	result := r.run(t)
+	require.NotEmpty(t, result.Found)
+	assert.Equal(t, Disagrees, result.Found[0].Way)
+	assert.Equal(t, "4\n1 1 1 1\n", inputOf(result.Found[0]))
+	assert.Equal(t, verdict.WrongAnswer, result.Found[0].Outcome.Verdict)
+}
