@@ -216,8 +216,9 @@ func (s *search) measured(ctx context.Context, worker, candidate int, p *pack, a
 
 // A few inputs are tried with other spacing: of the first, and then one in so many.
 const (
-	firstSpaced = 10
-	spacedEvery = 300
+	firstSpaced       = 10
+	firstSpacedServed = 3 // where a start takes long
+	spacedEvery       = 300
 )
 
 // spacing runs a candidate on an input with blanks at the line ends, and on one without
@@ -227,7 +228,11 @@ func (s *search) spacing(ctx context.Context, worker, candidate int, p *pack, an
 		return nil
 	}
 	s.mu.Lock()
-	due := s.result.Runs <= firstSpaced || s.result.Runs%spacedEvery == 0
+	first := firstSpaced
+	if s.source.served {
+		first = firstSpacedServed
+	}
+	due := s.result.Runs <= first || s.result.Runs%spacedEvery == 0
 	s.mu.Unlock()
 	if !due {
 		return nil

@@ -36,6 +36,9 @@ const (
 const (
 	firstPack = 8
 	packTime  = 250 * time.Millisecond
+	// likewise where a process is started once for many of them, which takes long
+	firstServed    = 32
+	packTimeServed = 1500 * time.Millisecond
 )
 
 // A schedule says which inputs come next.
@@ -48,29 +51,30 @@ type schedule struct {
 	draw   *rand.Rand
 	styles []string
 
-	mu      sync.Mutex
-	changed sync.Cond
-	taken   int // inputs
-	small   []shape.EdgeCase
-	large   []shape.EdgeCase
-	edging  bool // edge cases are still being found
-	spent   [3]time.Duration
-	pack    int           // inputs in one run
-	edges   int           // small edge cases in one run
-	least   time.Duration // that a round took: programs start, and little more
-	most    int           // inputs in one run, at most
-	rung    int           // the highest that may be climbed to
-	ceiling int           // the highest that is not too slow for the reference
-	strikes []int         // by rung, inputs that were
-	weights []weight
-	epochs  []*epoch
-	merged  int // epochs whose results count
-	drawn   int // random inputs
-	left    []planned
-	larger  int // large random inputs
-	known   map[uint64]bool
-	slow    map[string]float64 // by style, the longest time of a candidate on a large input, per byte
-	stopped bool
+	mu       sync.Mutex
+	changed  sync.Cond
+	taken    int // inputs
+	small    []shape.EdgeCase
+	large    []shape.EdgeCase
+	edging   bool // edge cases are still being found
+	spent    [3]time.Duration
+	pack     int // inputs in one run
+	packTime time.Duration
+	edges    int           // small edge cases in one run
+	least    time.Duration // that a round took: programs start, and little more
+	most     int           // inputs in one run, at most
+	rung     int           // the highest that may be climbed to
+	ceiling  int           // the highest that is not too slow for the reference
+	strikes  []int         // by rung, inputs that were
+	weights  []weight
+	epochs   []*epoch
+	merged   int // epochs whose results count
+	drawn    int // random inputs
+	left     []planned
+	larger   int // large random inputs
+	known    map[uint64]bool
+	slow     map[string]float64 // by style, the longest time of a candidate on a large input, per byte
+	stopped  bool
 }
 
 // A weight says how often a rung and a style were tried, and how often that showed
@@ -106,7 +110,11 @@ func newSchedule(src *source, o Options) *schedule {
 		s.styles = []string{s.style}
 	}
 	s.most = src.bundling.most(src)
-	s.pack, s.edges = min(firstPack, s.most), src.bundling.edges(src)
+	first := firstPack
+	if s.packTime = packTime; src.served {
+		first, s.packTime = firstServed, packTimeServed
+	}
+	s.pack, s.edges = min(first, s.most), src.bundling.edges(src)
 	s.weights = make([]weight, len(rungs)*len(s.styles))
 	s.edging = o.Size == nil && o.Style == ""
 	return s
@@ -392,11 +400,11 @@ func (s *schedule) ended(p *pack, took time.Duration, traits [][]uint64, slow bo
 			if s.strikes[rung]++; s.strikes[rung] > 1 {
 				s.ceiling = max(1, min(s.ceiling, rung-1))
 			}
-		case beyond > 2*packTime:
+		case beyond > 2*s.packTime:
 			s.pack = max(1, s.pack/2)
-		case beyond < packTime/8 && len(p.inputs) >= s.pack:
+		case beyond < s.packTime/8 && len(p.inputs) >= s.pack:
 			s.pack = min(4*s.pack, s.most)
-		case beyond < packTime && len(p.inputs) >= s.pack:
+		case beyond < s.packTime && len(p.inputs) >= s.pack:
 			s.pack = min(2*s.pack, s.most)
 		}
 		for i := range p.inputs {

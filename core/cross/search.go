@@ -98,6 +98,9 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 		plan := s.prepared.Plan(s.reference)
 		started.Reference = &plan
 	}
+	if err = s.prepared.Serve(ctx); err != nil {
+		return nil, err
+	}
 	for i := range solutions {
 		s.source.served = s.source.served || s.prepared.Serves(i)
 	}

@@ -23,6 +23,20 @@ type servedExecutor struct {
 	untilFailure bool // what comes behind the first case that does not pass is skipped
 }
 
+// Serve makes ready what serves solutions, for Request.Served. The error is the context's, or says what failed on
+// our side.
+func (p *Prepared) Serve(ctx context.Context) error {
+	w := p.judge.builder()
+	for i := range p.plans {
+		if p.plans[i].Build != nil {
+			if err := p.judge.kit.Serve(ctx, w, p.plans[i].Build); err != nil {
+				return errors.Join(err, w.close())
+			}
+		}
+	}
+	return w.close()
+}
+
 // Serves reports that a solution can be served, and has not behaved otherwise there so far.
 func (p *Prepared) Serves(solution int) bool {
 	of, plan := p.judge.problem, &p.plans[solution]

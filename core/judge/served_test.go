@@ -29,6 +29,7 @@ func servable(t *testing.T, language, file, source string, change func(*problem.
 	p, end, err := OpenStarted(t.Context(), of, Env{Cache: testenv.SharedDir(), Jobs: 1}, []problem.Solution{{File: file, Language: language}}, BuildOptions{}, func(Event) {})
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, end()) })
+	require.NoError(t, p.Serve(t.Context()))
 	return p, func(served bool, inputs ...string) (printed []string, outcomes []verdict.Outcome) {
 		t.Helper()
 		cases := make([]problem.Case, len(inputs))
@@ -58,6 +59,15 @@ func TestWhatIsServedAnswersAsInARunOfItsOwn(t *testing.T) {
 		{"all of standard input by number", "python3", "a.py", "import os\ndata = os.read(0, 100).split()\nos.write(1, b' '.join(data))\n"},
 		{"sum", "pypy3", "a.py", "import sys\nn = int(input())\nprint(sum(map(int, sys.stdin.read().split()[:n])))\n"},
 		{"sum", "ruby", "a.rb", "n = gets.to_i\n$seen = ($seen || 0) + 1\nat_exit { puts $seen }\nputs STDIN.read.split.first(n).sum(&:to_i)\n"},
+		{"sum", "javac", "Sum.java", "import java.util.*;\npublic class Sum { static int seen; public static void main(String[] x) { seen++; Scanner in = new Scanner(System.in); int n = in.nextInt(), s = 0; while (n-- > 0) s += in.nextInt(); System.out.println(s + \" \" + seen + \" \" + x.length); } }\n"},
+		{"threads, an exit and deep recursion", "javac", "Deep.java", "import java.io.*;\nclass Deep { static int deep(int n) { return n == 0 ? 0 : 1 + deep(n - 1); }\npublic static void main(String[] x) throws Exception { BufferedReader in = new BufferedReader(new InputStreamReader(System.in)); String line = in.readLine(); Thread t = new Thread(null, () -> System.out.println(deep(20000)), \"\", 1 << 26); t.start(); t.join(); System.err.println(\"note\"); System.out.printf(\"%s%n\", line); System.out.flush(); System.exit(0); } }\n"},
+		{"lines", "kotlinc", "a.kt", "fun main() {\n    val all = generateSequence(::readLine).toList()\n    println(all.joinToString(\"|\"))\n}\n"},
+		{"lines", "scalac", "Lines.scala", "object Lines extends App { println(io.Source.stdin.getLines().mkString(\"|\")) }\n"},
+		{"all at once", "node", "a.js", "const [n, ...a] = require('fs').readFileSync(0, 'utf8').split(/\\s+/).filter(Boolean).map(Number);\nseen = typeof seen === 'undefined' ? 1 : seen + 1;\nconsole.log(a.slice(0, n).reduce((x, y) => x + y, 0), seen, [1, { a: new Set([2]) }], process.argv.length, require.main === module);\n"},
+		{"by events", "node", "a.js", "let text = '';\nprocess.stdin.on('data', (d) => text += d);\nprocess.stdin.on('end', () => { console.error('note'); process.stdout.write(text.toUpperCase() + '!\\n'); });\n"},
+		{"line by line, later", "node", "a.js", "const rl = require('readline').createInterface({ input: process.stdin });\n(async () => { let s = 0; for await (const l of rl) { await new Promise((r) => setTimeout(r, 1)); s += l.length; } console.log(s); process.on('exit', () => console.log('end')); })();\n"},
+		{"in pieces", "node", "a.js", "const fs = require('fs');\nconst b = Buffer.alloc(4);\nlet s = '', n;\nwhile ((n = fs.readSync(0, b, 0, 4, null)) > 0) s += b.toString('latin1', 0, n);\nfs.writeSync(1, s + fs.fstatSync(0).size);\nprocess.exit();\n"},
+		{"typed", "tsc", "a.ts", "declare function require(name: string): any;\nconst lines: string[] = require('fs').readFileSync('/dev/stdin', 'utf8').split('\\n');\nconsole.log(lines.map((l): number => l.length).join(' '));\n"},
 		{"by lines", "ruby", "a.rb", "lines = $<.each_line.map(&:chomp)\nwarn 'note'\nputs __FILE__ == $0 || $PROGRAM_NAME, lines.inspect\nexit\n"},
 	} {
 		t.Run(tt.tool+" "+tt.name, func(t *testing.T) {
@@ -94,6 +104,34 @@ if n == 9:
         import time
         time.sleep(2)
 if n == 10: input()
+`},
+		{"javac", "Main.java", `import java.util.*;
+public class Main {
+    static int deep(int n) { return 1 + deep(n + 1); }
+    public static void main(String[] x) throws Exception {
+        int n = new Scanner(System.in).nextInt();
+        System.out.println(n);
+        if (n == 3) System.exit(7);
+        if (n == 4) throw new IllegalStateException("no");
+        if (n == 5) while (true) { }
+        if (n == 6) { List<long[]> all = new ArrayList<>(); while (true) all.add(new long[1 << 20]); }
+        if (n == 7) Runtime.getRuntime().halt(9);
+        if (n == 8) System.out.println("x".repeat(1 << 21));
+        if (n == 9) new Thread(() -> { while (true) { } }).start();
+        if (n == 10) deep(0);
+    }
+}
+`},
+		{"node", "a.js", `const n = Number(require('fs').readFileSync(0, 'utf8'));
+console.log(n);
+if (n === 3) process.exit(7);
+if (n === 4) throw new Error('no');
+if (n === 5) for (;;) { }
+if (n === 6) setTimeout(() => { throw new Error('later'); }, 5);
+if (n === 7) process.exitCode = 4;
+if (n === 8) console.log('x'.repeat(1 << 21));
+if (n === 9) Promise.reject(new Error('no'));
+if (n === 10) (function deep() { deep(); })();
 `},
 		{"ruby", "a.rb", `n = gets.to_i
 puts n

@@ -35,8 +35,8 @@ type Language struct {
 	CheckedMild  []Pattern // what the checked build says of what works everywhere or may be meant
 	Traced       []Command // of the traced build; empty: the language has none
 	Run          Command
-	Serve        Command // runs a source on many inputs, see Server; empty: each run starts the runtime
-	Server       string  // file of serve whose text is {server} there
+	Serve        Command // runs a program on many inputs, see Build.Server; empty: each run starts the runtime
+	Server       string  // file of serve whose text is {server} there, or the folder of what is compiled of it
 	Diagnose     Command // empty: nothing would be learned
 	Hidden       []string
 	Sees         []string // patterns of paths, "~/..." too, that builds and programs may read besides the tools' own
