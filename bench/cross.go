@@ -99,33 +99,82 @@ func (b *bench) crossRounds() error {
 			}
 		}
 		for _, shell := range []string{"sh", "bash"} {
-			if err := b.besideTheLoop(p.title, shell, dir, p.perLoop); err != nil {
+			pair := besideLoop{p.title, shell, dir, p.perLoop, [2]string{"one.cpp", "two.cpp"}, [2]string{"./one", "./two"}, inTheLoop, "4"}
+			if err := b.besideTheLoop(pair); err != nil {
 				return err
 			}
+		}
+	}
+	return b.crossRuntimes()
+}
+
+// sums are programs that print the sum of what they read, and how they are started by hand.
+var sums = map[string][2]string{
+	"One.java": {"import java.util.*;\npublic class One { public static void main(String[] a) { Scanner in = new Scanner(System.in); long s = 0; for (int n = in.nextInt(); n > 0; n--) s += in.nextLong(); System.out.println(s); } }\n", "java -cp . One"},
+	"Two.java": {"import java.util.*;\npublic class Two { public static void main(String[] a) { Scanner in = new Scanner(System.in); long s = 0; for (int n = in.nextInt(); n > 0; n--) s += in.nextLong(); System.out.println(s); } }\n", "java -cp . Two"},
+	"two.py":   {"n = int(input())\nprint(sum(map(int, input().split())))\n", "python3 two.py"},
+	"one.js":   {"const [n, ...a] = require('fs').readFileSync(0, 'utf8').split(/\\s+/).filter(Boolean).map(Number);\nconsole.log(a.reduce((x, y) => x + y, 0));\n", "node one.js"},
+	"one.cpp":  {oneCase, "./one"},
+}
+
+// crossRuntimes compares rounds a second as crossRounds does, where runtimes take long to start.
+func (b *bench) crossRuntimes() error {
+	dir := b.path("cross-runtimes")
+	for name, one := range sums {
+		for _, folder := range []string{dir, filepath.Join(dir, "hand")} {
+			if err := os.MkdirAll(folder, 0o755); err != nil {
+				return err
+			}
+			if err := os.WriteFile(filepath.Join(folder, name), []byte(one[0]), 0o644); err != nil {
+				return err
+			}
+		}
+	}
+	if err := os.WriteFile(filepath.Join(dir, "input.shape"), []byte("n: int 1..8\na: int[n] 1..1e9\n"), 0o644); err != nil {
+		return err
+	}
+	build := "cat > make.cpp && g++ -O2 -o make make.cpp && g++ -O2 -o one one.cpp && javac One.java Two.java"
+	cmd := exec.Command("sh", "-c", build)
+	cmd.Dir, cmd.Stdin = filepath.Join(dir, "hand"), strings.NewReader(byHand)
+	if out, err := cmd.CombinedOutput(); err != nil {
+		return fmt.Errorf("%w\n%s", err, out)
+	}
+	for _, pair := range [][2]string{{"one.cpp", "two.py"}, {"One.java", "Two.java"}, {"one.js", "two.py"}} {
+		one := besideLoop{pair[0] + " against " + pair[1], "sh", dir, "", pair, [2]string{sums[pair[0]][1], sums[pair[1]][1]}, 20, "20"}
+		if err := b.besideTheLoop(one); err != nil {
+			return err
 		}
 	}
 	return nil
 }
 
-func (b *bench) besideTheLoop(title, shell, dir, extra string) error {
-	loop := fmt.Sprintf("i=0; while [ $i -lt %d ]; do i=$((i+1)); ./make $i %s > in; ./one < in > a; ./two < in > b; cmp -s a b || echo $i; done", inTheLoop, extra)
+// A besideLoop is a search beside a loop of shell.
+type besideLoop struct {
+	title, shell, dir, extra string
+	files, byHand            [2]string // candidate and reference, and how they are started
+	times                    int       // that the loop goes round
+	seconds                  string    // of the search
+}
+
+func (b *bench) besideTheLoop(l besideLoop) error {
+	loop := fmt.Sprintf("i=0; while [ $i -lt %d ]; do i=$((i+1)); ./make $i %s > in; %s < in > a; %s < in > b; cmp -s a b || echo $i; done", l.times, l.extra, l.byHand[0], l.byHand[1])
 	var ours, theirs, ratios []float64
 	for range b.rounds {
-		took, _, err := timed(filepath.Join(dir, "hand"), shell, "-c", loop)
+		took, _, err := timed(filepath.Join(l.dir, "hand"), l.shell, "-c", loop)
 		if err != nil {
 			return err
 		}
-		c, err := b.cross(dir, "one.cpp", "--against", "two.cpp", "--seconds", "4", "--size", "0.25")
+		c, err := b.cross(l.dir, l.files[0], "--against", l.files[1], "--seconds", l.seconds, "--size", "0.25")
 		if err != nil {
 			return err
 		}
 		if len(c.Found) > 0 {
-			return fmt.Errorf("%s: two copies of one program part: %+v", title, c.Found)
+			return fmt.Errorf("%s: two copies of one program part: %+v", l.title, c.Found)
 		}
-		hand, mine := inTheLoop/took.Seconds(), float64(c.Inputs)/c.Seconds
+		hand, mine := float64(l.times)/took.Seconds(), float64(c.Inputs)/c.Seconds
 		ours, theirs, ratios = append(ours, mine), append(theirs, hand), append(ratios, mine/hand)
 	}
-	fmt.Printf("rounds: %s: %s a second; a loop in %s %s; %s times as many\n", title, spread(ours, "%.0f"), shell, spread(theirs, "%.0f"), spread(ratios, "%.0f"))
+	fmt.Printf("rounds: %s: %s a second; a loop in %s %s; %s times as many\n", l.title, spread(ours, "%.0f"), l.shell, spread(theirs, "%.0f"), spread(ratios, "%.0f"))
 	return nil
 }
 
