@@ -22,7 +22,7 @@ type source struct {
 	bundling bundling
 	shape    *shape.Shape // nil: there is none
 	packs    bool         // inputs can be joined
-	served   bool         // one process of a solution answers several
+	served   bool         // one process of a solution may answer several
 	mu       sync.Mutex
 	maker    *judge.Maker // what [make] names; nil: the shape makes
 }

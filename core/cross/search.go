@@ -21,6 +21,7 @@ type search struct {
 	options   Options
 	tell      func(Event)
 	closing   func() error // of the judge; nil: there is none
+	serving   func() error // ends what makes servers ready; nil: nothing does
 	prepared  *judge.Prepared
 	source    *source
 	schedule  *schedule
@@ -98,11 +99,11 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 		plan := s.prepared.Plan(s.reference)
 		started.Reference = &plan
 	}
-	if err = s.prepared.Serve(ctx); err != nil {
-		return nil, err
-	}
 	for i := range solutions {
-		s.source.served = s.source.served || s.prepared.Serves(i)
+		s.source.served = s.source.served || s.prepared.CanServe(i)
+	}
+	if s.source.served {
+		s.serve(ctx)
 	}
 	s.schedule = newSchedule(s.source, o)
 	s.seen = newSeen(p)
@@ -132,9 +133,26 @@ func baseOf(p *problem.Problem, o Options) Base {
 	return ByNothing
 }
 
+// serve makes servers ready, while the search begins without them.
+func (s *search) serve(ctx context.Context) {
+	ctx, cancel := context.WithCancel(ctx)
+	ended := make(chan error, 1)
+	go func() { ended <- s.prepared.Serve(ctx) }()
+	s.serving = func() error {
+		cancel()
+		if err := <-ended; !errors.Is(err, context.Canceled) {
+			return err
+		}
+		return nil
+	}
+}
+
 func (s *search) close() (err error) {
+	if s.serving != nil {
+		err = s.serving()
+	}
 	if s.closing != nil {
-		err = s.closing()
+		err = errors.Join(err, s.closing())
 	}
 	if s.source != nil {
 		err = errors.Join(err, s.source.close())

@@ -23,28 +23,32 @@ type servedExecutor struct {
 	untilFailure bool // what comes behind the first case that does not pass is skipped
 }
 
-// Serve makes ready what serves solutions, for Request.Served. The error is the context's, or says what failed on
-// our side.
+// Serve makes ready what serves solutions, for Request.Served, which others may use meanwhile. The error is the
+// context's, or says what failed on our side.
 func (p *Prepared) Serve(ctx context.Context) error {
 	w := p.judge.builder()
 	for i := range p.plans {
-		if p.plans[i].Build != nil {
-			if err := p.judge.kit.Serve(ctx, w, p.plans[i].Build); err != nil {
-				return errors.Join(err, w.close())
-			}
+		if !p.CanServe(i) {
+			continue
 		}
+		server, err := p.judge.kit.Server(ctx, w, p.plans[i].Build)
+		if err != nil {
+			return errors.Join(err, w.close())
+		}
+		p.servers[i].Store(server)
 	}
 	return w.close()
 }
 
-// Serves reports that a solution can be served, and has not behaved otherwise there so far.
-func (p *Prepared) Serves(solution int) bool {
+// CanServe reports that a solution may be served when Serve has been called.
+func (p *Prepared) CanServe(solution int) bool {
 	of, plan := p.judge.problem, &p.plans[solution]
-	if plan.Build == nil || !of.Kind().Text || of.Files != (problem.Files{}) || p.Unserved(solution) {
-		return false
-	}
-	_, ok := plan.Build.Server(plan.Limits, plan.Solution.Args)
-	return ok
+	return plan.Build != nil && of.Kind().Text && of.Files == (problem.Files{}) && plan.Build.Language.CanServe()
+}
+
+// Serves reports that a solution is served, and has not behaved otherwise there so far.
+func (p *Prepared) Serves(solution int) bool {
+	return p.servers[solution].Load() != nil && !p.Unserved(solution)
 }
 
 // Unserved reports that a solution behaved otherwise where it was served than in a run of its own.
@@ -104,10 +108,7 @@ func (x *servedExecutor) attempts(ctx context.Context, w *worker, positions []in
 // serve answers cases until one does not pass, tells those before it, and returns how many they are.
 func (x *servedExecutor) serve(ctx context.Context, w *worker, positions []int, each func(attempt)) (done int, err error) {
 	limits := x.run.limits(positions[0])
-	program, ok := x.run.plan.Build.Server(limits, x.run.plan.Solution.Args)
-	if !ok {
-		return 0, nil
-	}
+	program := x.run.prepared.servers[x.run.solution].Load().Program(limits, x.run.plan.Solution.Args)
 	input, err := x.requests(positions, limits)
 	if err != nil {
 		return 0, nil // a run of its own will say so

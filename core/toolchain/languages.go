@@ -35,7 +35,7 @@ type Language struct {
 	CheckedMild  []Pattern // what the checked build says of what works everywhere or may be meant
 	Traced       []Command // of the traced build; empty: the language has none
 	Run          Command
-	Serve        Command // runs a program on many inputs, see Build.Server; empty: each run starts the runtime
+	Serve        Command // runs a program on many inputs, see Kit.Server; empty: each run starts the runtime
 	Server       string  // file of serve whose text is {server} there, or the folder of what is compiled of it
 	Diagnose     Command // empty: nothing would be learned
 	Hidden       []string

@@ -84,7 +84,7 @@ func (r *tableReader) entry(name string) {
 	l.Standards, l.Files = maps.Clone(l.Standards), maps.Clone(l.Files)
 	l.Says, l.Advice = maps.Clone(l.Says), maps.Clone(l.Advice)
 	if _, own := table["run"]; own {
-		l.Serve = nil // it would serve what is run otherwise
+		l.Serve, l.Server = nil, "" // it would serve what is run otherwise
 	}
 	r.Table(at, table, r.fields(l))
 	r.check(at, l)

@@ -109,8 +109,6 @@ type Build struct {
 	wrapping                   Wrapping
 	warm                       string   // the folder of headers that were compiled before; empty: none are used
 	warmed                     []string // what these include
-	server                     string   // the text of what serves it, or the folder where that lies; empty: nothing does
-	serverReads                []string // what a server reads beside the program
 	ownLines                   int      // of the person's source, where something may have been added to it; 0: nothing was
 }
 

@@ -42,6 +42,47 @@ public class ColdServer {
         }
     }
 
+    // Makes classes anew of what was read once.
+    static class Classes extends ClassLoader {
+        static final Map<String, byte[]> read = new HashMap<>();
+        final URLClassLoader files;
+
+        Classes(URLClassLoader files) {
+            super(files.getParent());
+            this.files = files;
+        }
+
+        @Override
+        protected Class<?> findClass(String name) throws ClassNotFoundException {
+            byte[] text;
+            synchronized (read) {
+                text = read.get(name);
+                if (text == null) {
+                    try (InputStream in = getResourceAsStream(name.replace('.', '/') + ".class")) {
+                        if (in == null) throw new ClassNotFoundException(name);
+                        ByteArrayOutputStream all = new ByteArrayOutputStream();
+                        byte[] piece = new byte[1 << 16];
+                        for (int n; (n = in.read(piece)) > 0;) all.write(piece, 0, n);
+                        read.put(name, text = all.toByteArray());
+                    } catch (IOException e) {
+                        throw new ClassNotFoundException(name, e);
+                    }
+                }
+            }
+            return defineClass(name, text, 0, text.length);
+        }
+
+        @Override
+        protected URL findResource(String name) {
+            return files.findResource(name);
+        }
+
+        @Override
+        protected Enumeration<URL> findResources(String name) throws IOException {
+            return files.findResources(name);
+        }
+    }
+
     static volatile ThreadGroup group; // of the run
     static volatile Integer asked;     // the status that it asked to end with
 
@@ -96,6 +137,7 @@ public class ColdServer {
         long wall = Long.parseLong(limits[0]);
         int most = (int) Math.min(Integer.MAX_VALUE - 16, Long.parseLong(limits[2]));
         watchExits();
+        URLClassLoader files = new URLClassLoader(places.toArray(new URL[0]), ClassLoader.getSystemClassLoader().getParent());
         for (String size; (size = line(in)) != null;) {
             byte[] text = new byte[Integer.parseInt(size.trim())];
             for (int at = 0; at < text.length;) {
@@ -113,7 +155,7 @@ public class ColdServer {
             group = own;
             long began = java.lang.management.ManagementFactory.getThreadMXBean().isCurrentThreadCpuTimeSupported() ? cpu() : 0;
             int[] status = {0};
-            URLClassLoader loader = new URLClassLoader(places.toArray(new URL[0]), ClassLoader.getSystemClassLoader().getParent());
+            Classes loader = new Classes(files);
             String main = name;
             Thread thread = new Thread(own, () -> {
                 try {
@@ -141,7 +183,6 @@ public class ColdServer {
             if (own.activeCount() > 0 || out.full) Runtime.getRuntime().halt(75); // nothing here can end it
             group = null;
             printed.flush();
-            loader.close();
             if (asked != null) status[0] = asked & 255;
             long spent = (cpu() - began) / 1000;
             answers.write((status[0] + " " + Math.max(0, spent) + " 0 " + out.size() + " " + errors.size() + "\n").getBytes(StandardCharsets.US_ASCII));
