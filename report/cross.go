@@ -29,10 +29,11 @@ type crossing struct {
 }
 
 type origin struct {
-	Edge  string `json:"edge_case,omitempty"`
-	Seed  string `json:"seed"`
-	Size  string `json:"size"`
-	Style string `json:"style,omitempty"`
+	Edge   string `json:"edge_case,omitempty"`
+	Seed   string `json:"seed"`
+	Size   string `json:"size"`
+	Style  string `json:"style,omitempty"`
+	Number int    `json:"number,omitempty"`
 }
 
 type found struct {
@@ -86,6 +87,7 @@ type failure struct {
 type coverage struct {
 	EdgeCases  int          `json:"edge_cases"`
 	Random     int          `json:"random"`
+	All        int          `json:"all_valid,omitempty"`
 	LeastBytes int64        `json:"least_bytes"`
 	MostBytes  int64        `json:"most_bytes"`
 	Styles     []styleCount `json:"styles,omitempty"`
@@ -189,7 +191,7 @@ func newCrossing(p *problem.Problem, o cross.Options, r *cross.Result) *crossing
 }
 
 func newOrigin(o cross.Origin) origin {
-	return origin{o.Edge, o.Seed.String(), o.Size.String(), o.Style}
+	return origin{o.Edge, o.Seed.String(), o.Size.String(), o.Style, o.Number}
 }
 
 func newFailure(f *cross.Failure) *failure {
@@ -245,7 +247,7 @@ func newFound(files []string, f cross.Found) found {
 }
 
 func newCoverage(c cross.Coverage) coverage {
-	all := coverage{EdgeCases: c.EdgeCases, Random: c.Random, LeastBytes: c.Least, MostBytes: c.Most, Answers: c.Answers, Never: c.Never}
+	all := coverage{EdgeCases: c.EdgeCases, Random: c.Random, All: c.All, LeastBytes: c.Least, MostBytes: c.Most, Answers: c.Answers, Never: c.Never}
 	for _, t := range c.Styles {
 		all.Styles = append(all.Styles, styleCount(t))
 	}

@@ -136,10 +136,11 @@ func (v *CrossView) sizeWords(f cross.Found) string {
 func originWords(f cross.Found) string {
 	o := f.Origin
 	words := Visible(o.String())
-	if f.Company > 0 && o.Edge == "" {
+	drawn := o.Edge == "" && o.Number == 0
+	if f.Company > 0 && drawn {
 		return fmt.Sprintf("among random cases from seed %s on", o.Seed)
 	}
-	if o.Edge == "" {
+	if drawn {
 		again := fmt.Sprintf("; again with --count 1 --seed %d --size %s", uint64(o.Seed), o.Size)
 		if o.Style != "" {
 			again += " --style " + o.Style
@@ -227,8 +228,15 @@ func (v *CrossView) Close(r *cross.Result) {
 		rate = fmt.Sprintf(", %s a second", thousands(int64(float64(r.Inputs)/r.Elapsed.Seconds())))
 	}
 	if r.Inputs > 0 {
-		s.Print("%s", s.wrapped(dim, fmt.Sprintf("tried %s in %s%s: %s and %s, of %s to %s%s",
-			Count(r.Inputs, "input"), Duration(r.Elapsed), rate, Count(c.EdgeCases, "edge case"), Count(c.Random, "random one"), Size(c.Least), Size(c.Most), stylesWords(c)), ""))
+		kinds := fmt.Sprintf("%s and %s", Count(c.EdgeCases, "edge case"), Count(c.Random, "random one"))
+		switch {
+		case r.Exhausted():
+			kinds = "all that are valid"
+		case c.All > 0:
+			kinds = fmt.Sprintf("of %s that are valid", thousands(int64(c.All)))
+		}
+		s.Print("%s", s.wrapped(dim, fmt.Sprintf("tried %s in %s%s: %s, of %s to %s%s",
+			Count(r.Inputs, "input"), Duration(r.Elapsed), rate, kinds, Size(c.Least), Size(c.Most), stylesWords(c)), ""))
 	}
 	open := len(r.Found) < len(v.candidates) && r.Inputs > 0 && !slices.ContainsFunc(r.Found, func(f cross.Found) bool { return f.Way == cross.Disagrees })
 	if open { // that nothing was found must mean something
@@ -383,6 +391,9 @@ func (v *CrossView) end(r *cross.Result) string {
 			cross.Agreed:        okay.Render("no difference found"),
 			cross.Confirmed:     okay.Render("no failure found") + " in " + Count(r.Judged, "answer"),
 		}[r.Weight()])
+		if r.Exhausted() && r.Judged == r.Inputs && r.Weight() >= cross.Agreed {
+			parts[i] = name + okay.Render("no failure") + " on any valid input: all " + thousands(int64(r.Inputs)) + " were tried"
+		}
 	}
 	return strings.Join(parts, "; ")
 }

@@ -83,6 +83,23 @@ greedy.cpp: wrong answer, line 1: expected 2, got 3
 `, text)
 }
 
+func TestASearchThroughAllValidInputsSaysSo(t *testing.T) {
+	all := cross.Result{Base: cross.ByReference, Inputs: 2001, Runs: 20, Judged: 2001, Elapsed: 2 * time.Second, Coverage: cross.Coverage{All: 2001, Least: 2, Most: 5},
+		Notes: []cross.Note{{Candidate: cross.TheReference, Text: "it behaved otherwise"}}}
+	text := search("100", &problem.Problem{}, cross.ByReference, &all)
+	assert.Contains(t, text, "tried 2,001 inputs in 2 s, 1,000 a second: all that are valid, of 2 B to 5 B\n")
+	assert.Contains(t, text, "greedy.cpp: no failure on any valid input: all 2,001 were tried")
+	assert.Contains(t, text, "note: brute.py: it behaved otherwise\n")
+	part := all
+	part.Inputs, part.Judged = 300, 300
+	text = search("100", &problem.Problem{}, cross.ByReference, &part)
+	assert.Contains(t, text, ": of 2,001 that are valid, of 2 B to 5 B\n")
+	assert.Contains(t, text, "greedy.cpp: no failure found in 300 answers")
+	f := cross.Found{Cases: []problem.Case{inputCase("1777\n", "2\n")}, Outcome: rejected, Origin: cross.Origin{Number: 1778}}
+	text = search("100", &problem.Problem{}, cross.ByReference, nil, f)
+	assert.Contains(t, text, "\n  input 1778 of all\n")
+}
+
 func TestEachWayToFailIsSaidInItsWords(t *testing.T) {
 	one := []problem.Case{inputCase("2\n1\n9\n1\n1\n", "9\n1\n")}
 	call := problem.Problem{Call: &problem.Call{}}

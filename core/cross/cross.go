@@ -84,6 +84,8 @@ type Origin struct {
 	Seed  shape.Seed
 	Size  shape.Size
 	Style string // empty: any
+	// Number says which of all valid inputs it is, from 1, where all are tried; 0: it was drawn.
+	Number int
 }
 
 // A Way is in what way a candidate fails.
@@ -174,6 +176,9 @@ const (
 	Confirmed                   // answers were as expected
 )
 
+// Exhausted reports that every valid input was tried.
+func (r *Result) Exhausted() bool { return r.Coverage.All > 0 && r.Inputs >= r.Coverage.All }
+
 // Weight says how much it means that nothing was found.
 func (r *Result) Weight() Weight {
 	switch {
@@ -239,8 +244,11 @@ func Run(ctx context.Context, p *problem.Problem, o Options, tell func(Event)) (
 
 // String says how an input was generated.
 func (o Origin) String() string {
-	if o.Edge != "" {
+	switch {
+	case o.Edge != "":
 		return "edge case " + o.Edge
+	case o.Number > 0:
+		return fmt.Sprintf("input %d of all", o.Number)
 	}
 	words := fmt.Sprintf("seed %s, size %s", o.Seed, o.Size)
 	if o.Style != "" {

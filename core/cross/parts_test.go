@@ -197,7 +197,7 @@ func TestWhatTakesLongForItsSizeIsTriedMoreOftenAmongLargeInputs(t *testing.T) {
 
 // answered are what answers came, one for each input of a line.
 func answered(t *testing.T, p *problem.Problem, answers ...string) Coverage {
-	s := newSeen(p)
+	s := newSeen(p, 0)
 	for _, answer := range answers {
 		one := &pack{inputs: []*input{{Origin: Origin{Style: "sorted"}, text: []byte("1\n")}}, texts: [][]byte{[]byte("1\n")}}
 		s.add(one, [][]byte{[]byte(answer)}, [][]byte{[]byte(answer)})
@@ -231,7 +231,7 @@ func TestWhatNeverCameIsTold(t *testing.T) {
 }
 
 func TestTraitsTellAnswersApart(t *testing.T) {
-	s := newSeen(&problem.Problem{})
+	s := newSeen(&problem.Problem{}, 0)
 	same := func(a, b string) bool {
 		return assert.ObjectsAreEqual(s.addAnswer([]byte(a)), s.addAnswer([]byte(b)))
 	}

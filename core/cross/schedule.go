@@ -3,6 +3,7 @@ package cross
 import (
 	"cmp"
 	"context"
+	"errors"
 	"math/rand/v2"
 	"slices"
 	"sync"
@@ -53,7 +54,8 @@ type schedule struct {
 
 	mu       sync.Mutex
 	changed  sync.Cond
-	taken    int // inputs
+	taken    int      // inputs
+	all      []*input // every valid input, where they are few; empty: they are drawn
 	small    []shape.EdgeCase
 	large    []shape.EdgeCase
 	edging   bool // edge cases are still being found
@@ -158,6 +160,8 @@ func (s *schedule) next(ctx context.Context) (*pack, error) {
 			return nil, nil
 		}
 		switch {
+		case s.taken < len(s.all):
+			return s.allTogether()
 		case len(s.small) > 0:
 			return s.edgesTogether()
 		case s.largeIsDue():
@@ -207,6 +211,58 @@ func (s *schedule) edgesTogether() (*pack, error) {
 			return nil, err
 		}
 	}
+	p, _, err := s.source.packed(inputs)
+	if err == nil {
+		p.stream = edgeStream
+	}
+	return p, err
+}
+
+// The bounds of what is tried one after the other: how many valid inputs there may be, how long it may take to find
+// them, and how many go into one run.
+const (
+	mostAll   = 5000
+	findAll   = 300 * time.Millisecond
+	mostOfAll = 64
+)
+
+// tryAll has all valid inputs tried where there are few, in place of edge cases and random inputs.
+func (s *schedule) tryAll(ctx context.Context) error {
+	if s.source.maker != nil || !s.edging || s.source.shape == nil {
+		return nil
+	}
+	bounded, end := context.WithTimeout(ctx, findAll)
+	defer end()
+	all, ok, err := s.source.shape.All(bounded, mostAll)
+	switch {
+	case ctx.Err() != nil:
+		return ctx.Err()
+	case errors.Is(err, context.DeadlineExceeded), err == nil && !ok, s.count > 0 && s.count < len(all):
+		return nil
+	case err != nil:
+		return err
+	}
+	s.count, s.edging = len(all), false
+	for i := range all {
+		s.all = append(s.all, &input{Origin: Origin{Number: i + 1}, in: all[i]})
+	}
+	// The ends first, and then from anywhere, so that it means something where time does not last for all.
+	slices.SortStableFunc(s.all, func(a, b *input) int { return cmp.Compare(len(a.bytes()), len(b.bytes())) })
+	ends := min(mostOfAll, len(all)/2)
+	slices.Reverse(s.all[ends:])
+	if rest := s.all[min(2*ends, len(all)):]; len(rest) > 0 {
+		s.draw.Shuffle(len(rest), func(i, j int) { rest[i], rest[j] = rest[j], rest[i] })
+	}
+	return nil
+}
+
+// allTogether makes a pack of the next of all inputs. The lock is held, and released.
+func (s *schedule) allTogether() (*pack, error) {
+	first := s.taken
+	n := min(mostOfAll, s.most, len(s.all)-first)
+	s.taken += n
+	s.mu.Unlock()
+	inputs := s.all[first : first+n : first+n]
 	p, _, err := s.source.packed(inputs)
 	if err == nil {
 		p.stream = edgeStream

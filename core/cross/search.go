@@ -106,7 +106,10 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 		s.serve(ctx)
 	}
 	s.schedule = newSchedule(s.source, o)
-	s.seen = newSeen(p)
+	if err = s.schedule.tryAll(ctx); err != nil {
+		return nil, err
+	}
+	s.seen = newSeen(p, len(s.schedule.all))
 	s.began = time.Now()
 	s.tell(started)
 	return s, nil

@@ -18,6 +18,9 @@ import (
 type Coverage struct {
 	EdgeCases int
 	Random    int
+	// All is how many valid inputs there are, where they are so few that they are tried one after the other; 0: they
+	// are not.
+	All int
 	// Least and Most are the sizes of inputs in bytes, those of inputs that were joined
 	// as if they were alone.
 	Least, Most int64
@@ -46,8 +49,10 @@ type Range struct {
 // seen is what was seen so far.
 type seen struct {
 	problem *problem.Problem
+	all     int // valid inputs, where all are tried; else 0
 
 	mu       sync.Mutex
+	none     bool // nothing was seen so far
 	coverage Coverage
 	styles   map[string]int
 	counts   map[string]*Range
@@ -62,8 +67,8 @@ type seen struct {
 	zero     bool
 }
 
-func newSeen(p *problem.Problem) *seen {
-	return &seen{problem: p, styles: map[string]int{}, counts: map[string]*Range{}, words: map[string]int{}}
+func newSeen(p *problem.Problem, all int) *seen {
+	return &seen{problem: p, all: all, none: true, styles: map[string]int{}, counts: map[string]*Range{}, words: map[string]int{}}
 }
 
 // mostWords bounds the different answers that are kept.
@@ -88,13 +93,16 @@ func (s *seen) add(p *pack, printed, answers [][]byte) [][]uint64 {
 			size = p.size / int64(len(p.inputs))
 		}
 		c := &s.coverage
-		if c.EdgeCases+c.Random == 0 || size < c.Least {
+		if s.none || size < c.Least {
 			c.Least = size
 		}
-		c.Most = max(c.Most, size)
-		if in.Edge != "" {
+		c.Most, s.none = max(c.Most, size), false
+		switch {
+		case in.Edge != "":
 			c.EdgeCases++
-		} else {
+		case in.Number > 0:
+			c.All = s.all
+		default:
 			c.Random++
 			s.styles[in.Style]++
 		}
@@ -221,6 +229,9 @@ func (s *seen) summary(p *problem.Problem, r Result) Coverage {
 
 // never says what did not come.
 func (s *seen) never(p *problem.Problem, r Result) (never []string) {
+	if r.Exhausted() {
+		return nil // what did not come cannot
+	}
 	say := func(format string, args ...any) { never = append(never, fmt.Sprintf(format, args...)) }
 	if s.single > 0 && s.longer == 0 {
 		switch {

@@ -72,6 +72,36 @@ func TestWhoBehavesOtherwiseWhereItIsServedIsNamedAndNotAccused(t *testing.T) {
 	assert.Zero(t, result.Health.Failed)
 }
 
+func TestOfFewValidInputsAllAreTried(t *testing.T) {
+	for _, tt := range []struct{ name, change, smallest string }{
+		{"right", "", ""},
+		{"wrong at one value", "if (n == 1777) s++;", "1777\n"},
+		{"wrong at the end", "if (n == 2000) s++;", "2000\n"},
+	} {
+		t.Run(tt.name, func(t *testing.T) {
+			source := "#include <stdio.h>\nint main(void) { long n, s; scanf(\"%ld\", &n); s = n * (n + 1) / 2; " + tt.change + " printf(\"%ld\\n\", s); }\n"
+			r := newTrial(t, "n: int 0..2000\n", "reference.c", strings.Replace(source, tt.change, "", 1), "a.c", source)
+			result := r.run(t)
+			if tt.smallest != "" {
+				require.Len(t, result.Found, 1)
+				assert.Equal(t, tt.smallest, inputOf(result.Found[0]))
+				assert.False(t, result.Exhausted())
+				return
+			}
+			assert.Empty(t, result.Found)
+			assert.Equal(t, 2001, result.Inputs)
+			assert.Equal(t, 2001, result.Coverage.All)
+			assert.True(t, result.Exhausted())
+			assert.Zero(t, result.Coverage.Random+result.Coverage.EdgeCases)
+		})
+	}
+	r := newTrial(t, "n: int 0..2000\n", "a.c", "int main(void) { return 0; }\n")
+	r.options.Count = 30
+	result := r.run(t)
+	assert.Equal(t, 30, result.Inputs, "as many as were asked for")
+	assert.False(t, result.Exhausted())
+}
+
 func TestWithoutAReferenceServedCandidatesAreComparedWithEachOther(t *testing.T) {
 	testenv.Need(t, "python3")
 	r := newTrial(t, servedShape, "a.py", servedSum, "b.py", "n = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) - (n == 4))\n")

@@ -113,10 +113,13 @@ func (s *search) trace(ctx context.Context, candidate int, p *pack, took time.Du
 }
 
 func (s *search) isTraced(p *pack, i int) bool {
-	if p.stream != randomStream {
+	if p.stream != randomStream && p.inputs[i].Number == 0 {
 		return true
 	}
 	number := uint64(p.inputs[i].Seed - s.options.Seed)
+	if all := p.inputs[i].Number; all > 0 {
+		number = uint64(all)
+	}
 	every := uint64(tracedEvery)
 	if s.source.packs {
 		every = tracedEveryJoined

@@ -78,10 +78,18 @@ func (s *scanner) endTape() []byte {
 // input that is taken loosely.
 const mostEnds = 1000
 
-const scanSize = 256 << 10
+// How much is read at once, in bytes: less where the reader says that there is less.
+const (
+	scanSize  = 256 << 10
+	leastScan = 1 << 10
+)
 
 func newScanner(r io.Reader, loose bool) *scanner {
-	return &scanner{r: r, buf: make([]byte, scanSize), loose: loose}
+	size := scanSize
+	if r, ok := r.(interface{ Len() int }); ok {
+		size = min(max(r.Len()+1, leastScan), scanSize)
+	}
+	return &scanner{r: r, buf: make([]byte, size), loose: loose}
 }
 
 // fill reads more, and reports whether there was any.
