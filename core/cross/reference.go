@@ -156,8 +156,8 @@ func (s *search) showFailure(ctx context.Context, worker int, p *pack, t trouble
 	return nil
 }
 
-// doubts reports that the reference contradicts itself on an input, or is rejected by
-// the checker; then the search is over.
+// doubts reports that the reference contradicts itself on an input, or is rejected by the checker; then the search is
+// over. Where it was served, it is not served any more instead.
 func (s *search) doubts(ctx context.Context, worker int, texts, answers [][]byte) (bool, error) {
 	outcomes, err := s.judgeTexts(ctx, worker, s.reference, texts, answers, nil)
 	if err != nil {
@@ -166,6 +166,10 @@ func (s *search) doubts(ctx context.Context, worker int, texts, answers [][]byte
 	at := slices.IndexFunc(outcomes, func(o verdict.Outcome) bool { return aboutAnswers(o.Verdict) })
 	if at < 0 {
 		return false, nil
+	}
+	if s.prepared.Serves(s.reference) {
+		s.prepared.Unserve(s.reference)
+		return true, nil
 	}
 	s.mu.Lock()
 	h := &s.result.Health

@@ -102,6 +102,19 @@ func TestOfFewValidInputsAllAreTried(t *testing.T) {
 	assert.False(t, result.Exhausted())
 }
 
+func TestAReferenceThatAnswersOtherwiseWhereItIsServedAccusesNobody(t *testing.T) {
+	testenv.Need(t, "python3")
+	sly := "import sys\nn = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) + ('gc' in sys.modules and n == 3))\n"
+	r := newTrial(t, servedShape, "reference.py", sly, "a.py", servedSum)
+	r.options.Count = 100
+	result := r.run(t)
+	assert.Empty(t, result.Found)
+	assert.Empty(t, result.Health.Wrong)
+	require.Len(t, result.Notes, 1)
+	assert.Equal(t, TheReference, result.Notes[0].Candidate)
+	assert.Equal(t, 100, result.Inputs)
+}
+
 func TestWithoutAReferenceServedCandidatesAreComparedWithEachOther(t *testing.T) {
 	testenv.Need(t, "python3")
 	r := newTrial(t, servedShape, "a.py", servedSum, "b.py", "n = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) - (n == 4))\n")

@@ -54,6 +54,9 @@ func (p *Prepared) Serves(solution int) bool {
 // Unserved reports that a solution behaved otherwise where it was served than in a run of its own.
 func (p *Prepared) Unserved(solution int) bool { return p.unserved[solution].Load() }
 
+// Unserve has a solution run as usual from now on, since it behaved otherwise where it was served.
+func (p *Prepared) Unserve(solution int) { p.unserved[solution].Store(true) }
+
 func (x *servedExecutor) batches() [][]int {
 	all := make([]int, len(x.run.plan.Cases))
 	for i := range all {
@@ -94,7 +97,7 @@ func (x *servedExecutor) attempts(ctx context.Context, w *worker, positions []in
 		}
 		rest = rest[1:]
 		if passes {
-			x.run.prepared.unserved[x.run.solution].Store(true)
+			x.run.prepared.Unserve(x.run.solution)
 		} else if x.untilFailure {
 			for _, position := range rest {
 				each(attempt{position: position, outcome: verdict.Outcome{Verdict: verdict.Skipped}})
