@@ -23,6 +23,7 @@ type source struct {
 	shape    *shape.Shape // nil: there is none
 	packs    bool         // inputs can be joined
 	served   bool         // one process of a solution may answer several
+	serves   func() bool  // it does by now; nil: nothing is served
 	mu       sync.Mutex
 	maker    *judge.Maker // what [make] names; nil: the shape makes
 }
@@ -47,6 +48,14 @@ func (s *source) close() error {
 		return nil
 	}
 	return s.maker.Close()
+}
+
+// together is how many of some inputs go into one run now: one where they would be run one after the other.
+func (s *source) together(most int) int {
+	if s.served && !s.packs && (s.serves == nil || !s.serves()) {
+		return 1
+	}
+	return most
 }
 
 // styles are those that inputs can be generated in; the empty one is any of them.

@@ -196,7 +196,10 @@ func (s *schedule) largeIsDue() bool {
 
 // edgesTogether makes a pack of the next small edge cases. The lock is held, and released.
 func (s *schedule) edgesTogether() (*pack, error) {
-	n := min(s.edges, len(s.small))
+	n := min(s.source.together(s.edges), len(s.small))
+	if s.source.served { // the first ones are to be told soon
+		n = min(n, max(1, s.taken))
+	}
 	if s.count > 0 {
 		n = min(n, s.count-s.taken)
 	}
@@ -259,7 +262,7 @@ func (s *schedule) tryAll(ctx context.Context) error {
 // allTogether makes a pack of the next of all inputs. The lock is held, and released.
 func (s *schedule) allTogether() (*pack, error) {
 	first := s.taken
-	n := min(mostOfAll, s.most, len(s.all)-first)
+	n := min(s.source.together(mostOfAll), s.most, len(s.all)-first)
 	s.taken += n
 	s.mu.Unlock()
 	inputs := s.all[first : first+n : first+n]
@@ -341,7 +344,8 @@ func (s *schedule) plan() []planned {
 		s.epochs = append(s.epochs, s.newEpoch())
 	}
 	e := s.epochs[len(s.epochs)-1]
-	for len(list) < s.pack && e.next < len(e.arms) && !s.over() {
+	most := s.source.together(s.pack)
+	for len(list) < most && e.next < len(e.arms) && !s.over() {
 		arm := e.arms[e.next]
 		o := Origin{Seed: s.seed + shape.Seed(s.drawn), Style: s.styles[arm%len(s.styles)], Size: s.sizeOf(arm / len(s.styles))}
 		list = append(list, planned{epoch: e, index: e.next, Origin: o})
@@ -355,7 +359,7 @@ func (s *schedule) plan() []planned {
 // leftInARow counts the inputs that were left and can be one run: they follow each
 // other in one epoch.
 func (s *schedule) leftInARow() (n int) {
-	for n < min(s.pack, len(s.left)) && s.left[n].epoch == s.left[0].epoch && s.left[n].index == s.left[0].index+n {
+	for n < min(s.source.together(s.pack), len(s.left)) && s.left[n].epoch == s.left[0].epoch && s.left[n].index == s.left[0].index+n {
 		n++
 	}
 	return n

@@ -138,6 +138,18 @@ func baseOf(p *problem.Problem, o Options) Base {
 
 // serve makes servers ready, while the search begins without them.
 func (s *search) serve(ctx context.Context) {
+	solutions := len(s.options.Candidates)
+	if s.reference >= 0 {
+		solutions++
+	}
+	s.source.serves = func() bool {
+		for i := range solutions {
+			if s.prepared.Serves(i) {
+				return true
+			}
+		}
+		return false
+	}
 	ctx, cancel := context.WithCancel(ctx)
 	ended := make(chan error, 1)
 	go func() { ended <- s.prepared.Serve(ctx) }()
