@@ -20,8 +20,8 @@ type bundling interface {
 	pack(*source, []*input) (*pack, error)
 	// failing is the input that a failure lies in, by where in its pack it was seen.
 	failing(p *pack, at int) *input
-	// apart is what of a pack counts for a failure, and where in it that was seen.
-	apart(p *pack, at int) (*pack, int)
+	// only is what of a pack counts for a failure, and where in it that was seen.
+	only(p *pack, at int) (*pack, int)
 	// turned are the inputs of a pack in the opposite order, and what was printed for
 	// them. ok is false where there is one only, or what was printed does not tell which
 	// part belongs to which.

@@ -13,8 +13,8 @@ import (
 // asCalls: inputs are the arguments of calls, which one process makes one after the other.
 type asCalls struct{}
 
-// together is how many small edge cases are tried together.
-const together = 16
+// mostEdgesTogether is how many small edge cases are tried together at the most.
+const mostEdgesTogether = 16
 
 // mostCalls is how many calls one process makes at the most.
 const mostCalls = 2048
@@ -23,7 +23,7 @@ func (asCalls) joins() bool { return false }
 
 func (asCalls) most(*source) int { return mostCalls }
 
-func (asCalls) edges(*source) int { return together }
+func (asCalls) edges(*source) int { return mostEdgesTogether }
 
 func (asCalls) pack(_ *source, list []*input) (*pack, error) {
 	p := &pack{inputs: list}
@@ -35,7 +35,7 @@ func (asCalls) pack(_ *source, list []*input) (*pack, error) {
 
 func (asCalls) failing(p *pack, at int) *input { return p.inputs[at] }
 
-func (asCalls) apart(p *pack, at int) (*pack, int) { return p, at }
+func (asCalls) only(p *pack, at int) (*pack, int) { return p, at }
 
 // startTime is nothing: a call begins when its process has started.
 func (asCalls) startTime(*toolchain.Language) time.Duration { return 0 }

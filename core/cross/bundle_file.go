@@ -35,7 +35,7 @@ func (inFile) most(s *source) int {
 
 func (inFile) edges(s *source) int {
 	if s.served {
-		return together
+		return mostEdgesTogether
 	}
 	return 1
 }
@@ -67,7 +67,7 @@ func (inFile) failing(p *pack, at int) *input {
 	return &input{Origin: p.inputs[0].Origin, in: p.apart()}
 }
 
-func (inFile) apart(p *pack, at int) (*pack, int) {
+func (inFile) only(p *pack, at int) (*pack, int) {
 	if len(p.texts) == 1 {
 		return p, at
 	}

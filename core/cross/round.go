@@ -104,11 +104,11 @@ func (r *round) try(candidate int) error {
 	if at := firstFailure(outcomes); at >= 0 {
 		if s.claim(candidate) {
 			by, answers, o := r.by, r.answers, outcomes[at]
-			apart, place := s.bundling().apart(p, at)
-			if answers != nil && apart != p {
+			one, place := s.bundling().only(p, at)
+			if answers != nil && one != p {
 				answers = answers[at : at+1]
 			}
-			r.late = append(r.late, func() error { return s.suspect(r.ctx, r.worker, candidate, by, apart, place, answers, o) })
+			r.late = append(r.late, func() error { return s.suspect(r.ctx, r.worker, candidate, by, one, place, answers, o) })
 		}
 		return nil
 	}
@@ -302,7 +302,7 @@ func (s *search) steady(ctx, trying context.Context, worker, candidate int, p *p
 	if err != nil || at < 0 || !s.claim(candidate) {
 		return nil, err
 	}
-	p, at = s.bundling().apart(p, at)
+	p, at = s.bundling().only(p, at)
 	a := &accusation{search: s, worker: worker, candidate: candidate, way: way, kind: kind{verdict: verdict.WrongAnswer}, pack: p, at: at}
 	return func() error { return a.run(ctx) }, nil
 }
