@@ -50,15 +50,15 @@ func (p *Plan) LimitsOf(group string) verdict.Limits {
 // Prepared are solutions that were built, and the sandboxes that run them. It ends with its
 // Judge.
 type Prepared struct {
-	judge    *Judge
-	options  BuildOptions
-	plans    []Plan
-	faults   []error                            // why a solution could not be built, by solution
-	looks    []looks                            // by solution: what Judge looks at once more
-	unserved []atomic.Bool                      // by solution: it behaved otherwise where it was served
-	servers  []atomic.Pointer[toolchain.Server] // by solution: what serves it; nil: nothing does
-	workers  []*worker                          // none before something is to be run
-	checkers int                                // so many of the judge's are known to the workers
+	judge     *Judge
+	options   BuildOptions
+	plans     []Plan
+	faults    []error                            // why a solution could not be built, by solution
+	looks     []looks                            // by solution: what Judge looks at once more
+	otherwise []atomic.Int32                     // by solution: how often it behaved otherwise where it was served
+	servers   []atomic.Pointer[toolchain.Server] // by solution: what serves it; nil: nothing does
+	workers   []*worker                          // none before something is to be run
+	checkers  int                                // so many of the judge's are known to the workers
 
 	mu       sync.Mutex
 	programs map[programKey]box.Program
@@ -105,7 +105,7 @@ func OpenStarted(ctx context.Context, p *problem.Problem, env Env, solutions []p
 func (j *Judge) Prepare(ctx context.Context, solutions []problem.Solution, o BuildOptions, progress func(Event)) (*Prepared, error) {
 	p := &Prepared{
 		judge: j, options: o, plans: make([]Plan, len(solutions)), faults: make([]error, len(solutions)),
-		looks: make([]looks, len(solutions)), unserved: make([]atomic.Bool, len(solutions)), servers: make([]atomic.Pointer[toolchain.Server], len(solutions)), programs: map[programKey]box.Program{},
+		looks: make([]looks, len(solutions)), otherwise: make([]atomic.Int32, len(solutions)), servers: make([]atomic.Pointer[toolchain.Server], len(solutions)), programs: map[programKey]box.Program{},
 	}
 	builders := make([]*worker, min(j.env.Jobs, len(solutions)))
 	next := make(chan int)

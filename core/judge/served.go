@@ -52,10 +52,14 @@ func (p *Prepared) Serves(solution int) bool {
 }
 
 // Unserved reports that a solution behaved otherwise where it was served than in a run of its own.
-func (p *Prepared) Unserved(solution int) bool { return p.unserved[solution].Load() }
+func (p *Prepared) Unserved(solution int) bool { return p.otherwise[solution].Load() >= mostOtherwise }
+
+// mostOtherwise is how often a solution may pass in a run of its own what it did not pass where it was served: once
+// may be for want of time on a busy machine.
+const mostOtherwise = 2
 
 // Unserve has a solution run as usual from now on, since it behaved otherwise where it was served.
-func (p *Prepared) Unserve(solution int) { p.unserved[solution].Store(true) }
+func (p *Prepared) Unserve(solution int) { p.otherwise[solution].Store(mostOtherwise) }
 
 func (x *servedExecutor) batches() [][]int {
 	all := make([]int, len(x.run.plan.Cases))
@@ -97,7 +101,7 @@ func (x *servedExecutor) attempts(ctx context.Context, w *worker, positions []in
 		}
 		rest = rest[1:]
 		if passes {
-			x.run.prepared.Unserve(x.run.solution)
+			x.run.prepared.otherwise[x.run.solution].Add(1)
 		} else if x.untilFailure {
 			for _, position := range rest {
 				each(attempt{position: position, outcome: verdict.Outcome{Verdict: verdict.Skipped}})

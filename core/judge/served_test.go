@@ -174,10 +174,16 @@ func TestWhoBehavesOtherwiseWhereItIsServedIsServedNoMore(t *testing.T) {
 	} {
 		t.Run(name, func(t *testing.T) {
 			p, answer := servable(t, "", "a.py", source, nil)
-			printed, outcomes := answer(true, "1\n", "2\n", "3\n", "4\n")
-			assert.Equal(t, []string{"1\n", "2\n", "3\n", "4\n"}, printed)
-			for _, o := range outcomes {
-				assert.Equal(t, verdict.Unjudged, o.Verdict, o.Message)
+			for range 2 { // once might be by chance
+				assert.True(t, p.Serves(0))
+				printed, outcomes := answer(true, "1\n", "2\n", "3\n", "4\n")
+				assert.Equal(t, []string{"1\n", "2\n", "3\n", "4\n"}, printed)
+				for _, o := range outcomes {
+					assert.Equal(t, verdict.Unjudged, o.Verdict, o.Message)
+				}
+				if name != "it ends its server" {
+					break
+				}
 			}
 			assert.True(t, p.Unserved(0))
 			assert.False(t, p.Serves(0))
