@@ -17,6 +17,14 @@ const (
 	servedSum   = "n = int(input())\nw = list(map(int, input().split()))\ntotal = 0\nfor x in w: total += x\nprint(total)\n"
 )
 
+// servedTrial is a trial with time for interpreters to start in, on a busy machine, too.
+func servedTrial(t *testing.T, sources ...string) *trial {
+	t.Helper()
+	r := newTrial(t, servedShape, sources...)
+	r.problem.Limits.General.Time, r.problem.Limits.General.Wall = 2*time.Second, 10*time.Second
+	return r
+}
+
 func TestWhatIsFoundWhereSolutionsAreServedIsWhatRunsOfTheirOwnShow(t *testing.T) {
 	testenv.Need(t, "python3")
 	for _, tt := range []struct{ name, source, smallest string }{
@@ -26,8 +34,11 @@ func TestWhatIsFoundWhereSolutionsAreServedIsWhatRunsOfTheirOwnShow(t *testing.T
 		{"it is wrong where it is served, too", "import sys\nn = int(input())\nw = list(map(int, input().split()))\nif 'gc' not in sys.modules and n == 2: w[0] += 1\nprint(sum(w))\n", ""},
 	} {
 		t.Run(tt.name, func(t *testing.T) {
-			r := newTrial(t, servedShape, "reference.py", servedSum, "a.py", tt.source)
+			r := servedTrial(t, "reference.py", servedSum, "a.py", tt.source)
 			r.options.Count = 300
+			if tt.name == "it never ends" {
+				r.problem.Limits.General.Time = 700 * time.Millisecond
+			}
 			result := r.run(t)
 			if tt.smallest == "" { // only a run of its own shows it
 				for _, f := range result.Found {
@@ -44,8 +55,7 @@ func TestWhatIsFoundWhereSolutionsAreServedIsWhatRunsOfTheirOwnShow(t *testing.T
 
 func TestAServedSearchTriesAsManyInputsAsItIsAskedForAndTimesThemInRunsOfTheirOwn(t *testing.T) {
 	testenv.Need(t, "python3")
-	r := newTrial(t, servedShape, "reference.py", servedSum, "a.py", "import time\nn = int(input())\nw = list(map(int, input().split()))\nprint(sum(w))\n")
-	r.problem.Limits.General.Time = 2 * time.Second
+	r := servedTrial(t, "reference.py", servedSum, "a.py", "import time\nn = int(input())\nw = list(map(int, input().split()))\nprint(sum(w))\n")
 	r.options.Count = 400
 	result := r.run(t)
 	assert.Empty(t, result.Found)
@@ -60,7 +70,7 @@ func TestAServedSearchTriesAsManyInputsAsItIsAskedForAndTimesThemInRunsOfTheirOw
 func TestWhoBehavesOtherwiseWhereItIsServedIsNamedAndNotAccused(t *testing.T) {
 	testenv.Need(t, "python3")
 	sly := "import sys\nn = int(input())\nw = list(map(int, input().split()))\nif 'gc' in sys.modules: sys.exit(3)\nprint(sum(w))\n"
-	r := newTrial(t, servedShape, "reference.py", sly, "a.py", sly)
+	r := servedTrial(t, "reference.py", sly, "a.py", sly)
 	r.options.Count = 60
 	result := r.run(t)
 	assert.Empty(t, result.Found)
@@ -105,7 +115,7 @@ func TestOfFewValidInputsAllAreTried(t *testing.T) {
 func TestAReferenceThatAnswersOtherwiseWhereItIsServedAccusesNobody(t *testing.T) {
 	testenv.Need(t, "python3")
 	sly := "import sys\nn = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) + ('gc' in sys.modules and n == 3))\n"
-	r := newTrial(t, servedShape, "reference.py", sly, "a.py", servedSum)
+	r := servedTrial(t, "reference.py", sly, "a.py", servedSum)
 	r.options.Count = 100
 	result := r.run(t)
 	assert.Empty(t, result.Found)
@@ -117,7 +127,7 @@ func TestAReferenceThatAnswersOtherwiseWhereItIsServedAccusesNobody(t *testing.T
 
 func TestWithoutAReferenceServedCandidatesAreComparedWithEachOther(t *testing.T) {
 	testenv.Need(t, "python3")
-	r := newTrial(t, servedShape, "a.py", servedSum, "b.py", "n = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) - (n == 4))\n")
+	r := servedTrial(t, "a.py", servedSum, "b.py", "n = int(input())\nw = list(map(int, input().split()))\nprint(sum(w) - (n == 4))\n")
 	r.options.Count = 300
 	result := r.run(t)
 	require.NotEmpty(t, result.Found)

@@ -49,6 +49,8 @@ func servable(t *testing.T, language, file, source string, change func(*problem.
 	}
 }
 
+func slowToBuild(tool string) bool { return tool == "kotlinc" || tool == "scalac" || tool == "tsc" }
+
 func TestWhatIsServedAnswersAsInARunOfItsOwn(t *testing.T) {
 	inputs := []string{"2\n30 12\n", "0\n\n", "3\n1 2 3\n", "1\n-7", "4\n1 2 3 4\n"}
 	for _, tt := range []struct{ name, tool, file, source string }{
@@ -71,6 +73,9 @@ func TestWhatIsServedAnswersAsInARunOfItsOwn(t *testing.T) {
 		{"by lines", "ruby", "a.rb", "lines = $<.each_line.map(&:chomp)\nwarn 'note'\nputs __FILE__ == $0 || $PROGRAM_NAME, lines.inspect\nexit\n"},
 	} {
 		t.Run(tt.tool+" "+tt.name, func(t *testing.T) {
+			if testing.Short() && slowToBuild(tt.tool) {
+				t.Skip("its compiler takes long, and what is tested is the same as in another row")
+			}
 			testenv.Need(t, tt.tool)
 			language := map[string]string{"pypy3": "pypy"}[tt.tool]
 			p, answer := servable(t, language, tt.file, tt.source, nil)
@@ -145,6 +150,9 @@ gets.strip if n == 10
 `},
 	} {
 		t.Run(tt.tool, func(t *testing.T) {
+			if testing.Short() && tt.tool != "python3" {
+				t.Skip("what is ours is the same in another row")
+			}
 			testenv.Need(t, tt.tool)
 			p, answer := servable(t, "", tt.file, tt.source, nil)
 			var inputs []string
