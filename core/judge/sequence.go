@@ -129,17 +129,22 @@ func (x *functionExecutor) reached(ctx context.Context, w *worker, position int,
 		over, o.Methods = half, first.Methods
 	}
 	name := callName(steps, missing)
-	var spent time.Duration
-	for _, m := range o.Methods {
-		spent += m.CPU
-	}
-	switch slow := o.Verdict == verdict.TimeLimit || o.Verdict == verdict.Stalled; {
-	case slow && spent > limits.Time/2 && missing > 2:
-		o.Message = fmt.Sprintf("after %s it was in call %d of %d", spent.Round(time.Millisecond), missing, len(steps))
-	case slow:
-		o.Message = name + " was not over"
-	default:
+	if o.Verdict != verdict.TimeLimit && o.Verdict != verdict.Stalled {
 		o.Message = strings.TrimSuffix(name+": "+o.Message, ": ")
+		return nil
+	}
+	// Within the whole limit the call is over, if it is not the one that takes it.
+	first, err := x.first(ctx, w, position, steps[:missing], x.run.limits(position))
+	if err != nil {
+		return err
+	}
+	o.Message = name + " was not over"
+	if first.Methods != nil {
+		var spent time.Duration
+		for _, m := range first.Methods {
+			spent += m.CPU
+		}
+		o.Message = fmt.Sprintf("after %s it was in call %d of %d", spent.Round(time.Millisecond), missing, len(steps))
 	}
 	return nil
 }
