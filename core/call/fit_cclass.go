@@ -134,9 +134,9 @@ func (w *cWriter) again(i int, field value.Field) string {
 	name := fmt.Sprintf("a%d", i)
 	switch {
 	case depth == 1:
-		take = fmt.Sprintf("%[1]s = cold_array_%[2]d(&%[1]s_length_wide);\n            %[1]s_length = %[1]s_length_wide;", name, i)
+		take = fmt.Sprintf("%[1]s = cold_array_%[1]s(&%[1]s_length_wide);\n            %[1]s_length = %[1]s_length_wide;", name)
 	case depth == 2:
-		take = fmt.Sprintf("%[1]s = cold_rows_%[2]d(&%[1]s_length_wide, &%[1]s_lengths);\n            %[1]s_length = %[1]s_length_wide;", name, i)
+		take = fmt.Sprintf("%[1]s = cold_rows_%[1]s(&%[1]s_length_wide, &%[1]s_lengths);\n            %[1]s_length = %[1]s_length_wide;", name)
 	case field.Type.Kind != value.Optional:
 		// As it was read before: "int a0 = READ;".
 		text := w.take.String()
