@@ -163,6 +163,8 @@ type Result struct {
 	Coverage Coverage
 	Notes    []Note
 	Slowest  []Peak // of each candidate
+	// LetGo says that a candidate was suspected, and inputs were not tried on it meanwhile.
+	LetGo bool
 }
 
 // A Weight is how much it means that nothing was found.
@@ -176,8 +178,10 @@ const (
 	Confirmed                   // answers were as expected
 )
 
-// Exhausted reports that every valid input was tried.
-func (r *Result) Exhausted() bool { return r.Coverage.All > 0 && r.Inputs >= r.Coverage.All }
+// Exhausted reports that every valid input was tried on every candidate that was not found to fail.
+func (r *Result) Exhausted() bool {
+	return r.Coverage.All > 0 && r.Inputs >= r.Coverage.All && !r.LetGo
+}
 
 // Weight says how much it means that nothing was found.
 func (r *Result) Weight() Weight {

@@ -280,12 +280,11 @@ func (s *search) note(n Note) {
 
 // noteUnserved says who did not behave in the same way where one process answered many inputs.
 func (s *search) noteUnserved() {
-	for i := range len(s.options.Candidates) + 1 {
-		if i == len(s.options.Candidates) && s.reference < 0 || !s.prepared.Unserved(i) {
+	for _, who := range s.solutions() {
+		if !s.prepared.Unserved(who) {
 			continue
 		}
-		who := i
-		if i == s.reference {
+		if who == s.reference {
 			who = TheReference
 		}
 		s.note(Note{Candidate: who, Text: "it behaved otherwise where its runtime was started once for many inputs, and was run as usual from then on"})

@@ -99,10 +99,7 @@ func begin(ctx context.Context, p *problem.Problem, o Options, traced bool, tell
 		plan := s.prepared.Plan(s.reference)
 		started.Reference = &plan
 	}
-	for i := range solutions {
-		s.source.served = s.source.served || s.prepared.CanServe(i)
-	}
-	if s.source.served {
+	if s.source.served = slices.ContainsFunc(s.solutions(), s.prepared.CanServe); s.source.served {
 		s.serve(ctx)
 	}
 	s.schedule = newSchedule(s.source, o)
@@ -136,20 +133,20 @@ func baseOf(p *problem.Problem, o Options) Base {
 	return ByNothing
 }
 
+// solutions are the indices of all that run: the candidates and, behind them, the reference.
+func (s *search) solutions() (all []int) {
+	for i := range s.options.Candidates {
+		all = append(all, i)
+	}
+	if s.reference >= 0 {
+		all = append(all, s.reference)
+	}
+	return all
+}
+
 // serve makes servers ready, while the search begins without them.
 func (s *search) serve(ctx context.Context) {
-	solutions := len(s.options.Candidates)
-	if s.reference >= 0 {
-		solutions++
-	}
-	s.source.serves = func() bool {
-		for i := range solutions {
-			if s.prepared.Serves(i) {
-				return true
-			}
-		}
-		return false
-	}
+	s.source.serves = func() bool { return slices.ContainsFunc(s.solutions(), s.prepared.Serves) }
 	ctx, cancel := context.WithCancel(ctx)
 	ended := make(chan error, 1)
 	go func() { ended <- s.prepared.Serve(ctx) }()
@@ -366,7 +363,7 @@ func (s *search) claim(candidate int) bool {
 func (s *search) release(candidate int) {
 	s.mu.Lock()
 	defer s.mu.Unlock()
-	s.open[candidate] = true
+	s.open[candidate], s.result.LetGo = true, true
 	s.opened.Broadcast()
 }
 

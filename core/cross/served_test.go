@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"coldverdict/core/shape"
 	"coldverdict/core/verdict"
 	"coldverdict/internal/testenv"
 )
@@ -80,6 +81,20 @@ func TestWhoBehavesOtherwiseWhereItIsServedIsNamedAndNotAccused(t *testing.T) {
 	assert.Equal(t, TheReference, result.Notes[1].Candidate)
 	assert.Contains(t, result.Notes[0].Text, "it behaved otherwise")
 	assert.Zero(t, result.Health.Failed)
+}
+
+func TestWhereACandidateWasLetGoNobodySaysThatAllWasTriedOnIt(t *testing.T) {
+	testenv.Need(t, "python3")
+	sly := "import sys\nn = int(input())\nprint(n + ('gc' in sys.modules and n == 33))\n"
+	r := servedTrial(t, "reference.py", sly, "a.py", "print(int(input()))\n")
+	var err error
+	r.problem.Shape, err = shape.Parse("n: int 0..400\n")
+	require.NoError(t, err)
+	result := r.run(t)
+	assert.Empty(t, result.Found)
+	assert.Equal(t, 401, result.Inputs)
+	require.Len(t, result.Notes, 1, "the reference answered otherwise once")
+	assert.False(t, result.Exhausted())
 }
 
 func TestOfFewValidInputsAllAreTried(t *testing.T) {
