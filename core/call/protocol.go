@@ -52,6 +52,7 @@ const (
 	Asks     Kind = "asks"
 	Writes   Kind = "writes"   // in a sequence: it writes what a call returned
 	GoesOn   Kind = "goes-on"  // it has, and makes the next one
+	Awaits   Kind = "awaits"   // what the call returned is not done, and is waited for
 	Nonsense Kind = "nonsense" // it is no answer of the driver's
 )
 
@@ -114,7 +115,7 @@ func (a *Answers) parse(line []byte) Answer {
 	kind, rest, _ := strings.Cut(rest, " ")
 	answer := Answer{Kind: Kind(kind), Text: rest}
 	switch answer.Kind {
-	case Ready, Unserved, Begin, Asks, Writes, GoesOn:
+	case Ready, Unserved, Begin, Asks, Writes, GoesOn, Awaits:
 	case Done, Failed, Misfit, Stalled:
 		number, text, _ := strings.Cut(rest, " ")
 		n, err := strconv.ParseInt(number, 10, 64)

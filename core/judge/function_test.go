@@ -529,3 +529,23 @@ func TestWhatIsLazyIsComputedWithinTheCall(t *testing.T) {
 		})
 	}
 }
+
+func TestWhatIsNeverDoneIsStalledInThoseWords(t *testing.T) {
+	for _, tt := range []struct{ tool, file, source, says string }{
+		{"node", "a.js", "function depth(n) { return n < 0 ? new Promise(() => {}) : n; }\n", "the promise that it returned never settles"},
+		{"python3", "a.py", "import asyncio\nasync def depth(n):\n    if n < 0: await asyncio.Future()\n    return n\n", "what it returned is never done"},
+		{"mcs", "A.cs", "public class A { public async Task<int> Depth(int n) { await Task.Delay(20); if (n < 0) await new TaskCompletionSource<int>().Task; return n; } }\n", "what it returned is never done"},
+		{"mcs", "B.cs", "public class B { public int Depth(int n) { if (n < 0) System.Threading.Thread.Sleep(60000); return n; } }\n", "it waited"},
+	} {
+		t.Run(tt.file, func(t *testing.T) {
+			testenv.Need(t, tt.tool)
+			p := function(t, "depth(n: int) -> int", "n: 4 => 4", "n: -1 => 0", "n: 5 => 5")
+			outcomes, _ := calledAs(t, p, tt.file, tt.source, options{Limits: verdict.Limits{Time: time.Second, Wall: 2 * time.Second}})
+			require.Len(t, outcomes, 3)
+			assert.Equal(t, verdict.Accepted.String(), outcomes[0].Verdict.String(), outcomes[0].Message)
+			assert.Equal(t, verdict.Stalled.String(), outcomes[1].Verdict.String())
+			assert.Contains(t, outcomes[1].Message, tt.says)
+			assert.Equal(t, verdict.Accepted.String(), outcomes[2].Verdict.String(), outcomes[2].Message)
+		})
+	}
+}

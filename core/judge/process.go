@@ -84,6 +84,7 @@ type protocol struct {
 	returned bool          // the call has ended, and what it returned is being written
 	wall     time.Duration // elapsed time of that call, so far
 	foul     bool          // somebody else than the driver wrote a message
+	awaits   bool          // what the call returned is not done
 	unserved string        // why there is nothing to call
 }
 
@@ -109,7 +110,7 @@ func (p *protocol) take(a call.Answer, now time.Time, least time.Duration) bool 
 		p.pause(true, now)
 		p.answers = append(p.answers, a)
 		p.arrived = append(p.arrived, p.wall)
-		p.begun, p.returned, p.wall = false, false, 0
+		p.begun, p.returned, p.awaits, p.wall = false, false, false, 0
 	case (a.Kind == call.Writes || a.Kind == call.GoesOn) && p.ready && n < p.calls:
 		p.pause(a.Kind == call.Writes, now)
 	default:
@@ -337,6 +338,9 @@ func (p *callProcess) answer(a call.Answer) {
 			p.ask(a.Text)
 		}
 		return
+	case a.Kind == call.Awaits && s.protocol.ready && len(s.protocol.answers) < s.protocol.calls:
+		s.protocol.awaits = true // and the call goes on
+		return
 	case !s.protocol.take(a, time.Now(), s.least):
 		p.stop()
 		return
@@ -445,6 +449,9 @@ func (p *callProcess) end(result box.Result, tooLong bool) error {
 		result: result, wall: time.Since(s.protocol.since), memory: s.memory.peak, out: s.out.Take(part), errs: s.errs.Take(part),
 		ready: s.protocol.ready, tooLong: tooLong,
 	})
+	if o.Verdict == verdict.Stalled && s.protocol.awaits {
+		o.Message = "what it returned is never done"
+	}
 	if s.starved {
 		o.Verdict, o.Message, o.Hints = verdict.Fault, "this machine is too busy to judge", nil
 	}

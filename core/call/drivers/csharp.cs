@@ -650,6 +650,7 @@ public static class ColdDriver
         var task = v as System.Threading.Tasks.Task;
         if (task != null)
         {
+            if (!task.IsCompleted) Answer("awaits");
             task.GetAwaiter().GetResult();
             var result = v.GetType().GetProperty("Result");
             return Gathered(result == null ? null : result.GetValue(v), depth + 1);
