@@ -482,7 +482,11 @@ func (l *look) compared(o cross.Options, r *cross.Result, own bool) (c Check) {
 		}
 		return c
 	}
-	c.Message = fmt.Sprintf("%s %s: nothing found", verdict.Count(r.Inputs, "input"), with)
+	tried := verdict.Count(r.Inputs, "input")
+	if r.Exhausted() {
+		tried = "all " + verdict.Count(r.Inputs, "valid input")
+	}
+	c.Message = fmt.Sprintf("%s %s: nothing found", tried, with)
 	switch {
 	case r.Inputs == 0:
 		c.State = Unknown
