@@ -1,6 +1,7 @@
 package toolchain
 
 import (
+	"bytes"
 	"context"
 	"embed"
 	"os"
@@ -45,8 +46,10 @@ func (k *Kit) Server(ctx context.Context, r Runner, b *Build) (*Server, error) {
 		return s, nil
 	}
 	path := filepath.Join(k.dir, "serve", l.Server)
-	if os.MkdirAll(filepath.Dir(path), 0o700) != nil || writeWhole(path, text) != nil {
-		return nil, nil
+	if there, err := os.ReadFile(path); err != nil || !bytes.Equal(there, text) {
+		if os.MkdirAll(filepath.Dir(path), 0o700) != nil || writeWhole(path, text) != nil {
+			return nil, nil
+		}
 	}
 	compiled, err := k.Build(ctx, r, Source{Path: path, Language: "java"})
 	if err != nil || compiled.Failed {
