@@ -19,7 +19,7 @@ var floors = [][]string{
 	{"cli"},
 	{"term", "report"},
 	{"core/ready"},
-	{"core/cross", "core/final", "core/growth", "core/intake", "core/statement", "core/judge/solutions", "core/rank"},
+	{"core/cross", "core/final", "core/growth", "core/history", "core/intake", "core/statement", "core/judge/solutions", "core/rank"},
 	{"core/coverage", "core/edges"},
 	{"core/judge"},
 	{"core/program"},

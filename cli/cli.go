@@ -55,6 +55,8 @@ type app struct {
 	own       *problem.Settings // the person's; nil: not read yet
 	handsIn   bool              // the command is about what is handed in: the person's flags do not count
 	buffered  *bufio.Reader     // of in, once something was read
+	// complained says that the person was told that the history cannot be written.
+	complained bool
 }
 
 // Run runs the command line and returns the exit status.
@@ -148,7 +150,7 @@ func (a *app) command() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "directory", Aliases: []string{"C"}, Usage: "work as if started in `DIR`", Value: ".", Destination: &a.dir, TakesFile: true},
 		},
-		Commands: []*cli.Command{a.openCommand(), a.tryCommand(), a.crossCommand(), a.growCommand(), a.rankCommand(), a.readyCommand(), a.finalCommand(), a.caseCommand(), a.shapeCommand(), a.talkCommand(), a.hostCommand(), a.demoCommand(), helpCommand()},
+		Commands: []*cli.Command{a.openCommand(), a.tryCommand(), a.crossCommand(), a.growCommand(), a.rankCommand(), a.readyCommand(), a.finalCommand(), a.logCommand(), a.caseCommand(), a.shapeCommand(), a.talkCommand(), a.hostCommand(), a.demoCommand(), helpCommand()},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {
 				return unknownCommand(c, c.Args().First())

@@ -97,6 +97,10 @@ func (f tryFlags) goWithInput(c *cli.Command, p *problem.Problem) error {
 // withReferences chooses the one solution of a list that runs the groups, and adds the references
 // that it is compared with. Their groups do not count.
 func withReferences(p *problem.Problem, list []problem.Solution, groups []string) ([]problem.Solution, error) {
+	if len(list) > 0 && list[0].Part != "" { // it prints the answers of all parts, and all of it is shown
+		list = list[:1]
+		list[0].Part, list[0].Groups = "", nil
+	}
 	if list = ofGroups(list, groups...); len(list) == 0 {
 		return nil, usageError("no part of this source runs the group %s", strings.Join(groups, " and "))
 	}

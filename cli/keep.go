@@ -134,6 +134,7 @@ func (a *app) undrop() error {
 type answerFlags struct {
 	run                      runFlags
 	solution, answer, sought string
+	given                    bool // answer was
 	yes                      bool
 }
 
@@ -152,12 +153,20 @@ func (a *app) caseKeepCommand() *cli.Command {
 		Name:      "keep",
 		Usage:     "make what the candidate prints the expected output",
 		ArgsUsage: "NAME",
-		Description: "For an answer that was confirmed elsewhere. Runs the candidate, shows what it printed\n" +
-			"and asks; a run that was not clean is never kept. The case shows as kept from then on,\n" +
-			"since it proves no more than the program that made it.\n\n" +
-			"   cold case keep longest/logbook",
-		Flags:  []cli.Flag{solutionFlag(&f.solution), f.run.langFlag("take the solution for `NAME`, such as cpp17"), yesFlag(&f.yes)},
-		Action: func(ctx context.Context, c *cli.Command) error { return a.caseKeep(ctx, c, f) },
+		Description: "Runs the candidate, shows what it printed and asks; a run that was not clean is never kept.\n" +
+			"The case shows as kept from then on, since it proves no more than the program that made it.\n" +
+			"With --answer nothing is run: the answer was confirmed elsewhere, and is like any expected output.\n" +
+			"The same answer confirms one that was kept from a run.\n\n" +
+			"   cold case keep longest/logbook\n" +
+			"   cold case keep longest/logbook --answer 2566",
+		Flags: []cli.Flag{
+			&cli.StringFlag{Name: "answer", Usage: "keep `TEXT`, which was confirmed elsewhere, without running anything", Destination: &f.answer},
+			solutionFlag(&f.solution), f.run.langFlag("take the solution for `NAME`, such as cpp17"), yesFlag(&f.yes),
+		},
+		Action: func(ctx context.Context, c *cli.Command) error {
+			f.given = c.IsSet("answer")
+			return a.caseKeep(ctx, c, f)
+		},
 	}
 }
 
@@ -166,12 +175,18 @@ func solutionFlag(into *string) cli.Flag {
 }
 
 func (a *app) caseKeep(ctx context.Context, c *cli.Command, f answerFlags) error {
+	if c.Args().Len() == 2 && !f.given {
+		return usageError("an answer is given by an option: cold case keep %s --answer %q", c.Args().Get(0), c.Args().Get(1))
+	}
 	if err := atMost(c, 1); err != nil {
 		return err
 	}
 	p, one, err := a.openCase(c)
 	if err != nil {
 		return err
+	}
+	if f.given {
+		return a.confirmAnswer(p, one, f)
 	}
 	if len(one.Accepted) > 0 {
 		return usageError("the answer of %s is known already; 'cold case edit %s' changes it", one.Name, one.Name)
@@ -193,6 +208,24 @@ func (a *app) caseKeep(ctx context.Context, c *cli.Command, f answerFlags) error
 		return err
 	}
 	a.screen.Print("kept in %s", view.Visible(where))
+	return nil
+}
+
+// confirmAnswer keeps an answer that was confirmed elsewhere.
+func (a *app) confirmAnswer(p *problem.Problem, one problem.Case, f answerFlags) error {
+	switch {
+	case f.solution != "" || f.run.lang != "":
+		return usageError("--answer runs nothing; leave out --solution and --lang")
+	case strings.TrimSpace(f.answer) == "":
+		return usageError("--answer is empty; give the answer that was confirmed")
+	case p.Kind().Talks:
+		return usageError("a case of an interactive problem has no answer to keep: the interactor judges")
+	}
+	where, err := p.Confirm(one, []byte(f.answer+"\n"), time.Now().Format(time.DateOnly))
+	if err != nil {
+		return err
+	}
+	a.screen.Print("confirmed in %s", view.Visible(where))
 	return nil
 }
 

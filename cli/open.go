@@ -204,6 +204,7 @@ func (a *app) openOne(given string, f openFlags, page *taken, among bool) error 
 	if err != nil {
 		return err
 	}
+	a.noteOpened(dir, name)
 	for _, name := range made {
 		a.screen.Print("made %s", filepath.Join(given, name))
 	}

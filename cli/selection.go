@@ -80,12 +80,19 @@ func (ch choice) of(p *problem.Problem, languages *toolchain.Languages) (list []
 		if len(list) == 0 {
 			return nil, "", usageError("verdict.toml names no [[solution]]; name one there, or leave out --every-solution")
 		}
+	case len(ch.names) == 0 && len(p.Parts) > 0 && len(ch.except) == 0:
+		if list, err = p.ChooseParts(); err != nil {
+			return nil, "", err
+		}
+		if len(p.Sources) > 1 {
+			how = "edited last"
+		}
 	case len(ch.names) == 0:
 		s, err := p.ChooseCandidate(ch.except...)
 		if err != nil {
 			return nil, "", err
 		}
-		list = []problem.Solution{s}
+		list = p.InParts(s)
 		if len(p.Sources) > 1 {
 			how = "edited last"
 		}
@@ -95,7 +102,9 @@ func (ch choice) of(p *problem.Problem, languages *toolchain.Languages) (list []
 		if err != nil {
 			return nil, "", err
 		}
-		list = append(list, entries...)
+		for _, one := range entries {
+			list = append(list, p.InParts(one)...)
+		}
 	}
 	for i := range list {
 		if list[i], err = ch.inLanguage(list[i], languages); err != nil {
@@ -116,9 +125,15 @@ func (ch choice) inLanguage(s problem.Solution, languages *toolchain.Languages) 
 // forCase chooses the one solution that is to answer a case: the one that is named, or the
 // candidate edited last, of which the part counts that runs the case's group.
 func (ch choice) forCase(p *problem.Problem, one problem.Case, languages *toolchain.Languages) (s problem.Solution, err error) {
-	if len(ch.names) == 0 {
+	switch {
+	case len(ch.names) == 0 && slices.Contains(p.Parts, one.Group):
+		var list []problem.Solution
+		if list, err = p.ChooseParts(); err == nil {
+			s = list[max(0, slices.IndexFunc(list, func(s problem.Solution) bool { return s.Runs(one.Group) }))]
+		}
+	case len(ch.names) == 0:
 		s, err = p.CandidateFor(one.Group)
-	} else {
+	default:
 		var entries []problem.Solution
 		if entries, err = p.FindSolutions(ch.names[0], ch.from); err == nil {
 			s = entries[max(0, slices.IndexFunc(entries, func(s problem.Solution) bool { return s.Runs(one.Group) }))]
@@ -126,6 +141,11 @@ func (ch choice) forCase(p *problem.Problem, one problem.Case, languages *toolch
 	}
 	if err != nil {
 		return s, err
+	}
+	for _, part := range p.InParts(s) {
+		if part.Runs(one.Group) {
+			s = part
+		}
 	}
 	if s, err = ch.inLanguage(s, languages); err != nil {
 		return s, err

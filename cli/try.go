@@ -223,7 +223,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 		results = report.NewTry(s.problem)
 	}
 	var verdicts []verdict.Verdict
-	differ := false
+	differ, recorder := false, t.recorder(s.problem)
 	err = s.options.all(ctx, s.problem, s.solutions, func(event judge.Event) {
 		if t.last != nil && ctx.Err() != nil {
 			return // a save has ended this run, and the next one is shown
@@ -238,6 +238,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 			t.last.note(s.problem.Cases[e.Index].Name, e.Outcome)
 		}
 		s.memory.tell(s.problem, s.solutions, event)
+		tellRecorder(recorder, event)
 		if results != nil {
 			results.Tell(event)
 		}
@@ -255,6 +256,10 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 	t.last.end()
 	if f.json != "-" {
 		view.Close()
+	}
+	if recorder != nil {
+		a.screen.Flush()
+		a.noteAttempts(s.problem, recorder.Attempts())
 	}
 	if results != nil {
 		if err := a.writeJSON(f.json, results); err != nil {

@@ -197,5 +197,34 @@ func (v *TryView) differences() {
 	c := &v.Problem.Cases[shown.index]
 	title := Visible(c.Name) + ": answered differently by " + v.all[shown.outcome.Differs.Solution].name + " and " + of.name + "; one of the two is wrong"
 	v.Screen.Print("\n%s", v.Screen.wrapped(marked, title, ""))
+	if words := v.answersWords(shown.index); words != "" {
+		v.Screen.Print("%s", v.Screen.wrapped(normal, words, "  "))
+	}
 	v.facts(of.name, c, shown.outcome)
+}
+
+// mostAnswer is how much of an answer is shown beside others, in columns.
+const mostAnswer = 30
+
+// answersWords say who answered what to a case, where more than two did: "a.rb, c.js: 5; b.lua: 6".
+func (v *TryView) answersWords(index int) string {
+	var answers []string
+	by := map[string][]string{}
+	for _, t := range v.all {
+		one, ok := t.cells[index]
+		if !ok || one.verdict != verdict.Unjudged {
+			continue
+		}
+		if by[one.printed] == nil {
+			answers = append(answers, one.printed)
+		}
+		by[one.printed] = append(by[one.printed], t.name)
+	}
+	if len(answers) < 2 || len(v.all) < 3 {
+		return ""
+	}
+	for i, answer := range answers {
+		answers[i] = strings.Join(by[answer], ", ") + ": " + fit(answer, mostAnswer)
+	}
+	return strings.Join(answers, "; ")
 }

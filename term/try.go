@@ -82,7 +82,8 @@ type tally struct {
 	failed    []failure               // with the smallest inputs, smallest first
 	slowest   extreme
 	largest   extreme
-	cells     map[int]cell // by case, for a table
+	cells     map[int]cell            // by case, for a table
+	outcomes  map[int]verdict.Outcome // by case, where the problem has parts
 	ended     judge.Ended
 	differs   *failure // of the cases whose answer is not that of another solution the one with the smallest input
 }
@@ -128,6 +129,9 @@ func (v *TryView) Tell(event judge.Event) {
 			evidence = -1
 		}
 		v.solution.add(e, v.Problem.Cases, evidence)
+		if len(v.Problem.Parts) > 0 {
+			v.solution.outcomes[e.Index] = e.Outcome
+		}
 		isBrief := v.isBrief(e)
 		if v.Problem.Cases[e.Index].Group != v.Brief {
 			v.briefly()
@@ -201,6 +205,7 @@ func (v *TryView) Close() {
 	if v.Together {
 		v.sideBySide()
 	}
+	v.partsLine()
 }
 
 func (v *TryView) failedSoFar() string {
@@ -228,7 +233,7 @@ func (v *TryView) begin(index int, plan judge.Plan) {
 	if index < len(v.Names) {
 		name = v.Names[index]
 	}
-	v.solution = &tally{plan: plan, name: name, brief: map[verdict.Verdict]int{}, counts: map[verdict.Verdict]int{}, cells: map[int]cell{}}
+	v.solution = &tally{plan: plan, name: name, brief: map[verdict.Verdict]int{}, counts: map[verdict.Verdict]int{}, cells: map[int]cell{}, outcomes: map[int]verdict.Outcome{}}
 	v.all = append(v.all, v.solution)
 	for _, i := range plan.Cases {
 		v.solution.nameWide = max(v.solution.nameWide, width(shortName(v.Problem.Cases[i])))

@@ -90,12 +90,19 @@ func (r *caseRun) execute(ctx context.Context) (o verdict.Outcome, err error) {
 		Limits:  r.limits, Input: input, Output: s.out, Errors: errs,
 		Files: box.Files(r.run.judge.problem.Files),
 	}
-	if run.Files.Output == "" {
+	whole := &box.Head{Most: mostOfParts}
+	switch {
+	case r.run.plan.Solution.Part != "":
+		run.Output = whole
+	case run.Files.Output == "":
 		run.Output = io.MultiWriter(s.all...)
 	}
 	result, err := r.worker.Run(ctx, run)
 	if err != nil {
 		return o, err
+	}
+	if r.run.plan.Solution.Part != "" {
+		return r.partEnded(ctx, result, s, whole, errs, input)
 	}
 	if result.File != nil {
 		// What counts is the file, and what was printed beside it does not.
@@ -106,6 +113,40 @@ func (r *caseRun) execute(ctx context.Context) (o verdict.Outcome, err error) {
 		}
 	}
 	return r.ended(ctx, result, s, errs, input)
+}
+
+// mostOfParts is how much of what a program prints for all parts of a problem is read.
+const mostOfParts = 4 << 20
+
+// partEnded is the outcome of a run that has printed the answers of all parts, of which one counts.
+func (r *caseRun) partEnded(ctx context.Context, result box.Result, s *sinks, whole, errs *box.Head, input *os.File) (o verdict.Outcome, err error) {
+	if result.File != nil {
+		_, err = io.Copy(whole, result.File)
+		if err = errors.Join(err, result.File.Close()); err != nil {
+			return o, fmt.Errorf("cannot read %s: %w", r.run.judge.problem.Files.Output, err)
+		}
+	}
+	answer, why := r.run.judge.problem.AnswerOfPart(r.run.plan.Solution.Part, whole.Text)
+	if whole.Cut {
+		why = "it prints more than " + verdict.Size(mostOfParts) + ", in which no answers to parts are looked for"
+	}
+	if why != "" { // what it printed is shown as it is
+		_, err = s.out.Write(whole.Text)
+	} else if _, err = io.MultiWriter(s.all...).Write(answer); err == nil {
+		o, err = r.ended(ctx, result, s, errs, input)
+	}
+	if err != nil || why == "" {
+		return o, err
+	}
+	o, m := r.outcomeOf(result, s.out, errs)
+	if o.Verdict == verdict.Accepted {
+		o.Verdict, o.Message = verdict.WrongAnswer, why
+		if len(r.test.Accepted) == 0 && !r.test.Compare.Custom() {
+			o.Verdict = verdict.Unjudged
+		}
+	}
+	r.remark(&o, m)
+	return o, nil
 }
 
 // ended is the outcome of a run that has ended, whose output has gone into sinks. An error says what failed on

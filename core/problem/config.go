@@ -33,6 +33,7 @@ func (l *loader) config() {
 	p := l.problem
 	c.Table("", tree, settings.Fields{
 		"title":       c.Text(&p.Title),
+		"parts":       c.parts,
 		"limits":      c.limits,
 		"compare":     c.compare,
 		"solution":    c.solutions,

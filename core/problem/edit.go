@@ -72,16 +72,21 @@ func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (wher
 	if len(c.Accepted) > 0 {
 		return "", &RequestError{fmt.Sprintf("the answer of %s is known already; 'cold case edit %s' changes it", c.Name, c.Name)}
 	}
+	return p.write(c, output, keptLine(from, when), " kept")
+}
+
+// write writes down an expected output of a case that has none, behind a text, in a block with a word. It returns
+// the file that was changed.
+func (p *Problem) write(c Case, output []byte, text, word string) (where string, err error) {
 	with := c
 	with.Accepted = []Data{{Text: output, Size: int64(len(output))}}
 	if wrong := p.refusedMistake(&with); wrong != "" {
 		return "", &RequestError{c.Name + ": " + wrong}
 	}
-	text := keptLine(from, when)
 	_, outputWord := p.dataWords()
 	if !c.inFile() && len(output) <= inlineMost && isText(output) {
 		var block strings.Builder
-		writeBlock(&block, outputWord+" kept", output)
+		writeBlock(&block, outputWord+word, output)
 		return CasesFile, p.note(c, text+block.String())
 	}
 	name := c.beside(keptExtension)
@@ -98,7 +103,7 @@ func (p *Problem) keep(c Case, output []byte, from string, when time.Time) (wher
 		}
 		return "", err
 	}
-	return name, p.note(c, text+"```"+outputWord+" kept "+fileWord(name)+"\n```\n")
+	return name, p.note(c, text+"```"+outputWord+word+" "+fileWord(name)+"\n```\n")
 }
 
 // keptLine says from which source an output is, and when.

@@ -65,6 +65,9 @@ type Problem struct {
 	Rules   []GroupRule // the [[group]] tables of verdict.toml, in its order
 	Talk    Talk        // an interactive problem's interactor
 	Make    Make        // what makes inputs, beside the shape
+	Parts   []string    // groups that are the questions asked about each input, in their order; empty: there is one
+	// PartArgument says that a source is told the part by an argument, its name.
+	PartArgument bool
 
 	words     Vocabulary // that it was read with
 	Files     Files
@@ -210,6 +213,7 @@ type Solution struct {
 	Expect   string   // the verdict it must get, in full words; empty: not said
 	Args     []string // command-line arguments
 	Groups   []string // runs these groups only; empty: all
+	Part     string   // what it prints has the answers of all parts, and that of this one counts; empty: all counts
 	Also     string   // a group that was generated, which it runs beside those; empty: none
 	Language string   // where the extension does not say enough
 	Line     int      // in verdict.toml; 0 if it does not stand there

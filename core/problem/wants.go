@@ -52,6 +52,7 @@ type Settings struct {
 	Jobs               int
 	Editor             string              // a command with its options
 	Unwarmed           bool                // headers are not compiled in the background
+	Forgets            bool                // no try is kept in the history
 	Colour             string              // "never" or "always"; empty: as the terminal allows
 	Flags              map[string][]string // of compilers, by the language's name
 	Absolute, Relative float64             // errors that are allowed where numbers are compared and nothing is said
@@ -61,7 +62,7 @@ type Settings struct {
 // ReadSettings reads a person's own settings.toml, which holds what counts for all problems.
 func ReadSettings(file string, text []byte, words Vocabulary) (s Settings, mistakes Mistakes) {
 	s.Flags, s.Lines = map[string][]string{}, map[string]int{}
-	warm := true
+	warm, remembers := true, true
 	r, tree := settings.Read(text, func(line int, format string, args ...any) {
 		mistakes = append(mistakes, Mistake{file, line, fmt.Sprintf(format, args...)})
 	})
@@ -75,9 +76,10 @@ func ReadSettings(file string, text []byte, words Vocabulary) (s Settings, mista
 					r.WrongAt(at, "jobs is %v; it can be 1 to 256", value)
 				}
 			},
-			"editor": r.Text(&s.Editor),
-			"warm":   r.Truth(&warm),
-			"colour": r.OneOf(&s.Colour, []string{"auto", "never", "always"}),
+			"editor":  r.Text(&s.Editor),
+			"warm":    r.Truth(&warm),
+			"history": r.Truth(&remembers),
+			"colour":  r.OneOf(&s.Colour, []string{"auto", "never", "always"}),
 			"flags": func(at string, value any) {
 				fields := settings.Fields{}
 				for _, name := range words.LimitNames {
@@ -100,7 +102,7 @@ func ReadSettings(file string, text []byte, words Vocabulary) (s Settings, mista
 			s.Lines["flags."+name] = r.Line("flags." + name)
 		}
 	}
-	s.Unwarmed = !warm
+	s.Unwarmed, s.Forgets = !warm, !remembers
 	if s.Colour == "auto" {
 		s.Colour = ""
 	}

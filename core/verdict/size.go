@@ -38,5 +38,8 @@ func Count(n int, one string) string {
 	if n == 1 {
 		return "1 " + one
 	}
+	if stem, ok := strings.CutSuffix(one, "y"); ok && !strings.ContainsAny(stem[max(0, len(stem)-1):], "aeou") {
+		one = stem + "ie"
+	}
 	return Thousands(int64(n)) + " " + one + "s"
 }

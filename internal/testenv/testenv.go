@@ -20,6 +20,8 @@ func Main(m *testing.M, hooks ...func()) {
 	for _, hook := range hooks {
 		hook()
 	}
+	// No test writes into the history of whoever runs it.
+	os.Setenv("XDG_STATE_HOME", filepath.Join(SharedDir(), "state"))
 	code := m.Run()
 	if shared.dir != "" {
 		os.RemoveAll(shared.dir)
