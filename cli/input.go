@@ -29,9 +29,12 @@ func (t *trial) tryInput(ctx context.Context, p *problem.Problem) error {
 	if err != nil {
 		return err
 	}
-	data, where, err := a.inputData(f.input, p.Kind().TypeInput)
-	if err != nil {
-		return err
+	var data problem.Data // nothing, where no input was named
+	where := "none"
+	if f.input != "" {
+		if data, where, err = a.inputData(f.input, p.Kind().TypeInput); err != nil {
+			return err
+		}
 	}
 	if err := checkArguments(p, data); err != nil {
 		return err
@@ -75,6 +78,15 @@ func (t *trial) tryInput(ctx context.Context, p *problem.Problem) error {
 		}
 	}
 	return verdictsExit([]verdict.Verdict{got})
+}
+
+// scratch runs a source in a folder that has no case, without input.
+func (t *trial) scratch(ctx context.Context, p *problem.Problem) error {
+	if t.flags.which.isSet() || t.flags.json == "-" || t.flags.every {
+		return usageError("%s has no case; add one with 'cold case add', or put 1.in beside 1.out", p.Dir)
+	}
+	t.app.screen.Remark("note: there is no case yet, so that it is run without input; 'cold try --input -' lets you type one")
+	return t.tryInput(ctx, p)
 }
 
 // goWithInput says which other flags do not go with --input.

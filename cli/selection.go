@@ -275,6 +275,9 @@ func (f *caseFlags) flags() []cli.Flag {
 	}
 }
 
+// isSet reports that certain cases were asked for.
+func (f caseFlags) isSet() bool { return len(f.patterns)+len(f.groups) > 0 || f.failed }
+
 // of returns the indices of the cases that are chosen, ascending.
 func (f caseFlags) of(p *problem.Problem, memory *remembered, solutions []problem.Solution) ([]int, error) {
 	indices, err := p.SelectCases(f.patterns)

@@ -37,6 +37,7 @@ type tryFlags struct {
 	edges    bool
 	against  string
 	stderr   bool
+	show     bool
 }
 
 func (a *app) tryCommand() *cli.Command {
@@ -72,6 +73,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "driver", Usage: "in a function problem, print the program that is put around the function", Destination: &f.driver},
 			&cli.BoolFlag{Name: "warnings", Usage: "show what compilers say of sources that they build", Destination: &f.warnings},
 			&cli.BoolFlag{Name: "stderr", Usage: "show what accepted cases wrote to standard error, too", Destination: &f.stderr},
+			&cli.BoolFlag{Name: "show", Usage: "show all that each case printed; with --watch, what changed since the last save", Destination: &f.show},
 			f.run.uncontainedFlag(),
 			&cli.IntFlag{Name: "evidence", Usage: "show the evidence for `N` failing cases", Value: 1, Destination: &f.evidence},
 		),
@@ -143,6 +145,8 @@ func (t *trial) once(ctx context.Context) error {
 		return usageError("--edges adds cases, and --input takes their place; choose one")
 	case f.input != "":
 		return t.tryInput(ctx, p)
+	case len(p.Cases) == 0 && !f.edges && !p.Kind().Calls && !p.Kind().Talks:
+		return t.scratch(ctx, p)
 	}
 	return t.cases(ctx, p)
 }
@@ -214,7 +218,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 		return exit(exitUnjudged)
 	}
 	view := &term.TryView{Screen: a.screen, Problem: s.problem, Evidence: f.evidence, Chosen: s.chosen, Expectations: f.every,
-		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions), Stderr: f.stderr, Brief: f.generatedGroup(s.problem)}
+		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions), Stderr: f.stderr && !f.show, Show: f.show, Brief: f.generatedGroup(s.problem)}
 	if t.last != nil {
 		t.last.begin(a.screen, view)
 	}
@@ -235,7 +239,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 			verdicts[e.Solution] = e.Verdict
 		case judge.Case:
 			differ = differ || e.Outcome.Differs != nil
-			t.last.note(s.problem.Cases[e.Index].Name, e.Outcome)
+			t.last.note(s.problem.Cases[e.Index].Name, e.Outcome, f.show)
 		}
 		s.memory.tell(s.problem, s.solutions, event)
 		tellRecorder(recorder, event)
@@ -343,7 +347,7 @@ func (f tryFlags) options(a *app, c *cli.Command) (o judging, err error) {
 		return o, usageError("--ready goes on behind --watch, in place of --cross; 'cold ready' does it by itself")
 	}
 	o.build.Checked = f.checked
-	o.run = judge.RunOptions{Repeat: f.repeat, UntilFailure: f.until, IsolateCalls: f.alone, KeepAll: f.stderr}
+	o.run = judge.RunOptions{Repeat: f.repeat, UntilFailure: f.until, IsolateCalls: f.alone, KeepAll: f.stderr || f.show}
 	if f.repeat > 1 && f.run.jobs == 0 {
 		o.env.Jobs = 1
 	}

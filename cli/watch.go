@@ -143,8 +143,10 @@ type watching struct {
 	before map[string]term.Before // of the last run to its end, by case
 	failed []string               // of that run, in its order
 	passed bool                   // that run did, in all cases
+	shown  map[string]term.Shown  // what it printed, by case, where that is shown
 
 	now     map[string]term.Before // of the run that goes on
+	showing map[string]term.Shown
 	failing []string
 }
 
@@ -164,20 +166,23 @@ func (w *watching) first(p *problem.Problem) (indices []int) {
 
 // begin begins a run, whose view shows what has changed since the last.
 func (w *watching) begin(screen *term.Screen, view *term.TryView) {
-	w.now, w.failing, w.passed = map[string]term.Before{}, nil, false
+	w.now, w.showing, w.failing, w.passed = map[string]term.Before{}, map[string]term.Shown{}, nil, false
 	if len(w.before) > 0 {
-		view.Before = w.before
+		view.Before, view.ShownBefore = w.before, w.shown
 		screen.Print("\n%s", term.Moment(time.Now()))
 		screen.Flush()
 	}
 }
 
-// note notes the outcome of a case. Nil notes nothing.
-func (w *watching) note(name string, o verdict.Outcome) {
+// note notes the outcome of a case, and what it printed, if that is shown. Nil notes nothing.
+func (w *watching) note(name string, o verdict.Outcome, show bool) {
 	if w == nil {
 		return
 	}
 	w.now[name] = term.BeforeOf(o)
+	if show {
+		w.showing[name] = term.ShownOf(o)
+	}
 	if !o.Verdict.Passing() || o.Differs != nil {
 		w.failing = append(w.failing, name)
 	}
@@ -186,7 +191,7 @@ func (w *watching) note(name string, o verdict.Outcome) {
 // end ends a run that came to its end.
 func (w *watching) end() {
 	if w != nil && len(w.now) > 0 {
-		w.before, w.failed, w.passed = w.now, w.failing, len(w.failing) == 0
+		w.before, w.shown, w.failed, w.passed = w.now, w.showing, w.failing, len(w.failing) == 0
 	}
 }
 

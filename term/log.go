@@ -6,6 +6,8 @@ import (
 	"strings"
 	"time"
 
+	"charm.land/lipgloss/v2"
+
 	"coldverdict/core/history"
 	"coldverdict/core/verdict"
 )
@@ -140,19 +142,23 @@ func (s *Screen) attemptFacts(a history.Attempt) {
 func (s *Screen) Diff(text string) {
 	for line := range strings.Lines(text) {
 		line = strings.TrimRight(line, "\n")
-		style := normal
-		switch {
-		case strings.HasPrefix(line, "---"), strings.HasPrefix(line, "+++"):
-			style = strong
-		case strings.HasPrefix(line, "@@"):
-			style = dim
-		case strings.HasPrefix(line, "-"):
-			style = verdictStyle(verdict.WrongAnswer)
-		case strings.HasPrefix(line, "+"):
-			style = verdictStyle(verdict.Accepted)
-		}
-		s.Print("%s", style.Render(Visible(strings.ReplaceAll(line, "\t", "    "))))
+		s.Print("%s", diffStyle(line).Render(Visible(strings.ReplaceAll(line, "\t", "    "))))
 	}
+}
+
+// diffStyle is how a line of a unified difference is shown.
+func diffStyle(line string) lipgloss.Style {
+	switch {
+	case strings.HasPrefix(line, "---"), strings.HasPrefix(line, "+++"):
+		return strong
+	case strings.HasPrefix(line, "@@"):
+		return dim
+	case strings.HasPrefix(line, "-"):
+		return verdictStyle(verdict.WrongAnswer)
+	case strings.HasPrefix(line, "+"):
+		return verdictStyle(verdict.Accepted)
+	}
+	return normal
 }
 
 // Problems shows all problems, and tries by language and by week.

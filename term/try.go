@@ -39,6 +39,10 @@ type TryView struct {
 	Before map[string]Before
 	// Stderr shows what accepted cases wrote to standard error.
 	Stderr bool
+	// Show shows all that cases printed; ShownBefore is what they printed in the run before, by name: then what
+	// changed is shown.
+	Show        bool
+	ShownBefore map[string]Shown
 	// Brief is a group of which cases that passed are counted and not shown.
 	Brief string
 	// Names are what the solutions are called, by their index; nil: by their files.
@@ -146,6 +150,9 @@ func (v *TryView) Tell(event judge.Event) {
 			v.oneCase(e, "was "+was.Verdict.Short())
 		default:
 			v.oneCase(e, "")
+		}
+		if v.Show && !v.Together && !isBrief {
+			v.shown(e, same)
 		}
 	case judge.Amended:
 		t := v.all[e.Solution]

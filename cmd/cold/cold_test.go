@@ -159,7 +159,7 @@ func TestBadInputIsToldInItsOwnWords(t *testing.T) {
 		says  string
 	}{
 		{"no source", map[string]string{"1.in": "1\n"}, "try", "no candidate in"},
-		{"no case", map[string]string{"add.c": adder}, "try", "has no case; add one with 'cold case add'"},
+		{"no case", map[string]string{"add.c": adder}, "try --case one", "has no case; add one with 'cold case add'"},
 		{"edited at the same moment", map[string]string{"a.c": "", "b.c": "", "1.in": ""}, "try", "a.c and b.c were edited at the same moment"},
 		{"unknown key", map[string]string{"a.c": "", "verdict.toml": "[limits]\ntine = \"1s\"\n"}, "try", `verdict.toml:2: unknown key "limits.tine"; did you mean "time"?`},
 		{"no size", map[string]string{"a.c": "", "verdict.toml": "limits.memory = \"big\"\n"}, "try", `verdict.toml:1: limits.memory: "big" is no size`},

@@ -145,3 +145,18 @@ func TestPartsAreAnsweredByThemselves(t *testing.T) {
 		})
 	}
 }
+
+func TestASourceWithoutCasesIsSimplyRun(t *testing.T) {
+	testenv.Need(t, "python3")
+	s := folder(t, map[string]string{"scratch.py": "import sys\nprint(6 * 7)\nprint('aside', file=sys.stderr)\nsys.stdin.read()\n"})
+	got := s.run(t, "try")
+	assert.Equal(t, 10, got.status, "nothing was judged")
+	assert.Equal(t, "42\n", got.out)
+	assert.Contains(t, got.errors, "it is run without input")
+	assert.Contains(t, got.errors, "scratch.py: ran to its end")
+
+	s = folder(t, map[string]string{"add.py": sumOfTwo + "import sys\nprint('aside', file=sys.stderr)\n", "cases.md": caseText})
+	got = s.run(t, "try", "--show")
+	assert.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, "    standard output\n    3\n    standard error\n    aside\n")
+}
