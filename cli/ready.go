@@ -20,6 +20,7 @@ type readyFlags struct {
 	seconds  float64
 	seed     string
 	json     bool
+	below    bool
 }
 
 // readySeconds is how long cold ready looks where nothing is said.
@@ -44,6 +45,7 @@ func (a *app) readyCommand() *cli.Command {
 			&cli.FloatFlag{Name: "seconds", Usage: "look for `N` seconds in all", Value: readySeconds, Destination: &f.seconds},
 			&cli.StringFlag{Name: "seed", Usage: "generate inputs from `S`, a number", DefaultText: "any", Destination: &f.seed},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
+			belowFlag(&f.below),
 			f.run.timeFlag("run"), f.run.memoryFlag("run"), f.run.jobsFlag("make `N` runs beside each other"),
 			f.run.langFlag("take the solution for `NAME`, such as cpp17"), f.run.uncontainedFlag(),
 		},
@@ -65,7 +67,7 @@ func (f readyFlags) options(a *app, c *cli.Command) (o ready.Options, err error)
 	if o.Seed, err = parseSeed(f.seed, anySeed()); err != nil {
 		return o, err
 	}
-	if c.Args().Len() > 1 {
+	if c.Args().Len() > 1 && !f.below {
 		return o, usageError("ready looks at one solution; name one, or none")
 	}
 	return o, nil
@@ -77,6 +79,9 @@ func (a *app) ready(ctx context.Context, c *cli.Command, f readyFlags) error {
 		return err
 	}
 	a.handsIn = true
+	if f.below {
+		return a.readyBelow(ctx, c, f)
+	}
 	p, from, err := a.loadBeside(c)
 	if err != nil {
 		return err

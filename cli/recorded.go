@@ -5,7 +5,6 @@ import (
 	"time"
 
 	"coldverdict/core/history"
-	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/term"
 )
@@ -51,32 +50,17 @@ func (a *app) noteOpened(dir, name string) {
 	})
 }
 
-// noteAttempts notes what a recorder has. It is done even where the command was interrupted since.
-func (a *app) noteAttempts(p *problem.Problem, attempts []history.Attempt) {
-	if len(attempts) == 0 {
+// remember notes attempts in the history, but for those that are no tries of the person's: --every-solution is about
+// the problem. It is done even where the command was interrupted since.
+func (t *trial) remember(p *problem.Problem, attempts []history.Attempt) {
+	if len(attempts) == 0 || t.flags.every {
 		return
 	}
-	a.noted(func(h *history.History) error {
+	t.app.noted(func(h *history.History) error {
 		of, err := historyOf(p)
 		if err != nil {
 			return err
 		}
 		return h.Record(context.Background(), of, attempts)
 	})
-}
-
-// recorder returns what makes attempts of the events of a command; nil: they are not a person's tries.
-func (t *trial) recorder(p *problem.Problem) *history.Recorder {
-	f := t.flags
-	if f.every || t.app.own != nil && t.app.own.Forgets {
-		return nil
-	}
-	return history.NewRecorder(p, history.Options{Command: "try", Eased: f.checked || f.run.time != "" || f.run.memory != ""}, time.Now)
-}
-
-// tellRecorder tells an event to a recorder, if there is one.
-func tellRecorder(r *history.Recorder, event judge.Event) {
-	if r != nil {
-		r.Tell(event)
-	}
 }

@@ -22,6 +22,8 @@ type remembered struct {
 	path    string
 	changed bool
 	Failed  map[string][]string // names of cases, by solution
+	// Verdicts are the last ones, of all cases of the problem, by solution.
+	Verdicts map[string]verdict.Verdict
 }
 
 func rememberedOf(p *problem.Problem) *remembered {
@@ -32,6 +34,9 @@ func rememberedOf(p *problem.Problem) *remembered {
 	}
 	if r.Failed == nil {
 		r.Failed = map[string][]string{}
+	}
+	if r.Verdicts == nil {
+		r.Verdicts = map[string]verdict.Verdict{}
 	}
 	return r
 }
@@ -68,6 +73,16 @@ func (r *remembered) tell(p *problem.Problem, solutions []problem.Solution, even
 		r.Failed[key] = append(r.Failed[key], name)
 		r.changed = true
 	}
+}
+
+// ended takes the verdict of a solution on all cases of its problem, and returns the one before.
+func (r *remembered) ended(s problem.Solution, v verdict.Verdict) (before verdict.Verdict, known bool) {
+	key := solutionKey(s)
+	before, known = r.Verdicts[key]
+	if !known || before != v {
+		r.Verdicts[key], r.changed = v, true
+	}
+	return before, known
 }
 
 // save writes down what changed, as far as that can be done.

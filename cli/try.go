@@ -5,10 +5,13 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"io"
+	"time"
 
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/edges"
+	"coldverdict/core/history"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
@@ -38,6 +41,7 @@ type tryFlags struct {
 	against  string
 	stderr   bool
 	show     bool
+	below    bool
 }
 
 func (a *app) tryCommand() *cli.Command {
@@ -58,6 +62,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "until-failure", Usage: "stop at the first case that fails", Destination: &f.until},
 			&cli.StringFlag{Name: "input", Usage: "run on `FILE`, or on standard input (-), and print what the program prints", Destination: &f.input, TakesFile: true},
 			&cli.BoolFlag{Name: "watch", Usage: "run again at each save, what failed first, and show what changed", Destination: &f.watch},
+			belowFlag(&f.below),
 			&cli.BoolFlag{Name: "cross", Usage: "with --watch: when all cases pass, go on with 'cold cross' until the next save", Destination: &f.cross},
 			&cli.BoolFlag{Name: "ready", Usage: "with --watch: when all cases pass, go on with 'cold ready' until the next save", Destination: &f.ready},
 			f.run.timeFlag("case"), f.run.memoryFlag("case"), f.run.jobsFlag("run `N` cases beside each other"),
@@ -94,11 +99,14 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 			return usageError("--json: %v", err)
 		}
 	}
+	if f.below {
+		return a.tryBelow(ctx, c, f, options)
+	}
 	from := a.dir
 	if c.Args().Present() {
 		a.standBeside(c.Args().First())
 	}
-	t := &trial{app: a, command: c, flags: f, options: options, from: from}
+	t := &trial{app: a, command: c, names: c.Args().Slice(), flags: f, options: options, from: from}
 	if f.watch {
 		return t.watch(ctx)
 	}
@@ -108,7 +116,8 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 // A trial is one cold try, which --watch makes again and again.
 type trial struct {
 	app     *app
-	command *cli.Command
+	command *cli.Command // nil with -r
+	names   []string     // of solutions; none: the candidate
 	flags   tryFlags
 	options judging
 	from    string    // the folder in which the person is
@@ -153,7 +162,7 @@ func (t *trial) once(ctx context.Context) error {
 
 // choice says which solutions are tried.
 func (t *trial) choice() choice {
-	return choice{names: t.app.within(t.command.Args().Slice(), t.from), from: t.from, lang: t.flags.run.lang, every: t.flags.every}
+	return choice{names: t.app.within(t.names, t.from), from: t.from, lang: t.flags.run.lang, every: t.flags.every}
 }
 
 // A selection is which solutions run which cases of a problem.
@@ -195,7 +204,7 @@ func (t *trial) selected(ctx context.Context, p *problem.Problem) (s selection, 
 		return s, err
 	}
 	s.solutions = withCases(s.problem, s.solutions, s.options.run.Only)
-	s.options.build.MissingIsFault = len(s.solutions) == 1 || t.command.Args().Present()
+	s.options.build.MissingIsFault = len(s.solutions) == 1 || len(t.names) > 0
 	if t.last != nil {
 		s.options.run.First = t.last.first(s.problem)
 	}
@@ -217,8 +226,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 		a.screen.Print("nothing failed when it was run last")
 		return exit(exitUnjudged)
 	}
-	view := &term.TryView{Screen: a.screen, Problem: s.problem, Evidence: f.evidence, Chosen: s.chosen, Expectations: f.every,
-		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions), Stderr: f.stderr && !f.show, Show: f.show, Brief: f.generatedGroup(s.problem)}
+	view := t.view(s)
 	if t.last != nil {
 		t.last.begin(a.screen, view)
 	}
@@ -226,23 +234,7 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 	if f.json != "" {
 		results = report.NewTry(s.problem)
 	}
-	var verdicts []verdict.Verdict
-	differ, recorder := false, t.recorder(s.problem)
-	err = s.options.all(ctx, s.problem, s.solutions, func(event judge.Event) {
-		if t.last != nil && ctx.Err() != nil {
-			return // a save has ended this run, and the next one is shown
-		}
-		switch e := event.(type) {
-		case judge.Ended:
-			verdicts = append(verdicts, e.Verdict)
-		case judge.Amended:
-			verdicts[e.Solution] = e.Verdict
-		case judge.Case:
-			differ = differ || e.Outcome.Differs != nil
-			t.last.note(s.problem.Cases[e.Index].Name, e.Outcome, f.show)
-		}
-		s.memory.tell(s.problem, s.solutions, event)
-		tellRecorder(recorder, event)
+	j, err := t.judged(ctx, s, func(event judge.Event) {
 		if results != nil {
 			results.Tell(event)
 		}
@@ -250,36 +242,77 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 			view.Tell(event)
 		}
 	})
-	s.memory.save()
 	if err != nil {
 		if ctx.Err() != nil && f.json != "-" && t.last == nil {
 			view.Interrupted()
 		}
+		t.remember(s.problem, j.attempts)
 		return err
 	}
 	t.last.end()
 	if f.json != "-" {
 		view.Close()
 	}
-	if recorder != nil {
-		a.screen.Flush()
-		a.noteAttempts(s.problem, recorder.Attempts())
-	}
+	a.screen.Flush()
+	t.remember(s.problem, j.attempts)
 	if results != nil {
 		if err := a.writeJSON(f.json, results); err != nil {
 			return err
 		}
 	}
-	return t.status(s, verdicts, differ, view)
+	return t.status(s, j, view)
 }
 
-// status is the exit status of a run. Differ says that two solutions answer a case that nobody can
-// judge, and not the same.
-func (t *trial) status(s selection, verdicts []verdict.Verdict, differ bool, view *term.TryView) error {
-	if t.flags.every {
-		return everyExit(s.solutions, verdicts, t.flags.json != "-", view)
+// view shows the run of a selection.
+func (t *trial) view(s selection) *term.TryView {
+	f := t.flags
+	return &term.TryView{
+		Screen: t.app.screen, Problem: s.problem, Evidence: f.evidence, Chosen: s.chosen, Expectations: f.every,
+		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions),
+		Stderr: f.stderr && !f.show, Show: f.show, Brief: f.generatedGroup(s.problem),
 	}
-	if err := verdictsExit(verdicts); !differ || err == exit(exitFault) {
+}
+
+// A judged is how a run of a selection ended.
+type judged struct {
+	verdicts []verdict.Verdict // of the solutions
+	differ   bool              // two solutions answer a case that nobody can judge, and not the same
+	attempts []history.Attempt
+}
+
+// judged runs the selected solutions on the selected cases. An error is the context's, or says what failed on
+// our side.
+func (t *trial) judged(ctx context.Context, s selection, tell func(judge.Event)) (j judged, err error) {
+	f := t.flags
+	recorder := history.NewRecorder(s.problem, history.Options{Command: "try", Eased: f.checked || f.run.time != "" || f.run.memory != ""}, time.Now)
+	err = s.options.all(ctx, s.problem, s.solutions, func(event judge.Event) {
+		if t.last != nil && ctx.Err() != nil {
+			return // a save has ended this run, and the next one is shown
+		}
+		switch e := event.(type) {
+		case judge.Ended:
+			j.verdicts = append(j.verdicts, e.Verdict)
+		case judge.Amended:
+			j.verdicts[e.Solution] = e.Verdict
+		case judge.Case:
+			j.differ = j.differ || e.Outcome.Differs != nil
+			t.last.note(s.problem.Cases[e.Index].Name, e.Outcome, f.show)
+		}
+		s.memory.tell(s.problem, s.solutions, event)
+		recorder.Tell(event)
+		tell(event)
+	})
+	s.memory.save()
+	j.attempts = recorder.Attempts()
+	return j, err
+}
+
+// status is the exit status of a run.
+func (t *trial) status(s selection, j judged, view *term.TryView) error {
+	if t.flags.every {
+		return everyExit(s.solutions, j.verdicts, t.flags.json != "-", view)
+	}
+	if err := verdictsExit(j.verdicts); !j.differ || err == exit(exitFault) {
 		return err
 	}
 	return exit(exitRejected)
@@ -355,15 +388,20 @@ func (f tryFlags) options(a *app, c *cli.Command) (o judging, err error) {
 }
 
 func (a *app) writeJSON(path string, results *report.Try) error {
+	return a.writeTo("--json", path, results.Write)
+}
+
+// writeTo writes what an option asks for to a file, whole or not at all, or to standard output (-).
+func (a *app) writeTo(option, path string, write func(io.Writer) error) error {
 	if path == "-" {
-		return results.Write(a.out)
+		return write(a.out)
 	}
 	var text bytes.Buffer
-	if err := results.Write(&text); err != nil {
+	if err := write(&text); err != nil {
 		return err
 	}
 	if err := problem.WriteWhole(a.path(path), text.Bytes(), 0o644); err != nil {
-		return usageError("--json: %v", err)
+		return usageError("%s: %v", option, err)
 	}
 	return nil
 }

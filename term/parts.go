@@ -10,6 +10,14 @@ import (
 
 // partsLine says in one line what is known of the answer to each part of the problem.
 func (v *TryView) partsLine() {
+	if words := v.PartsWords(); words != "" {
+		v.Screen.Print("\n%s", v.Screen.wrapped(normal, words, ""))
+		v.Screen.Flush()
+	}
+}
+
+// PartsWords say what is known of the answer to each part of the problem; "": it has no parts.
+func (v *TryView) PartsWords() string {
 	var words []string
 	for _, part := range v.Problem.Parts {
 		for _, t := range v.all {
@@ -18,10 +26,7 @@ func (v *TryView) partsLine() {
 			}
 		}
 	}
-	if len(words) > 0 {
-		v.Screen.Print("\n%s", v.Screen.wrapped(normal, strings.Join(words, "; "), ""))
-		v.Screen.Flush()
-	}
+	return strings.Join(words, "; ")
 }
 
 // partWords say how a solution stands with a part: first what it got wrong, then its answer in the case whose

@@ -68,6 +68,17 @@ func NewScreen(out, errors io.Writer, environ []string) *Screen {
 	return s
 }
 
+// Aside is a screen like this one whose results go elsewhere, and whose remarks and progress go nowhere.
+func (s *Screen) Aside(out io.Writer) *Screen {
+	return &Screen{Width: s.Width, results: bufio.NewWriter(out), remarks: io.Discard, profile: s.profile}
+}
+
+// Raw writes results that were laid out by a screen like this one.
+func (s *Screen) Raw(text string) {
+	s.clearProgress()
+	s.results.WriteString(text)
+}
+
 // AtTerminal reports that somebody reads what is written as it comes.
 func (s *Screen) AtTerminal() bool { return s.instant }
 

@@ -17,6 +17,17 @@ type RequestError struct{ Text string }
 
 func (e *RequestError) Error() string { return e.Text }
 
+// A TiedError says that candidates were edited at the same moment, so that none of them was edited last. It is a
+// RequestError, too.
+type TiedError struct{ Files []string }
+
+func (e *TiedError) Error() string {
+	return fmt.Sprintf("%s were edited at the same moment; say which to try", strings.Join(e.Files, " and "))
+}
+
+// Unwrap returns the RequestError that it is.
+func (e *TiedError) Unwrap() error { return &RequestError{e.Error()} }
+
 // ChooseCandidate returns the candidate that was edited last. A file that
 // verdict.toml names as anything else is never chosen: a reference, a
 // checker, a solution of certain groups only, or one that is expected to fail; nor are
@@ -75,7 +86,7 @@ func (p *Problem) editedLast(list []Solution) (*Solution, error) {
 	for i, s := range last {
 		names[i] = s.File
 	}
-	return nil, &RequestError{fmt.Sprintf("%s were edited at the same moment; say which to try", strings.Join(names, " and "))}
+	return nil, &TiedError{names}
 }
 
 // entries returns what verdict.toml says of a file: its first entry, and the

@@ -1,0 +1,72 @@
+package main
+
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/internal/testenv"
+)
+
+func TestManyProblemsAreALineEach(t *testing.T) {
+	testenv.Need(t, "python3")
+	s := folder(t, map[string]string{
+		"a/add.py": sumOfTwo, "a/cases.md": caseText,
+		"b/deep/add.py": sumOfTwo, "b/deep/1.in": "1 2\n", "b/deep/1.out": "3\n",
+		"c/add.py": sumOfTwo, "c/cases.md": "## open\n```input\n",
+		"d/notes.py":      "print(1)\n", // a source alone is no problem
+		".hidden/1.in":    "1 2\n",
+		"a/cases/more.in": "2 2\n", "a/cases/more.out": "4\n",
+	})
+	got := s.run(t, "try", "-r")
+	assert.Equal(t, 64, got.status, "one cannot be read")
+	lines := strings.Split(got.out, "\n")
+	assert.Regexp(t, `^  AC  a       add.py +2 of 2 `, lines[0])
+	assert.Regexp(t, `^  AC  b/deep  add.py +1 of 1 `, lines[1])
+	assert.Regexp(t, `^  \?\?  c       cases.md:2: this block is never closed`, lines[2])
+	assert.Contains(t, got.out, "3 problems: 2 accepted, 1 not tried")
+
+	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "a", "add.py"), []byte("print(3)\n"), 0o644))
+	got = s.run(t, "try", "-r", "a", "b")
+	assert.Equal(t, 1, got.status)
+	assert.Regexp(t, `  WA  a       add.py +1 of 2 .*was AC`, got.out)
+	assert.Contains(t, got.out, "cases/more: wrong answer", "what changed is shown in full")
+	assert.Contains(t, got.out, "2 problems: 1 accepted, 1 wrong answer; 1 changed")
+	got = s.run(t, "try", "-r", "a", "b")
+	assert.NotContains(t, got.out, "cases/more", "what fails as before is a line")
+
+	got = s.run(t, "try", "-r", "--json", "-", "a", "c")
+	compiler := jsonschema.NewCompiler()
+	schema, err := compiler.Compile("../../docs/many.schema.json")
+	require.NoError(t, err)
+	value, err := jsonschema.UnmarshalJSON(strings.NewReader(got.out))
+	require.NoError(t, err)
+	assert.NoError(t, schema.Validate(value))
+	assert.Equal(t, 64, s.run(t, "try", "-r", "nowhere").status)
+	assert.Contains(t, s.run(t, "try", "-r", "d").errors, "there is no problem in d")
+	assert.Contains(t, s.run(t, "try", "-r", "--watch").errors, "leave out --watch")
+
+	ready := s.run(t, "ready", "-r", "a", "--seconds", "2")
+	assert.Equal(t, 1, ready.status)
+	assert.Contains(t, ready.out, "  a  no ")
+}
+
+func TestCandidatesOfOneMomentAreAllTried(t *testing.T) {
+	testenv.Need(t, "python3")
+	s := folder(t, map[string]string{"a.py": sumOfTwo, "b.py": "print(4)\n", "cases.md": caseText})
+	for _, name := range []string{"a.py", "b.py"} {
+		require.NoError(t, os.Chtimes(filepath.Join(s.dir, name), monday, monday))
+	}
+	got := s.run(t, "try", "-r", ".")
+	assert.Equal(t, 1, got.status, got.errors)
+	assert.Regexp(t, `  WA  \.  a.py, b.py +1 of 2 `, got.out)
+}
+
+// monday is a moment at which files were saved.
+var monday = time.Date(2026, 11, 30, 9, 0, 0, 0, time.UTC)
