@@ -18,6 +18,7 @@ var floors = [][]string{
 	{"cmd/cold", "bench"},
 	{"cli"},
 	{"term", "report"},
+	{"report/page"},
 	{"core/ready"},
 	{"core/cross", "core/final", "core/growth", "core/history", "core/intake", "core/statement", "core/judge/solutions", "core/rank"},
 	{"core/coverage", "core/edges"},

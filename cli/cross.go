@@ -14,6 +14,7 @@ import (
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
 	"coldverdict/report"
+	"coldverdict/report/page"
 	view "coldverdict/term"
 )
 
@@ -25,6 +26,7 @@ type crossFlags struct {
 	seconds           float64
 	count             int
 	keep, json, slow  bool
+	report            string
 }
 
 // usualSeconds is how long cold cross looks where nothing is said.
@@ -55,6 +57,7 @@ func (a *app) crossCommand() *cli.Command {
 			&cli.BoolFlag{Name: "slow", Usage: "look for the inputs of full size that take the candidate longest", Destination: &f.slow},
 			&cli.BoolFlag{Name: "keep", Usage: "write what is found into cases.md without asking", Destination: &f.keep},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
+			reportFlag(&f.report),
 			f.run.timeFlag("run"), f.run.memoryFlag("run"), f.run.jobsFlag("make `N` runs beside each other"),
 			f.run.langFlag("take the solution for `NAME`, such as cpp17"), f.run.uncontainedFlag(),
 		},
@@ -92,6 +95,12 @@ func (f crossFlags) options(a *app, c *cli.Command) (o cross.Options, err error)
 }
 
 func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
+	if err := a.checkReport(f.report); err != nil {
+		return err
+	}
+	if f.report != "" && f.slow {
+		return usageError("--slow is written as text or with --json; leave out --report")
+	}
 	o, err := f.options(a, c)
 	if err != nil {
 		return err
@@ -132,6 +141,9 @@ func (a *app) cross(ctx context.Context, c *cli.Command, f crossFlags) error {
 		}
 	} else {
 		shown.Close(result)
+	}
+	if err := a.writeReport(f.report, func() *page.Page { return report.CrossPage(maker(), p, o, result) }); err != nil {
+		return err
 	}
 	if err := a.keepFound(ctx, p, o, result, f); err != nil {
 		return err

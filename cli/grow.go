@@ -10,6 +10,7 @@ import (
 	"coldverdict/core/growth"
 	"coldverdict/core/problem"
 	"coldverdict/report"
+	"coldverdict/report/page"
 	"coldverdict/term"
 )
 
@@ -20,6 +21,7 @@ type growFlags struct {
 	seconds  float64
 	seed     string
 	json     bool
+	report   string
 	svg, png string
 }
 
@@ -52,6 +54,7 @@ func (a *app) growCommand() *cli.Command {
 			&cli.FloatFlag{Name: "seconds", Usage: "measure each solution for `N` seconds", Value: growSeconds, Destination: &f.seconds},
 			&cli.StringFlag{Name: "seed", Usage: "generate inputs from `S`, a number", DefaultText: "1", Destination: &f.seed},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
+			reportFlag(&f.report),
 			&cli.StringFlag{Name: "svg", Usage: "draw time over size into `FILE`, as SVG", Destination: &f.svg, TakesFile: true},
 			&cli.StringFlag{Name: "png", Usage: "draw time over size into `FILE`, as PNG", Destination: &f.png, TakesFile: true},
 			f.run.timeFlag("run"), f.run.memoryFlag("run"),
@@ -79,6 +82,9 @@ func (f growFlags) options(a *app, c *cli.Command) (o growth.Options, err error)
 func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
 	o, err := f.options(a, c)
 	if err != nil {
+		return err
+	}
+	if err := a.checkReport(f.report); err != nil {
 		return err
 	}
 	for _, one := range f.figures() {
@@ -110,6 +116,9 @@ func (a *app) grow(ctx context.Context, c *cli.Command, f growFlags) error {
 		}
 	} else {
 		view.Close(result)
+	}
+	if err := a.writeReport(f.report, func() *page.Page { return report.GrowthPage(maker(), p, result) }); err != nil {
+		return err
 	}
 	if err := a.drawGrowth(result, f); err != nil {
 		return err

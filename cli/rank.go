@@ -10,6 +10,7 @@ import (
 	"coldverdict/core/rank"
 	"coldverdict/core/verdict"
 	"coldverdict/report"
+	"coldverdict/report/page"
 	"coldverdict/term"
 )
 
@@ -20,6 +21,7 @@ type rankFlags struct {
 	seconds             float64
 	sizes               bool
 	json, csv, markdown bool
+	report              string
 }
 
 func (a *app) rankCommand() *cli.Command {
@@ -40,6 +42,7 @@ func (a *app) rankCommand() *cli.Command {
 			&cli.FloatFlag{Name: "seconds", Usage: "let them take turns for `N` seconds at the most", Value: growSeconds, Destination: &f.seconds},
 			&cli.BoolFlag{Name: "by-size", Usage: "compare them on generated inputs that grow, and say where they change places", Destination: &f.sizes},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
+			reportFlag(&f.report),
 			&cli.BoolFlag{Name: "csv", Usage: "write the table as CSV to standard output", Destination: &f.csv},
 			&cli.BoolFlag{Name: "markdown", Usage: "write the table as Markdown to standard output", Destination: &f.markdown},
 			f.run.timeFlag("case"), f.run.memoryFlag("case"),
@@ -61,6 +64,9 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 	}
 	if f.json && f.csv || f.json && f.markdown || f.csv && f.markdown {
 		return usageError("standard output can have one form; choose --json, --csv or --markdown")
+	}
+	if err := a.checkReport(f.report); err != nil {
+		return err
 	}
 	p, from, err := a.loadBeside(c)
 	if err != nil {
@@ -99,6 +105,9 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 	default:
 		view.Close(result)
 	}
+	if err == nil {
+		err = a.writeReport(f.report, func() *page.Page { return report.RankPage(maker(), p, result) })
+	}
 	if err != nil {
 		return err
 	}
@@ -110,8 +119,8 @@ func (a *app) rankBySize(ctx context.Context, p *problem.Problem, o rank.Options
 	switch {
 	case !p.Generates():
 		return noShape(p)
-	case f.csv || f.markdown || len(f.which.patterns)+len(f.which.groups) > 0:
-		return usageError("--by-size generates its inputs, and is written as text or with --json; leave out --case, --group, --csv and --markdown")
+	case f.csv || f.markdown || f.report != "" || len(f.which.patterns)+len(f.which.groups) > 0:
+		return usageError("--by-size generates its inputs, and is written as text or with --json; leave out --case, --group, --csv, --markdown and --report")
 	}
 	view := &term.RankView{Screen: a.screen, Problem: p}
 	c, err := growth.Compare(ctx, p, growth.Options{Candidates: o.Candidates, Time: o.Time, Seed: 1, Env: o.Env, Build: o.Build}, view.Tell)

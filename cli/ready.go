@@ -10,6 +10,7 @@ import (
 	"coldverdict/core/ready"
 	"coldverdict/core/verdict"
 	"coldverdict/report"
+	"coldverdict/report/page"
 	"coldverdict/term"
 )
 
@@ -20,6 +21,7 @@ type readyFlags struct {
 	seconds  float64
 	seed     string
 	json     bool
+	report   string
 	below    bool
 }
 
@@ -45,6 +47,7 @@ func (a *app) readyCommand() *cli.Command {
 			&cli.FloatFlag{Name: "seconds", Usage: "look for `N` seconds in all", Value: readySeconds, Destination: &f.seconds},
 			&cli.StringFlag{Name: "seed", Usage: "generate inputs from `S`, a number", DefaultText: "any", Destination: &f.seed},
 			&cli.BoolFlag{Name: "json", Usage: "write the results as JSON to standard output", Destination: &f.json},
+			reportFlag(&f.report),
 			belowFlag(&f.below),
 			f.run.timeFlag("run"), f.run.memoryFlag("run"), f.run.jobsFlag("make `N` runs beside each other"),
 			f.run.langFlag("take the solution for `NAME`, such as cpp17"), f.run.uncontainedFlag(),
@@ -78,6 +81,9 @@ func (a *app) ready(ctx context.Context, c *cli.Command, f readyFlags) error {
 	if err != nil {
 		return err
 	}
+	if err := a.checkReport(f.report); err != nil {
+		return err
+	}
 	a.handsIn = true
 	if f.below {
 		return a.readyBelow(ctx, c, f)
@@ -106,6 +112,9 @@ func (a *app) ready(ctx context.Context, c *cli.Command, f readyFlags) error {
 		}
 	} else {
 		view.Close(r)
+	}
+	if err := a.writeReport(f.report, func() *page.Page { return report.ReadyPage(maker(), p, o.Candidate.File, r) }); err != nil {
+		return err
 	}
 	switch r.Outcome {
 	case ready.Ready:

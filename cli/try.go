@@ -29,6 +29,7 @@ type tryFlags struct {
 	cross    bool
 	ready    bool
 	json     string
+	report   string
 	every    bool
 	evidence int
 	repeat   int
@@ -67,6 +68,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "ready", Usage: "with --watch: when all cases pass, go on with 'cold ready' until the next save", Destination: &f.ready},
 			f.run.timeFlag("case"), f.run.memoryFlag("case"), f.run.jobsFlag("run `N` cases beside each other"),
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
+			reportFlag(&f.report),
 			f.run.langFlag("take the solutions for `NAME`, such as cpp17, whatever their extension"),
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and compare it with its expect", Destination: &f.every},
 			&cli.IntFlag{Name: "repeat", Usage: "run each case `N` times, one at a time, and show how its time varies", Value: 1, Destination: &f.repeat},
@@ -98,6 +100,9 @@ func (a *app) try(ctx context.Context, c *cli.Command, f tryFlags) error {
 		if err := problem.CanWrite(a.path(f.json)); err != nil {
 			return usageError("--json: %v", err)
 		}
+	}
+	if err := a.checkReport(f.report); err != nil {
+		return err
 	}
 	if f.below {
 		return a.tryBelow(ctx, c, f, options)
@@ -234,9 +239,13 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 	if f.json != "" {
 		results = report.NewTry(s.problem)
 	}
+	pages := report.NewTryPage(s.problem, maker())
 	j, err := t.judged(ctx, s, func(event judge.Event) {
 		if results != nil {
 			results.Tell(event)
+		}
+		if f.report != "" {
+			pages.Tell(event)
 		}
 		if f.json != "-" {
 			view.Tell(event)
@@ -259,6 +268,9 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 		if err := a.writeJSON(f.json, results); err != nil {
 			return err
 		}
+	}
+	if err := a.writeReport(f.report, pages.Page); err != nil {
+		return err
 	}
 	return t.status(s, j, view)
 }

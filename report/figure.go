@@ -5,6 +5,7 @@ import (
 	"image/color"
 	"io"
 	"math"
+	"slices"
 	"time"
 
 	"gonum.org/v1/plot"
@@ -14,6 +15,7 @@ import (
 	"gonum.org/v1/plot/vg/draw"
 
 	"coldverdict/core/growth"
+	"coldverdict/core/rank"
 	"coldverdict/core/verdict"
 )
 
@@ -66,7 +68,8 @@ func DrawGrowth(out io.Writer, format string, r *growth.Result) error {
 	if err := addLimit(p, r, least, most); err != nil {
 		return err
 	}
-	p.Y.Max *= 3 // room for the legend
+	p.Y.Max *= 3   // room for the legend
+	p.X.Max *= 1.5 // and for the last label
 	writer, err := p.WriterTo(figureWidth, figureHeight, format)
 	if err != nil {
 		return err
@@ -184,4 +187,55 @@ func sizeLabel(v float64) string {
 		return verdict.Thousands(int64(math.Round(v)))
 	}
 	return fmt.Sprintf("%.0e", v)
+}
+
+// DrawRanking draws the ratio of each solution to the first as a mark, with its interval. The format is svg or
+// png. The error says that it could not be drawn: fewer than two are ranked, for example.
+func DrawRanking(out io.Writer, format string, r *rank.Result) error {
+	var names []string
+	var ratios rankingPoints
+	for _, one := range slices.Backward(r.Places) {
+		if one.Failed != nil {
+			continue
+		}
+		y := float64(len(names))
+		names = append(names, one.Plan.Solution.File)
+		ratios.XYs = append(ratios.XYs, plotter.XY{X: one.Ratio.Ratio, Y: y})
+		ratios.XErrors = append(ratios.XErrors, struct{ Low, High float64 }{one.Ratio.Low - one.Ratio.Ratio, one.Ratio.High - one.Ratio.Ratio})
+	}
+	if len(names) < 2 {
+		return fmt.Errorf("there is nothing to draw: fewer than two solutions are ranked")
+	}
+	p := plot.New()
+	sans(p)
+	p.X.Label.Text = "times of the first"
+	p.X.Min = 0
+	p.NominalY(names...)
+	p.Y.Min, p.Y.Max = -0.5, float64(len(names))-0.5
+	grid := plotter.NewGrid()
+	grid.Vertical.Color, grid.Horizontal.Color = color.Gray{0xe2}, nil
+	scatter, err := plotter.NewScatter(ratios)
+	if err != nil {
+		return err
+	}
+	scatter.Shape, scatter.Color, scatter.Radius = marks[0].shape, marks[0].color, vg.Points(4)
+	intervals, err := plotter.NewXErrorBars(ratios)
+	if err != nil {
+		return err
+	}
+	intervals.Color, intervals.Width = marks[0].color, vg.Points(1.5)
+	p.Add(grid, intervals, scatter)
+	p.X.Max *= 1.05
+	writer, err := p.WriterTo(figureWidth, vg.Length(len(names)+2)*vg.Inch/3, format)
+	if err != nil {
+		return err
+	}
+	_, err = writer.WriteTo(out)
+	return err
+}
+
+// rankingPoints are ratios with their intervals.
+type rankingPoints struct {
+	plotter.XYs
+	plotter.XErrors
 }

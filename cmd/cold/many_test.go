@@ -70,3 +70,40 @@ func TestCandidatesOfOneMomentAreAllTried(t *testing.T) {
 
 // monday is a moment at which files were saved.
 var monday = time.Date(2026, 11, 30, 9, 0, 0, 0, time.UTC)
+
+func TestReportsAreWrittenInEveryForm(t *testing.T) {
+	testenv.Need(t, "python3")
+	s := folder(t, map[string]string{"add.py": strings.Replace(sumOfTwo, "+", "-", 1), "cases.md": caseText})
+	for ending, has := range map[string]string{
+		".html": "<summary><span class=\"wrong\">samples/one: wrong answer, line 1: expected 3, got -1</span></summary>",
+		".xml":  `<failure message="wrong answer: line 1: expected 3, got -1" type="wrong answer"><![CDATA[`,
+		".tap":  "not ok 1 - add.py: samples/one\n",
+		".csv":  "add.py,samples/one,wrong answer,",
+		".md":   "| samples/one | wrong answer |",
+	} {
+		got := s.run(t, "try", "--report", "out"+ending)
+		assert.Equal(t, 1, got.status, got.errors)
+		text, err := os.ReadFile(filepath.Join(s.dir, "out"+ending))
+		require.NoError(t, err)
+		assert.Contains(t, string(text), has)
+	}
+	for args, says := range map[string]string{
+		"try --report out.pdf": "it can be one of .html, .xml, .tap, .csv, .md",
+		"try --report no/r.md": "--report: cannot write",
+		"ready --report r":     "no form of a report",
+	} {
+		got := s.run(t, strings.Fields(args)...)
+		assert.Equal(t, 64, got.status)
+		assert.Contains(t, got.errors, says)
+	}
+	got := s.run(t, "ready", "--report", "ready.xml", "--seconds", "2")
+	assert.Equal(t, 1, got.status)
+	text, err := os.ReadFile(filepath.Join(s.dir, "ready.xml"))
+	require.NoError(t, err)
+	assert.Contains(t, string(text), `<testcase name="samples" classname="add.py"`)
+	got = s.run(t, "rank", "add.py", "add.py", "--report", "rank.csv")
+	assert.Equal(t, 1, got.status)
+	text, err = os.ReadFile(filepath.Join(s.dir, "rank.csv"))
+	require.NoError(t, err)
+	assert.Contains(t, string(text), "add.py,wrong answer,")
+}

@@ -1,0 +1,100 @@
+package page
+
+import (
+	"encoding/json"
+	"html"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"regexp"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/internal/testenv"
+)
+
+// inBrowser runs a script in a page, and returns what its last expression is. What the page says on its
+// console is an error.
+func inBrowser(t *testing.T, text, script string, args ...string) map[string]any {
+	t.Helper()
+	testenv.Need(t, "chromium")
+	dir := t.TempDir()
+	file := filepath.Join(dir, "page.html")
+	probe := "<script>addEventListener('load', () => { const got = (() => {" + script + "})(); const at = document.createElement('pre'); at.id = 'probed'; at.textContent = JSON.stringify(got); document.body.append(at); });</script>"
+	require.NoError(t, os.WriteFile(file, []byte(strings.Replace(text, "</body>", probe+"</body>", 1)), 0o644))
+	args = append([]string{"--headless", "--no-sandbox", "--disable-gpu", "--user-data-dir=" + filepath.Join(dir, "profile"), "--enable-logging=stderr", "--virtual-time-budget=5000", "--dump-dom"}, args...)
+	browser := exec.Command("chromium", append(args, "file://"+file)...)
+	var errs strings.Builder
+	browser.Stderr = &errs
+	out, err := browser.Output()
+	require.NoError(t, err, errs.String())
+	assert.NotContains(t, errs.String(), ":CONSOLE", "the console is quiet")
+	found := regexp.MustCompile(`(?s)<pre id="probed">(.*?)</pre>`).FindSubmatch(out)
+	require.NotNil(t, found, "the script came to its end: %s", errs.String())
+	var got map[string]any
+	require.NoError(t, json.Unmarshal([]byte(html.UnescapeString(string(found[1]))), &got))
+	return got
+}
+
+func TestThePageSortsAndUnfolds(t *testing.T) {
+	got := inBrowser(t, written(t, ".html"), `
+		const table = document.querySelectorAll("table")[1];
+		const column = (n) => [...table.tBodies[0].rows].map((row) => row.cells[n].dataset.value.slice(0, 11));
+		const heads = [...table.tHead.rows[0].cells];
+		const all = { title: document.title, heads: heads.map((h) => h.textContent) };
+		heads[1].firstElementChild.click(); all.byTime = column(1);
+		heads[1].firstElementChild.click(); all.byTimeDown = column(1); all.sorted = heads[1].getAttribute("aria-sort");
+		heads[0].firstElementChild.click(); all.byName = column(0);
+		const details = document.querySelectorAll("details");
+		all.open = [...details].map((d) => d.open);
+		details[1].querySelector("summary").click(); all.unfolded = details[1].open;
+		details[0].open = false; location.hash = "#a";
+		all.links = [...document.querySelectorAll("td a")].map((a) => a.hash);
+		all.marked = document.querySelector("mark").textContent;
+		all.scripts = document.scripts.length;
+		all.away = document.querySelectorAll("[src], link, [href^=http]").length;
+		return all;`)
+	assert.Equal(t, "Fuel depots: stale.cpp: wrong answer", got["title"], "no text runs as a script")
+	assert.Equal(t, []any{"case", "time"}, got["heads"], "what is for programs, or empty, is left out")
+	assert.Equal(t, []any{"0.002", "0.012", "0.1"}, got["byTime"], "numbers are sorted as numbers")
+	assert.Equal(t, []any{"0.1", "0.012", "0.002"}, got["byTimeDown"])
+	assert.Equal(t, "descending", got["sorted"])
+	assert.Equal(t, "samples/10", got["byName"].([]any)[1], "names are in natural order")
+	assert.Equal(t, []any{true, false}, got["open"])
+	assert.Equal(t, true, got["unfolded"])
+	assert.Equal(t, []any{"#a"}, got["links"])
+	assert.Equal(t, "9", got["marked"])
+	assert.Equal(t, 2.0, got["scripts"], "the page's own, and this one")
+	assert.Equal(t, 0.0, got["away"], "nothing is loaded from elsewhere")
+}
+
+// contrast finds the text whose contrast to what is behind it is least (WCAG 2.2, relative luminance).
+const contrast = `
+	const part = (v) => { v /= 255; return v <= 0.04045 ? v / 12.92 : ((v + 0.055) / 1.055) ** 2.4; };
+	const numbers = (color) => color.match(/[\d.]+/g).map(Number);
+	const light = ([r, g, b]) => 0.2126 * part(r) + 0.7152 * part(g) + 0.0722 * part(b);
+	const behind = (at) => { for (; at; at = at.parentElement) { const c = numbers(getComputedStyle(at).backgroundColor); if (c.length < 4 || c[3] > 0) return c; } return [255, 255, 255]; };
+	let least = 21, where = "";
+	for (const at of document.querySelectorAll("body *")) {
+		if (at.closest("svg, script") || ![...at.childNodes].some((n) => n.nodeType === 3 && n.data.trim())) continue;
+		const a = light(numbers(getComputedStyle(at).color)), b = light(behind(at));
+		const ratio = (Math.max(a, b) + 0.05) / (Math.min(a, b) + 0.05);
+		if (ratio < least) { least = ratio; where = at.outerHTML.slice(0, 80); }
+	}
+	return { least, where, paper: getComputedStyle(document.documentElement).backgroundColor, wide: document.documentElement.scrollWidth - innerWidth };`
+
+func TestAllTextCanBeReadByDayAndByNight(t *testing.T) {
+	day := inBrowser(t, written(t, ".html"), contrast)
+	assert.GreaterOrEqual(t, day["least"].(float64), 4.5, "%v", day["where"])
+	night := inBrowser(t, written(t, ".html"), contrast, "--blink-settings=preferredColorScheme=0")
+	assert.GreaterOrEqual(t, night["least"].(float64), 4.5, "%v", night["where"])
+	assert.NotEqual(t, day["paper"], night["paper"])
+}
+
+func TestThePageFitsATelephone(t *testing.T) {
+	got := inBrowser(t, written(t, ".html"), contrast, "--window-size=500,900")
+	assert.LessOrEqual(t, got["wide"].(float64), 0.0, "tables scroll by themselves, and the page does not")
+}
