@@ -3,6 +3,7 @@ package report
 import (
 	"cmp"
 	"fmt"
+	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
@@ -105,7 +106,11 @@ func (r *pageRun) add(e judge.Case) {
 }
 
 func (r *pageRun) name() string {
-	return strings.Join(append([]string{r.plan.Solution.File}, r.plan.Solution.Args...), " ")
+	file := r.plan.Solution.File
+	if filepath.IsAbs(file) {
+		file = filepath.Base(file)
+	}
+	return strings.Join(append([]string{file}, r.plan.Solution.Args...), " ")
 }
 
 // Page is the report on all that was told.

@@ -107,3 +107,54 @@ func TestReportsAreWrittenInEveryForm(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(text), "add.py,wrong answer,")
 }
+
+func TestAClassIsGraded(t *testing.T) {
+	testenv.Need(t, "python3")
+	s := folder(t, map[string]string{
+		"verdict.toml":       "[[group]]\nname = \"samples\"\npoints = 4\n[[group]]\nname = \"secret\"\npoints = 6\nsealed = true\n",
+		"cases.md":           caseText + "# Secret\n## trick\n```input\n70070 7\n```\n```output\n70077\n```\n",
+		"handed-in/anna.py":  sumOfTwo,
+		"handed-in/ben.py":   "a, b = map(int, input().split())\nprint(3)\n",
+		"handed-in/cleo.txt": "I could not",
+		"names.txt":          "anna\nben\ncleo\n",
+	})
+	got := s.run(t, "grade", "handed-in", "--class", "names.txt", "--pages", "out", "--report", "all.html")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Regexp(t, `anna +4/4 +6/6 +10/10  AC`, got.out)
+	assert.Regexp(t, `ben +4/4 +0/6 +4/10  WA  secret/trick: wrong answer`, got.out)
+	assert.Regexp(t, `cleo +nothing was handed in`, got.out)
+	assert.Contains(t, got.out, "1 of 2  secret/trick")
+	assert.Contains(t, got.errors, "these are no source files: cleo.txt")
+	page, err := os.ReadFile(filepath.Join(s.dir, "out", "ben.html"))
+	require.NoError(t, err)
+	assert.Contains(t, string(page), ": ben")
+	assert.NotContains(t, string(page), "70077", "what is sealed stays sealed")
+	pages, err := os.ReadDir(filepath.Join(s.dir, "out"))
+	require.NoError(t, err)
+	assert.Len(t, pages, 3)
+
+	got = s.run(t, "grade", "handed-in", "--json")
+	require.Equal(t, 0, got.status, got.errors)
+	validates(t, "grade.schema.json", got.out)
+	got = s.run(t, "grade", "handed-in", "--class", "names.txt", "--csv")
+	assert.Equal(t, "person,samples,secret,points,verdict,reason,file,tries\nanna,4,6,10,accepted,,anna.py,1\nben,4,0,4,wrong answer,secret/trick: wrong answer,ben.py,1\ncleo,,,,,nothing was handed in,,0\n", got.out)
+	for args, says := range map[string]string{
+		"grade":                               "name the folder of what was handed in",
+		"grade nowhere":                       "nowhere cannot be read",
+		"grade handed-in --pages out":         "is there already",
+		"grade handed-in --json --csv":        "can have one form",
+		"grade handed-in --class verdict.txt": "--class: ",
+		"pack":                                "name the new folder",
+		"pack out":                            "is there already",
+	} {
+		refused := s.run(t, strings.Fields(args)...)
+		assert.Equal(t, 64, refused.status, args)
+		assert.Contains(t, refused.errors, says)
+	}
+	got = s.run(t, "pack", "for-pupils", "--with", "names.txt")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, "left out: 1 sealed case of secret")
+	packed, err := os.ReadFile(filepath.Join(s.dir, "for-pupils", "cases.md"))
+	require.NoError(t, err)
+	assert.Equal(t, caseText, string(packed))
+}

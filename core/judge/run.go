@@ -26,6 +26,9 @@ type RunOptions struct {
 	// Repeat runs each case so many times, to show how far its time varies;
 	// 0 is 1.
 	Repeat int
+	// Apart says that the solutions have nothing to do with each other: what they answer to cases that nobody
+	// can judge is not compared.
+	Apart bool
 	// IsolateCalls gives each call of a function problem a process of its own.
 	IsolateCalls bool
 	// KeepAll keeps the beginning of what a program printed for every case;
@@ -100,7 +103,7 @@ func (p *Prepared) run(ctx context.Context, solutions []int, cases []problem.Cas
 		}
 	}
 	var answers *answers
-	if len(solutions) > 1 { // else there is nothing to compare with
+	if len(solutions) > 1 && !o.Apart { // else there is nothing to compare with
 		answers = newAnswers(p.judge.folder)
 	}
 	ended := make([]Ended, len(plans))
