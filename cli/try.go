@@ -43,6 +43,9 @@ type tryFlags struct {
 	stderr   bool
 	show     bool
 	below    bool
+	lines    bool
+	plain    bool
+	share    string
 }
 
 func (a *app) tryCommand() *cli.Command {
@@ -68,6 +71,9 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.BoolFlag{Name: "ready", Usage: "with --watch: when all cases pass, go on with 'cold ready' until the next save", Destination: &f.ready},
 			f.run.timeFlag("case"), f.run.memoryFlag("case"), f.run.jobsFlag("run `N` cases beside each other"),
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
+			&cli.BoolFlag{Name: "json-lines", Usage: "write each event as JSON to standard output, on a line, as it happens", Destination: &f.lines},
+			&cli.BoolFlag{Name: "plain", Usage: "show what failed as lines FILE:LINE:COLUMN: MESSAGE, at which editors jump", Destination: &f.plain},
+			&cli.StringFlag{Name: "share", Usage: "run share `K/N` of the cases, or of the solutions with --every-solution; 'cold merge' joins them", Destination: &f.share},
 			reportFlag(&f.report),
 			f.run.langFlag("take the solutions for `NAME`, such as cpp17, whatever their extension"),
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and compare it with its expect", Destination: &f.every},
@@ -213,7 +219,7 @@ func (t *trial) selected(ctx context.Context, p *problem.Problem) (s selection, 
 	if t.last != nil {
 		s.options.run.First = t.last.first(s.problem)
 	}
-	if f.json != "" {
+	if f.json != "" || f.lines {
 		s.options.run.KeepAll = true
 	}
 	return s, nil
@@ -231,6 +237,16 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 		a.screen.Print("nothing failed when it was run last")
 		return exit(exitUnjudged)
 	}
+	var part report.Share
+	var whole []int
+	var all []problem.Solution
+	if f.share != "" {
+		if part, err = parseShare(f.share); err != nil {
+			return err
+		}
+		part.Solutions = f.every
+		whole, all = shared(&s, part)
+	}
 	view := t.view(s)
 	if t.last != nil {
 		t.last.begin(a.screen, view)
@@ -238,7 +254,12 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 	var results *report.Try
 	if f.json != "" {
 		results = report.NewTry(s.problem)
+		results.Expectations = f.every
+		if whole != nil {
+			results.SetShare(part, whole, all)
+		}
 	}
+	show, lines := t.shower(s, view)
 	pages := report.NewTryPage(s.problem, maker())
 	j, err := t.judged(ctx, s, func(event judge.Event) {
 		if results != nil {
@@ -247,20 +268,21 @@ func (t *trial) cases(ctx context.Context, p *problem.Problem) error {
 		if f.report != "" {
 			pages.Tell(event)
 		}
-		if f.json != "-" {
-			view.Tell(event)
-		}
+		show(event)
 	})
 	if err != nil {
-		if ctx.Err() != nil && f.json != "-" && t.last == nil {
+		if ctx.Err() != nil && t.shows() && t.last == nil {
 			view.Interrupted()
 		}
 		t.remember(s.problem, j.attempts)
 		return err
 	}
 	t.last.end()
-	if f.json != "-" {
+	if t.shows() {
 		view.Close()
+	}
+	if lines != nil && lines.Err() != nil {
+		return lines.Err()
 	}
 	a.screen.Flush()
 	t.remember(s.problem, j.attempts)
@@ -283,6 +305,23 @@ func (t *trial) view(s selection) *term.TryView {
 		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions),
 		Stderr: f.stderr && !f.show, Show: f.show, Brief: f.generatedGroup(s.problem),
 	}
+}
+
+// shows reports that a run is shown as it usually is.
+func (t *trial) shows() bool { return t.flags.json != "-" && !t.flags.lines && !t.flags.plain }
+
+// shower returns what shows the events of a run; lines is what writes them, where that was asked for.
+func (t *trial) shower(s selection, view *term.TryView) (show func(judge.Event), lines *report.Lines) {
+	switch {
+	case t.flags.lines:
+		lines = report.NewLines(t.app.out, s.problem)
+		return lines.Tell, lines
+	case t.flags.plain:
+		return (&term.PlainView{Screen: t.app.screen, Problem: s.problem}).Tell, nil
+	case t.flags.json == "-":
+		return func(judge.Event) {}, nil
+	}
+	return view.Tell, nil
 }
 
 // A judged is how a run of a selection ended.
@@ -322,7 +361,7 @@ func (t *trial) judged(ctx context.Context, s selection, tell func(judge.Event))
 // status is the exit status of a run.
 func (t *trial) status(s selection, j judged, view *term.TryView) error {
 	if t.flags.every {
-		return everyExit(s.solutions, j.verdicts, t.flags.json != "-", view)
+		return everyExit(s.solutions, j.verdicts, t.shows(), view)
 	}
 	if err := verdictsExit(j.verdicts); !j.differ || err == exit(exitFault) {
 		return err
@@ -384,6 +423,19 @@ func (f tryFlags) options(a *app, c *cli.Command) (o judging, err error) {
 	}
 	if f.checker && f.run.lang != "" {
 		return o, usageError("--lang is for solutions, and --checker tries none; [compare] says which checker is tried")
+	}
+	switch {
+	case f.lines && f.plain || f.json == "-" && (f.lines || f.plain):
+		return o, usageError("standard output can have one form; choose --json -, --json-lines or --plain")
+	case (f.lines || f.plain) && (f.watch || f.below || f.input != ""):
+		return o, usageError("--json-lines and --plain are for one run; leave out --watch, -r and --input")
+	case f.share != "" && (f.watch || f.below || f.input != "" || f.until || f.which.failed):
+		return o, usageError("--share is a part of one run of all cases; leave out --watch, -r, --input, --until-failure and --failed")
+	}
+	if f.share != "" {
+		if _, err := parseShare(f.share); err != nil {
+			return o, err
+		}
 	}
 	if f.cross && !f.watch {
 		return o, usageError("--cross goes on behind --watch; 'cold cross' does it by itself")
@@ -448,22 +500,11 @@ func everyExit(solutions []problem.Solution, verdicts []verdict.Verdict, show bo
 	if show {
 		view.ShowExpectations()
 	}
-	held := false
+	met := make([]bool, len(verdicts))
 	for i, v := range verdicts {
-		switch {
-		case v == verdict.Skipped:
-			continue
-		case v == verdict.Fault && !solutions[i].Met(v):
-			return exit(exitFault)
-		case !solutions[i].Met(v):
-			return exit(exitRejected)
-		}
-		held = true
+		met[i] = solutions[i].Met(v)
 	}
-	if !held {
-		return exit(exitUnjudged)
-	}
-	return nil
+	return expectedExit(verdicts, met)
 }
 
 // complete lists options and sources for a shell.

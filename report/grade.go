@@ -133,7 +133,7 @@ func gradeTable(p *problem.Problem, r *grade.Result) page.Table {
 		if p.Pointed() {
 			total = page.Cell{}
 			if tried.Points != nil {
-				total = page.Cell{Text: number(roundTo3(*tried.Points)) + " of " + number(*tried.Possible), Value: hundredths(*tried.Points), Share: share(*tried.Points, *tried.Possible)}
+				total = page.Cell{Text: number(roundTo3(*tried.Points)) + " of " + number(*tried.Possible), Value: hundredths(*tried.Points), Share: portion(*tried.Points, *tried.Possible)}
 			}
 		}
 		t.Rows = append(t.Rows, append(row, total, page.Cell{Text: tried.Verdict.String(), Kind: kindOf(tried.Verdict)}, page.Cell{Text: tried.Message}, page.Cell{Text: tried.File}, page.Cell{Text: strconv.Itoa(len(one.Tries))}))
@@ -184,7 +184,7 @@ func GradesPage(m Maker, p *problem.Problem, r *grade.Result) *page.Page {
 	if len(r.Cases) > 0 {
 		t := page.Table{Title: "Failed most", Columns: []page.Column{{Name: "case"}, {Name: "people", Number: true}}}
 		for _, c := range r.Cases {
-			t.Rows = append(t.Rows, []page.Cell{{Text: p.Cases[c.Case].Name}, {Text: strconv.Itoa(c.Failed), Share: share(float64(c.Failed), float64(r.Pupils))}})
+			t.Rows = append(t.Rows, []page.Cell{{Text: p.Cases[c.Case].Name}, {Text: strconv.Itoa(c.Failed), Share: portion(float64(c.Failed), float64(r.Pupils))}})
 		}
 		made.Tables = append(made.Tables, t)
 	}

@@ -240,7 +240,7 @@ func RankPage(m Maker, p *problem.Problem, r *rank.Result) *page.Page {
 			check.State, check.Words, check.Message = page.Failed, one.Failed.Verdict.String(), one.Failed.Message
 		} else {
 			row[2].Text, row[3].Text, row[4].Text = duration(one.Time), duration(one.Slowest), verdict.Size(one.Memory)
-			row[2].Share = share(float64(one.Time), float64(slowest))
+			row[2].Share = portion(float64(one.Time), float64(slowest))
 			check.Seconds = one.Time.Seconds()
 			check.Message = fmt.Sprintf("%.2f times the first, %.2f to %.2f", one.Ratio.Ratio, one.Ratio.Low, one.Ratio.High)
 		}

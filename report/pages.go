@@ -164,8 +164,8 @@ func (t *TryPage) cases(p *page.Page) page.Table {
 			row := []page.Cell{{Text: r.name()}, {Text: c.Name}, {Text: o.Verdict.String(), Kind: kindOf(o.Verdict)}, {}, {}, {Text: o.Message}}
 			if o.Ran {
 				limits := r.plan.LimitsOf(c.Group)
-				row[3] = page.Cell{Text: duration(o.Usage.CPU), Value: seconds(o.Usage.CPU), Share: share(float64(o.Usage.CPU), float64(limits.Time))}
-				row[4] = page.Cell{Text: verdict.Size(o.Usage.Memory), Value: strconv.FormatInt(o.Usage.Memory, 10), Share: share(float64(o.Usage.Memory), float64(limits.Memory))}
+				row[3] = page.Cell{Text: duration(o.Usage.CPU), Value: seconds(o.Usage.CPU), Share: portion(float64(o.Usage.CPU), float64(limits.Time))}
+				row[4] = page.Cell{Text: verdict.Size(o.Usage.Memory), Value: strconv.FormatInt(o.Usage.Memory, 10), Share: portion(float64(o.Usage.Memory), float64(limits.Memory))}
 			}
 			check := page.Check{Suite: r.name(), Name: c.Name, State: stateOf(o.Verdict), Words: o.Verdict.String(), Message: o.Message, Seconds: o.Usage.CPU.Seconds()}
 			if !o.Verdict.Passing() && o.Verdict != verdict.Skipped && !c.Sealed && shown < mostEvidence {
@@ -183,7 +183,7 @@ func (t *TryPage) cases(p *page.Page) page.Table {
 	return table
 }
 
-func share(used, limit float64) float64 {
+func portion(used, limit float64) float64 {
 	if limit <= 0 {
 		return 0
 	}
@@ -359,4 +359,38 @@ func roundTo3(x float64) float64 {
 		return x
 	}
 	return rounded
+}
+
+// MergedPage is the report on a run that several machines made.
+func MergedPage(m Maker, t *Try) *page.Page {
+	made := m.page(t.Problem)
+	table := page.Table{Title: "Cases", Main: true, Columns: slices.Clone(caseColumns)}
+	worst := verdict.Unjudged
+	for i, s := range t.Solutions {
+		if i == 0 {
+			worst = s.Verdict
+		}
+		worst = verdict.Worse(worst, s.Verdict)
+		name := solutionKey(s.File, s.Args)
+		if len(s.Cases) == 0 {
+			made.Checks = append(made.Checks, page.Check{Suite: name, Name: "build", State: stateOf(s.Verdict), Words: s.Verdict.String(), Message: s.Message})
+		}
+		for _, c := range s.Cases {
+			row := []page.Cell{{Text: name}, {Text: c.Name}, {Text: c.Verdict.String(), Kind: kindOf(c.Verdict)}, {}, {}, {Text: c.Message}}
+			check := page.Check{Suite: name, Name: c.Name, State: stateOf(c.Verdict), Words: c.Verdict.String(), Message: c.Message}
+			if c.CPUSeconds != nil && c.MemoryBytes != nil {
+				check.Seconds = *c.CPUSeconds
+				row[3] = page.Cell{Text: timeLabelled(*c.CPUSeconds), Value: fmt.Sprintf("%.6f", *c.CPUSeconds)}
+				row[4] = page.Cell{Text: verdict.Size(*c.MemoryBytes), Value: strconv.FormatInt(*c.MemoryBytes, 10)}
+			}
+			table.Rows = append(table.Rows, row)
+			made.Checks = append(made.Checks, check)
+		}
+	}
+	made.Outcome, made.Kind = worst.String(), kindOf(worst)
+	if len(t.Solutions) > 1 {
+		made.Outcome = verdict.Count(len(t.Solutions), "solution") + ", the worst: " + worst.String()
+	}
+	made.Tables = []page.Table{table}
+	return made
 }

@@ -5,6 +5,7 @@
 package report
 
 import (
+	"cmp"
 	"encoding/json"
 	"io"
 
@@ -19,7 +20,11 @@ type Try struct {
 	Format    string     `json:"format"`
 	Version   int        `json:"version"`
 	Problem   string     `json:"problem"`
+	Share     *share     `json:"share,omitempty"` // of the cases or the solutions, where it is not all
 	Solutions []solution `json:"solutions"`
+
+	// Expectations says that solutions are compared with the verdicts that they must get, which are noted then.
+	Expectations bool `json:"-"`
 
 	problem *problem.Problem
 	hold    *box.Hold
@@ -28,7 +33,9 @@ type Try struct {
 type solution struct {
 	File     string          `json:"file"`
 	Language string          `json:"language,omitempty"`
+	Args     []string        `json:"args,omitempty"`
 	Role     string          `json:"role"`
+	Expect   string          `json:"expect,omitempty"` // the verdict that it must get, where that was asked for
 	Verdict  verdict.Verdict `json:"verdict"`
 	Message  string          `json:"message,omitempty"`
 	Hints    []string        `json:"hints,omitempty"`
@@ -140,6 +147,9 @@ func (t *Try) Tell(event judge.Event) {
 		t.hold = &e.Hold
 	case judge.Began:
 		s := newSolution(e.Plan)
+		if t.Expectations {
+			s.Expect = cmp.Or(e.Plan.Solution.Expect, verdict.Accepted.String())
+		}
 		if t.hold != nil && e.Plan.Build != nil && !e.Plan.Build.Failed {
 			s.Lacks = t.hold.Lacks()
 			contained := t.hold.Contained && len(s.Lacks) == 0
@@ -184,7 +194,7 @@ func writeIndented(w io.Writer, v any) error {
 
 func newSolution(plan judge.Plan) solution {
 	s := solution{
-		File: plan.Solution.File, Language: plan.Language, Role: plan.Solution.Role,
+		File: plan.Solution.File, Args: plan.Solution.Args, Language: plan.Language, Role: plan.Solution.Role,
 		Cases: []testCase{},
 	}
 	if b := plan.Build; b != nil {

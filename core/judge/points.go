@@ -2,7 +2,6 @@ package judge
 
 import (
 	"fmt"
-	"slices"
 	"sync"
 
 	"coldverdict/core/problem"
@@ -92,7 +91,7 @@ func (r *solutionRun) score(results []caseResult) *verdict.Score {
 		}
 		one := verdict.GroupScore{Name: group, Possible: rule.Points, Known: known}
 		if known {
-			one.Points = rule.Points * fraction(rule.Score, shares)
+			one.Points = rule.Points * problem.Fraction(rule.Score, shares)
 		}
 		score.Add(one)
 	}
@@ -113,21 +112,4 @@ func (r *solutionRun) noScore() *verdict.Score {
 		}
 	}
 	return score
-}
-
-// fraction makes one share of those of the cases.
-func fraction(way string, shares []float64) float64 {
-	switch least := slices.Min(shares); {
-	case way == problem.ScoreLeast:
-		return least
-	case way == problem.ScoreShared:
-		sum := 0.0
-		for _, share := range shares {
-			sum += share
-		}
-		return sum / float64(len(shares))
-	case least < 1:
-		return 0
-	}
-	return 1
 }

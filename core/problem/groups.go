@@ -220,3 +220,21 @@ func (p *Problem) InRunOrder(all []Case, cases []int) []int {
 	slices.SortStableFunc(ordered, func(a, b int) int { return cmp.Compare(of(all[a].Group), of(all[b].Group)) })
 	return ordered
 }
+
+// Fraction makes one share of a group's points of those of its cases, of which there is one at least. The way is one of
+// ScoreWhole, ScoreShared and ScoreLeast.
+func Fraction(way string, shares []float64) float64 {
+	switch least := slices.Min(shares); {
+	case way == ScoreLeast:
+		return least
+	case way == ScoreShared:
+		sum := 0.0
+		for _, share := range shares {
+			sum += share
+		}
+		return sum / float64(len(shares))
+	case least < 1:
+		return 0
+	}
+	return 1
+}
