@@ -118,6 +118,7 @@ func (a *app) ready(ctx context.Context, c *cli.Command, f readyFlags) error {
 	}
 	switch r.Outcome {
 	case ready.Ready:
+		a.stopClock(p)
 		return nil
 	case ready.NotReady:
 		return exit(exitRejected)

@@ -46,7 +46,11 @@ func (a *app) noteOpened(dir, name string) {
 		if err != nil {
 			return err
 		}
-		return h.Opened(context.Background(), p, time.Now())
+		now := time.Now()
+		if isNew, err := h.Opened(context.Background(), p, now); err != nil || !isNew {
+			return err
+		}
+		return h.StartClock(context.Background(), history.Clock{Began: now, Problems: []history.Timed{{Problem: p}}}, true)
 	})
 }
 

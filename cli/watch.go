@@ -10,6 +10,7 @@ import (
 	"github.com/fsnotify/fsnotify"
 
 	"coldverdict/core/cross"
+	"coldverdict/core/history"
 	"coldverdict/core/problem"
 	"coldverdict/core/ready"
 	"coldverdict/core/verdict"
@@ -30,7 +31,7 @@ func (t *trial) watch(ctx context.Context) error {
 	}
 	defer watcher.Close()
 	folders := &watched{watcher: watcher, known: map[string]bool{}}
-	t.last = &watching{}
+	t.last = &watching{clock: t.app.runningClock(t.app.dir)}
 	names := t.command.Args().Slice()
 	for {
 		if err := folders.add(t.app.dir, names, t.from); err != nil {
@@ -50,16 +51,45 @@ func (t *trial) watch(ctx context.Context) error {
 				return ctx.Err()
 			}
 			t.said(err)
-			t.app.screen.Progress("waiting for a save; Ctrl-C ends")
+			t.waiting()
 			end := t.goingOn(ctx)
-			select {
-			case <-saved:
-			case <-ctx.Done():
-			}
+			t.await(ctx, saved)
 			end()
 		}
 		if ctx.Err() != nil {
 			return exit(exitInterrupted)
+		}
+	}
+}
+
+// clockTick is how often the time in the last line changes.
+const clockTick = 10 * time.Second
+
+// waiting shows what is waited for, and the clock, if one goes on.
+func (t *trial) waiting() {
+	words := "waiting for a save; Ctrl-C ends"
+	if t.last.clock != nil {
+		words += "; " + term.ClockWords(t.last.clock, time.Now())
+	}
+	t.app.screen.Progress("%s", words)
+}
+
+// await waits for a save. Where nothing else goes on meanwhile, the clock in the last line goes on.
+func (t *trial) await(ctx context.Context, saved <-chan struct{}) {
+	var tick <-chan time.Time
+	if t.last.clock != nil && !t.flags.cross && !t.flags.ready {
+		ticker := time.NewTicker(clockTick)
+		defer ticker.Stop()
+		tick = ticker.C
+	}
+	for {
+		select {
+		case <-saved:
+			return
+		case <-ctx.Done():
+			return
+		case <-tick:
+			t.waiting()
 		}
 	}
 }
@@ -140,6 +170,7 @@ func counts(event fsnotify.Event) bool {
 
 // A watching is what is known of the runs of a watch so far.
 type watching struct {
+	clock  *history.Clock         // that goes on for the problem; nil: there is none
 	before map[string]term.Before // of the last run to its end, by case
 	failed []string               // of that run, in its order
 	passed bool                   // that run did, in all cases
@@ -212,7 +243,7 @@ func (t *trial) goingOn(ctx context.Context) (end func()) {
 		err := once(ctx)
 		if ctx.Err() == nil {
 			t.said(err)
-			t.app.screen.Progress("waiting for a save; Ctrl-C ends")
+			t.waiting()
 		}
 	}()
 	return func() {

@@ -160,3 +160,37 @@ func TestASourceWithoutCasesIsSimplyRun(t *testing.T) {
 	assert.Equal(t, 0, got.status, got.errors)
 	assert.Contains(t, got.out, "    standard output\n    3\n    standard error\n    aside\n")
 }
+
+func TestTheClockOfAProblemStopsWhenItIsReady(t *testing.T) {
+	testenv.Need(t, "python3")
+	s := folder(t, map[string]string{})
+	s.env = []string{"XDG_STATE_HOME=" + t.TempDir()}
+	require.Equal(t, 0, s.run(t, "open", "sums").status)
+	inside := session{dir: filepath.Join(s.dir, "sums"), env: s.env}
+	require.NoError(t, os.WriteFile(filepath.Join(inside.dir, "add.py"), []byte(sumOfTwo), 0o644))
+	require.NoError(t, os.WriteFile(filepath.Join(inside.dir, "cases.md"), []byte(caseText), 0o644))
+	require.NoError(t, os.WriteFile(filepath.Join(inside.dir, "input.shape"), []byte("a: int 1..9, b: int 1..9\n"), 0o644))
+	require.NoError(t, os.WriteFile(filepath.Join(inside.dir, "brute.py"), []byte(sumOfTwo), 0o644))
+	assert.Regexp(t, `since then\n  sums  open`, inside.run(t, "clock").out)
+	assert.Contains(t, inside.run(t, "clock", "start").errors, "a clock goes on for sums already")
+	require.NoError(t, os.WriteFile(filepath.Join(inside.dir, "verdict.toml"), []byte("[limits]\ntime = \"2s\"\nmemory = \"256MiB\"\n"), 0o644))
+	got := inside.run(t, "ready", "add.py", "--seconds", "30")
+	require.Equal(t, 0, got.status, got.out+got.errors)
+	assert.Contains(t, got.errors, "ready after ")
+	assert.Equal(t, 64, inside.run(t, "clock").status)
+	require.Equal(t, 0, s.run(t, "open", "other").status)
+	assert.Contains(t, s.run(t, "clock", "start", "--length", "1h", "sums", "other").out, "0 of 2 problems solved")
+	assert.Contains(t, s.run(t, "clock", "wrong", "other").out, "1 wrong submission")
+	assert.Contains(t, s.run(t, "clock", "stop", "other").out, "other  solved")
+	for args, says := range map[string]string{
+		"clock start --length never": "write a time such as 2h30m",
+		"clock start nowhere":        "there is no folder nowhere",
+		"clock strat":                `did you mean "clock start"`,
+	} {
+		got := s.run(t, strings.Fields(args)...)
+		assert.Equal(t, 64, got.status, args)
+		assert.Contains(t, got.errors, says)
+	}
+	assert.Equal(t, 0, s.run(t, "clock", "stop", "--all").status)
+	assert.Contains(t, s.run(t, "clock").errors, "no clock goes on")
+}

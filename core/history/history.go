@@ -191,6 +191,21 @@ var changes = []string{`
 		details      TEXT NOT NULL,        -- JSON: groups and answers
 		UNIQUE (problem, number)
 	);
+	CREATE TABLE clock (
+		id      INTEGER PRIMARY KEY,
+		began   INTEGER NOT NULL,
+		ended   INTEGER,
+		length  INTEGER NOT NULL,          -- milliseconds; 0: without an end
+		penalty INTEGER NOT NULL           -- milliseconds
+	);
+	CREATE TABLE clocked (                 -- a problem of a clock
+		clock   INTEGER NOT NULL REFERENCES clock ON DELETE CASCADE,
+		problem INTEGER NOT NULL REFERENCES problem ON DELETE CASCADE,
+		place   INTEGER NOT NULL,
+		ended   INTEGER,
+		wrong   INTEGER NOT NULL DEFAULT 0,
+		PRIMARY KEY (clock, problem)
+	) WITHOUT ROWID;
 	CREATE INDEX attempt_by_source ON attempt (source);
 	CREATE TABLE tally (                   -- sums of attempts, so that nobody has to read them all
 		problem  INTEGER NOT NULL REFERENCES problem ON DELETE CASCADE,

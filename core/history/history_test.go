@@ -51,7 +51,8 @@ func tried(minutes int, v verdict.Verdict, source string) Attempt {
 
 func TestAnAttemptComesBackAsItWasNoted(t *testing.T) {
 	h, ctx := opened(t), context.Background()
-	require.NoError(t, h.Opened(ctx, teams, monday))
+	_, err := h.Opened(ctx, teams, monday)
+	require.NoError(t, err)
 	half := 2.5
 	noted := tried(7, verdict.WrongAnswer, "int main() {}\n")
 	noted.Points, noted.Possible = &half, 10
@@ -75,7 +76,8 @@ func TestAProblemIsSolvedOnceAllCasesPass(t *testing.T) {
 	h, ctx := opened(t), context.Background()
 	some := tried(3, verdict.Accepted, "c")
 	some.Whole, some.Solves = false, false
-	require.NoError(t, h.Opened(ctx, teams, monday))
+	_, err := h.Opened(ctx, teams, monday)
+	require.NoError(t, err)
 	require.NoError(t, h.Record(ctx, teams, []Attempt{tried(1, verdict.WrongAnswer, "a"), tried(2, verdict.Unjudged, "b"), some}))
 	o, err := h.Overview(ctx, teams)
 	require.NoError(t, err)

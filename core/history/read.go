@@ -193,6 +193,9 @@ func (h *History) Forget(ctx context.Context, problems ...Problem) (tries int, e
 		if _, err := tx.Exec("DELETE FROM problem"+where, values...); err != nil {
 			return err
 		}
+		if _, err := tx.Exec("DELETE FROM clock WHERE id NOT IN (SELECT clock FROM clocked)"); err != nil {
+			return err
+		}
 		_, err := tx.Exec("DELETE FROM source WHERE id NOT IN (SELECT source FROM attempt WHERE source IS NOT NULL)")
 		return err
 	})

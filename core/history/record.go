@@ -30,12 +30,17 @@ func NewProblem(folder, name string) (Problem, error) {
 	return Problem{folder, name}, err
 }
 
-// Opened notes that a problem was opened. A problem that is known already keeps its time.
-func (h *History) Opened(ctx context.Context, p Problem, at time.Time) error {
-	return h.of(h.change(ctx, func(tx *sql.Tx) error {
+// Opened notes that a problem was opened, and reports whether that is new. A problem that is known already keeps
+// its time.
+func (h *History) Opened(ctx context.Context, p Problem, at time.Time) (isNew bool, err error) {
+	err = h.change(ctx, func(tx *sql.Tx) error {
+		if err := tx.QueryRow("SELECT NOT EXISTS (SELECT 1 FROM problem WHERE folder = ?)", p.Folder).Scan(&isNew); err != nil {
+			return err
+		}
 		_, err := problemID(tx, p, at)
 		return err
-	}))
+	})
+	return isNew, h.of(err)
 }
 
 // Record notes attempts at a problem, and numbers them.
