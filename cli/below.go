@@ -19,6 +19,7 @@ import (
 	"coldverdict/core/ready"
 	"coldverdict/core/verdict"
 	"coldverdict/report"
+	"coldverdict/report/page"
 	"coldverdict/term"
 )
 
@@ -132,6 +133,9 @@ func (a *app) tryBelow(ctx context.Context, c *cli.Command, f tryFlags, options 
 			return err
 		}
 	}
+	if err := a.writeReport(f.report, func() *page.Page { return all.Page(maker()) }); err != nil {
+		return err
+	}
 	return manyExit(view.All)
 }
 
@@ -236,8 +240,8 @@ func manyExit(all []term.OfMany) error {
 
 // readyBelow takes a last look at the candidate of every problem in folders.
 func (a *app) readyBelow(ctx context.Context, c *cli.Command, f readyFlags) error {
-	if f.opponent != (opponent{}) || f.json {
-		return usageError("-r looks at the candidates of many problems; leave out --against, --group and --json")
+	if f.opponent != (opponent{}) || f.json || f.report != "" {
+		return usageError("-r looks at the candidates of many problems; leave out --against, --group, --json and --report")
 	}
 	found, err := a.problemsBelow(foldersOf(c))
 	if err != nil {

@@ -28,10 +28,11 @@ func (s *Screen) Log(o history.Overview, list []history.Attempt, now time.Time) 
 	if first := list[0].Number; first > 1 && len(list) < o.Tries {
 		s.Print("  %s", dim.Render("--last 0 lists all "+thousands(int64(o.Tries))))
 	}
-	head := padLeft("no.", 5) + "  " + pad("when", whenWide) + padLeft("after", 11) + "  " + pad("solution", wide) + "  " + pad("", 4) + padLeft("cases", 12) + padLeft("time", 9) + padLeft("memory", 10)
+	numbers := max(5, width(thousands(int64(list[len(list)-1].Number))))
+	head := padLeft("no.", numbers) + "  " + pad("when", whenWide) + padLeft("after", 11) + "  " + pad("solution", wide) + "  " + pad("", 4) + padLeft("cases", 12) + padLeft("time", 9) + padLeft("memory", 10)
 	s.Print("%s", strings.TrimRight(dim.Render(head), " "))
 	for _, a := range list {
-		line := padLeft(thousands(int64(a.Number)), 5) + "  " + pad(When(a.At, now), whenWide) + padLeft(Span(a.SinceOpened), 11) + "  " + pad(fitMiddle(attemptName(a), wide), wide) + "  "
+		line := padLeft(thousands(int64(a.Number)), numbers) + "  " + pad(When(a.At, now), whenWide) + padLeft(Span(a.SinceOpened), 11) + "  " + pad(fitMiddle(attemptName(a), wide), wide) + "  "
 		if a.Command == history.Kept {
 			s.Print("%s", strings.TrimRight(line+dim.Render(Visible(a.Message)), " "))
 			continue

@@ -41,6 +41,12 @@ func TestManyProblemsAreALineEach(t *testing.T) {
 	got = s.run(t, "try", "-r", "a", "b")
 	assert.NotContains(t, got.out, "cases/more", "what fails as before is a line")
 
+	got = s.run(t, "try", "-r", "--report", "all.tap", "a", "c")
+	assert.Equal(t, 64, got.status)
+	text, err := os.ReadFile(filepath.Join(s.dir, "all.tap"))
+	require.NoError(t, err)
+	assert.Contains(t, string(text), "TAP version 14\n1..3\nok 1 - a: add.py samples/one\nnot ok 2 - a: add.py cases/more\n")
+	assert.Contains(t, string(text), "not ok 3 - c: problem\n")
 	got = s.run(t, "try", "-r", "--json", "-", "a", "c")
 	compiler := jsonschema.NewCompiler()
 	schema, err := compiler.Compile("../../docs/many.schema.json")

@@ -136,13 +136,13 @@ func (f *fitting) inGo() (found Found, err error) {
 // A scriptedForm says how a language without braces declares functions and classes.
 type scriptedForm struct {
 	function string // of which NAMES are the names; group 1: the indentation, 2: "self." or nothing, 3: the name
-	class    *regexp.Regexp
+	class    lazy.Regexp
 	object   string
 }
 
 var (
-	scriptedPython = scriptedForm{`(?m)^([ \t]*)(?:async[ \t]+)?def[ \t]+()(NAMES)[ \t]*\(`, regexp.MustCompile(`(?m)^class[ \t]+(\w+)`), "()"}
-	scriptedRuby   = scriptedForm{`(?m)^([ \t]*)def[ \t]+(self\.)?(NAMES)\b`, regexp.MustCompile(`(?m)^(?:class|module)[ \t]+(\w+)`), ".new"}
+	scriptedPython = scriptedForm{`(?m)^([ \t]*)(?:async[ \t]+)?def[ \t]+()(NAMES)[ \t]*\(`, lazy.New(`(?m)^class[ \t]+(\w+)`), "()"}
+	scriptedRuby   = scriptedForm{`(?m)^([ \t]*)def[ \t]+(self\.)?(NAMES)\b`, lazy.New(`(?m)^(?:class|module)[ \t]+(\w+)`), ".new"}
 )
 
 // scripted finds a function by where its line is indented.
@@ -153,7 +153,7 @@ func (f *fitting) scripted(form scriptedForm) (found Found, err error) {
 		one := Found{Name: text[m[6]:m[7]]}
 		one.Callee = one.Name
 		if m[2] < m[3] { // it is indented
-			classes := form.class.FindAllStringSubmatch(text[:m[0]], -1)
+			classes := form.class().FindAllStringSubmatch(text[:m[0]], -1)
 			if len(classes) == 0 || found.Name != "" && classes[len(classes)-1][1] != "Solution" {
 				continue
 			}

@@ -137,16 +137,16 @@ func packagePrefix(source []byte) string {
 // moduleWords are the words of a module, and what takes their place in a script. What is kept
 // for the compiler of TypeScript, which makes a script by itself, says so.
 var moduleWords = []struct {
-	word      *regexp.Regexp
+	word      lazy.Regexp
 	becomes   string
 	forScript bool // not in TypeScript
 }{
-	{regexp.MustCompile(`(?m)^export\s+(?:default\s+)?((?:async\s+)?function\s*\*?\s*\w|class\s+\w|const\b|let\b|var\b)`), "$1", false},
-	{regexp.MustCompile(`(?m)^export\s+default\s+`), "exports.default = ", true},
-	{regexp.MustCompile(`(?m)^import\s+(\w+)\s*,\s*(\{[^}]+\})\s*from\s+(['"][^'"\n]+['"])`), "const $1 = require($3), $2 = $1", false},
-	{regexp.MustCompile(`(?m)^import\s+(?:\*\s+as\s+)?(\w+)\s+from\s+(['"][^'"\n]+['"])`), "const $1 = require($2)", false},
-	{regexp.MustCompile(`(?m)^import\s+(\{[^}]+\})\s*from\s+(['"][^'"\n]+['"])`), "const $1 = require($2)", false},
-	{regexp.MustCompile(`(?m)^import\s+(['"][^'"\n]+['"])`), "require($1)", true},
+	{lazy.New(`(?m)^export\s+(?:default\s+)?((?:async\s+)?function\s*\*?\s*\w|class\s+\w|const\b|let\b|var\b)`), "$1", false},
+	{lazy.New(`(?m)^export\s+default\s+`), "exports.default = ", true},
+	{lazy.New(`(?m)^import\s+(\w+)\s*,\s*(\{[^}]+\})\s*from\s+(['"][^'"\n]+['"])`), "const $1 = require($3), $2 = $1", false},
+	{lazy.New(`(?m)^import\s+(?:\*\s+as\s+)?(\w+)\s+from\s+(['"][^'"\n]+['"])`), "const $1 = require($2)", false},
+	{lazy.New(`(?m)^import\s+(\{[^}]+\})\s*from\s+(['"][^'"\n]+['"])`), "const $1 = require($2)", false},
+	{lazy.New(`(?m)^import\s+(['"][^'"\n]+['"])`), "require($1)", true},
 }
 
 // constructor is a function whose name begins as a class's does.
@@ -211,8 +211,8 @@ func fitJavaScript(f *fitting) error {
 		if w.forScript && typed {
 			continue
 		}
-		source = w.word.ReplaceAllStringFunc(source, func(text string) string {
-			return strings.ReplaceAll(w.word.ReplaceAllString(text, w.becomes), " as ", ": ")
+		source = w.word().ReplaceAllStringFunc(source, func(text string) string {
+			return strings.ReplaceAll(w.word().ReplaceAllString(text, w.becomes), " as ", ": ")
 		})
 	}
 	if !typed {

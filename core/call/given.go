@@ -9,6 +9,7 @@ import (
 
 	"coldverdict/core/problem"
 	"coldverdict/core/value"
+	"coldverdict/internal/lazy"
 )
 
 // Functions that a site provides are there for the source in every form in which sites provide them: as a free
@@ -65,15 +66,15 @@ func (f *fitting) provide(language string) (functions, methods string) {
 }
 
 // baseOf finds what a class of the source is made from, by language.
-var baseOf = map[string]*regexp.Regexp{
-	"cpp": regexp.MustCompile(`\b(?:class|struct)\s+\w+\s*:\s*(?:public\s+)?(\w+)`), "java": regexp.MustCompile(`\bclass\s+\w+\s+extends\s+(\w+)`),
-	"csharp": regexp.MustCompile(`\bclass\s+\w+\s*:\s*(\w+)`), "kotlin": regexp.MustCompile(`\bclass\s+\w+\s*(?:\(\s*\))?\s*:\s*(\w+)\s*\(\s*\)`),
-	"typescript": regexp.MustCompile(`\bclass\s+\w+\s+extends\s+(\w+)`),
+var baseOf = map[string]lazy.Regexp{
+	"cpp": lazy.New(`\b(?:class|struct)\s+\w+\s*:\s*(?:public\s+)?(\w+)`), "java": lazy.New(`\bclass\s+\w+\s+extends\s+(\w+)`),
+	"csharp": lazy.New(`\bclass\s+\w+\s*:\s*(\w+)`), "kotlin": lazy.New(`\bclass\s+\w+\s*(?:\(\s*\))?\s*:\s*(\w+)\s*\(\s*\)`),
+	"typescript": lazy.New(`\bclass\s+\w+\s+extends\s+(\w+)`),
 }
 
 // undeclaredBases are the classes from which others are made and which the source does not declare.
 func (f *fitting) undeclaredBases(language string) (names []string) {
-	for _, m := range baseOf[language].FindAllStringSubmatch(mask(string(f.source)), -1) {
+	for _, m := range baseOf[language]().FindAllStringSubmatch(mask(string(f.source)), -1) {
 		if !classDeclared(f.source, m[1]) && !slices.Contains(names, m[1]) {
 			names = append(names, m[1])
 		}

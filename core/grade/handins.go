@@ -18,6 +18,8 @@ import (
 	"time"
 
 	"github.com/maruel/natural"
+
+	"coldverdict/internal/lazy"
 )
 
 // A Person is who handed something in, or should have.
@@ -88,7 +90,7 @@ func Read(folder string, isSource func(string) bool, roster []string) (people []
 	}
 	for _, name := range files {
 		who := stem(name)
-		if m := numbered.FindStringSubmatch(who); m != nil && (stems[m[1]] || found[m[1]] != nil) {
+		if m := numbered().FindStringSubmatch(who); m != nil && (stems[m[1]] || found[m[1]] != nil) {
 			who = m[1] // "anna (2).py" beside "anna.py"
 		}
 		person(who).add(Try{Path: filepath.Join(folder, name), Name: name})
@@ -115,7 +117,7 @@ func Read(folder string, isSource func(string) bool, roster []string) (people []
 func stem(name string) string { return strings.TrimSuffix(name, filepath.Ext(name)) }
 
 // numbered is a name with the number of a further try.
-var numbered = regexp.MustCompile(`^(.+?)(?:[-_. ]\d{1,2}| ?\(\d{1,2}\))$`)
+var numbered = lazy.New(`^(.+?)(?:[-_. ]\d{1,2}| ?\(\d{1,2}\))$`)
 
 func plainError(err error) error {
 	if path, ok := err.(*fs.PathError); ok {

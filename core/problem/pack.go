@@ -8,9 +8,10 @@ import (
 	"os"
 	"path"
 	"path/filepath"
-	"regexp"
 	"slices"
 	"strings"
+
+	"coldverdict/internal/lazy"
 )
 
 // A Packed is a problem as it is given to others: without what is sealed, and without solutions.
@@ -27,7 +28,7 @@ type Packed struct {
 func (k *Packed) Names() []string { return slices.Sorted(maps.Keys(k.Files)) }
 
 // given are the names of files that are told to whoever solves a problem.
-var given = regexp.MustCompile(`(?i)^(?:statement|readme|licen[cs]e)(?:\..*)?$`)
+var given = lazy.New(`(?i)^(?:statement|readme|licen[cs]e)(?:\..*)?$`)
 
 // Pack returns the problem as it is given to others, with more files of its folder. The error is a RequestError
 // where one of them cannot be read, or where what stays needs what is sealed.
@@ -113,14 +114,14 @@ type tomlTable struct {
 	text []byte
 }
 
-var tableHeading = regexp.MustCompile(`^[ \t]*\[\[?[ \t]*([^\[\]"']+?)[ \t]*\]\]?[ \t]*(?:#.*)?\r?\n?$`)
+var tableHeading = lazy.New(`^[ \t]*\[\[?[ \t]*([^\[\]"']+?)[ \t]*\]\]?[ \t]*(?:#.*)?\r?\n?$`)
 
 // tomlTables cuts a TOML text at the headings of its tables. What stands in strings of several lines is no heading.
 func tomlTables(text []byte) (all []tomlTable) {
 	all = []tomlTable{{}}
 	quoted := ""
 	for line := range bytes.Lines(text) {
-		if m := tableHeading.FindSubmatch(line); m != nil && quoted == "" {
+		if m := tableHeading().FindSubmatch(line); m != nil && quoted == "" {
 			all = append(all, tomlTable{name: string(m[1])})
 		}
 		for _, quotes := range []string{`"""`, `'''`} {
@@ -134,11 +135,11 @@ func tomlTables(text []byte) (all []tomlTable) {
 	return all
 }
 
-var nameLine = regexp.MustCompile(`(?m)^[ \t]*name[ \t]*=[ \t]*["']([^"']*)["']`)
+var nameLine = lazy.New(`(?m)^[ \t]*name[ \t]*=[ \t]*["']([^"']*)["']`)
 
 // nameIn is what a table has for its name.
 func nameIn(table []byte) string {
-	if m := nameLine.FindSubmatch(table); m != nil {
+	if m := nameLine().FindSubmatch(table); m != nil {
 		return string(m[1])
 	}
 	return ""
@@ -216,7 +217,7 @@ func (p *Problem) packOthers(k *Packed) error {
 		return err
 	}
 	for _, e := range entries {
-		if !e.IsDir() && given.MatchString(e.Name()) {
+		if !e.IsDir() && given().MatchString(e.Name()) {
 			names = append(names, e.Name())
 		}
 	}
@@ -238,13 +239,13 @@ func scriptsOf(p *Problem) []string {
 	if err != nil {
 		return list
 	}
-	for _, m := range holdsScript.FindAllSubmatch(text, -1) {
+	for _, m := range holdsScript().FindAllSubmatch(text, -1) {
 		list = append(list, string(m[1]))
 	}
 	return list
 }
 
-var holdsScript = regexp.MustCompile(`(?m)^\s*holds\s+"([^"]+)"`)
+var holdsScript = lazy.New(`(?m)^\s*holds\s+"([^"]+)"`)
 
 // Write writes a packed problem into a new folder, whole or not at all, after it was read as a problem.
 func (k *Packed) Write(dir string) (err error) {

@@ -5,12 +5,12 @@ import (
 	"fmt"
 	"os"
 	"path"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
 
 	"coldverdict/core/settings"
+	"coldverdict/internal/lazy"
 )
 
 // A problem in parts asks several questions about one input. Each part is a group of cases. A source answers
@@ -60,7 +60,7 @@ func (c *configReader) parts(at string, value any) {
 func (p *Problem) partOf(file string) string {
 	stem := stemOf(file)
 	for i, name := range p.Parts {
-		if wordIn(stem, name) || strings.HasSuffix(stem, strconv.Itoa(i+1)) && partNumber.MatchString(stem) {
+		if wordIn(stem, name) || strings.HasSuffix(stem, strconv.Itoa(i+1)) && partNumber().MatchString(stem) {
 			return name
 		}
 	}
@@ -68,7 +68,7 @@ func (p *Problem) partOf(file string) string {
 }
 
 // partNumber is a name that ends in the number of a part: "2", "part2", "bags-2".
-var partNumber = regexp.MustCompile(`^(?:|part|.*[-_.]part|.*[-_.])\d$`)
+var partNumber = lazy.New(`^(?:|part|.*[-_.]part|.*[-_.])\d$`)
 
 // wordIn reports that a word stands in a name, between other characters than letters and digits.
 func wordIn(name, word string) bool {
@@ -188,7 +188,7 @@ func (p *Problem) AnswerOfPart(part string, output []byte) (answer []byte, why s
 
 // labelled takes the name of a part off a line.
 func (p *Problem) labelled(line string) (part, rest string, ok bool) {
-	m := label.FindStringSubmatch(line)
+	m := label().FindStringSubmatch(line)
 	if m == nil {
 		return "", "", false
 	}
@@ -201,7 +201,7 @@ func (p *Problem) labelled(line string) (part, rest string, ok bool) {
 	return "", "", false
 }
 
-var label = regexp.MustCompile(`^\s*([\pL\pN][\pL\pN _-]{0,60}?)\s*[:=]\s*(.*)$`)
+var label = lazy.New(`^\s*([\pL\pN][\pL\pN _-]{0,60}?)\s*[:=]\s*(.*)$`)
 
 // blocks are the texts between empty lines.
 func blocks(lines []string) (list []string) {
@@ -267,17 +267,17 @@ func (p *Problem) confirmKept(c Case, on string) (where string, err error) {
 		from, to = s.body, s.data
 	}
 	part := old[from:to]
-	at := keptBlock.FindIndex(part)
+	at := keptBlock().FindIndex(part)
 	if at == nil {
 		return "", &RequestError{fmt.Sprintf("the word \"kept\" of %s was not found in %s; take it out there", c.Name, path.Base(where))}
 	}
-	changed := append(bytes.Clone(part[:at[0]]), keptBlock.ReplaceAll(part[at[0]:at[1]], []byte("$1$2"))...)
+	changed := append(bytes.Clone(part[:at[0]]), keptBlock().ReplaceAll(part[at[0]:at[1]], []byte("$1$2"))...)
 	changed = append(changed, part[at[1]:]...)
-	changed = keptSentence.ReplaceAll(changed, []byte(confirmedLine+on+"."))
+	changed = keptSentence().ReplaceAll(changed, []byte(confirmedLine+on+"."))
 	return where, p.rewrite(where, old, slices.Concat(old[:from], changed, old[to:]))
 }
 
 var (
-	keptBlock    = regexp.MustCompile("(?m)^(`{3,}\\S+)[ \\t]+kept\\b(.*)$")
-	keptSentence = regexp.MustCompile(`(?m)^` + keptWord + `on \d{4}-\d\d-\d\d: .* printed it\.`)
+	keptBlock    = lazy.New("(?m)^(`{3,}\\S+)[ \\t]+kept\\b(.*)$")
+	keptSentence = lazy.New(`(?m)^` + keptWord + `on \d{4}-\d\d-\d\d: .* printed it\.`)
 )

@@ -1,7 +1,6 @@
 package statement
 
 import (
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -98,7 +97,7 @@ var compounds = map[string][]meaning{
 const longestLabel = 80
 
 var (
-	colon       = regexp.MustCompile(`[:：]`)
+	colon       = lazy.New(`[:：]`)
 	copiedGlued = lazy.New(`(?i)(?:\s*(?:copy to clipboard|copied|copy|kopieren|copiar|copier|kopiuj|копировать|скопировать|复制代码|复制|コピー|복사))+$`)
 )
 
@@ -116,7 +115,7 @@ func columnLabel(head string) label {
 func labelOf(text string) (l label) {
 	text = strings.TrimSpace(strings.ReplaceAll(text, "\u00a0", " "))
 	head := text
-	if at := colon.FindStringIndex(text); at != nil && at[0] <= longestLabel {
+	if at := colon().FindStringIndex(text); at != nil && at[0] <= longestLabel {
 		head, l.rest, l.colon = text[:at[0]], strings.TrimSpace(text[at[1]:]), true
 	}
 	if len(head) > longestLabel || head == "" {

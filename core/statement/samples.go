@@ -3,7 +3,6 @@ package statement
 import (
 	"bytes"
 	"fmt"
-	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -547,7 +546,7 @@ var (
 	dotsAlone = lazy.New(`(?m:^[ \t]*\.\.\.[ \t]*\n)`)
 	argument  = lazy.New(`^[A-Za-z_]\w*\s*=[^=]`)
 	ordinals  = lazy.New(`(?i)\b(first|second|third|fourth)\b[^.]{0,30}\b(?:sample|example|test|case)|(?:перв|втор|треть)\pL+ (?:пример|тест)|第\s*([一二三四1-4])`)
-	ordinalOf = []*regexp.Regexp{regexp.MustCompile(`(?i)first|перв|第\s*[一1]`), regexp.MustCompile(`(?i)second|втор|第\s*[二2]`), regexp.MustCompile(`(?i)third|треть|第\s*[三3]`), regexp.MustCompile(`(?i)fourth|第\s*[四4]`)}
+	ordinalOf = []lazy.Regexp{lazy.New(`(?i)first|перв|第\s*[一1]`), lazy.New(`(?i)second|втор|第\s*[二2]`), lazy.New(`(?i)third|треть|第\s*[三3]`), lazy.New(`(?i)fourth|第\s*[四4]`)}
 )
 
 // hasEllipsis finds one that stands for more. A row of dots may be data, as where other rows have some, too.
@@ -570,7 +569,7 @@ func (r *reader) note(e *entry) {
 			at = e.number - 1
 		}
 		if m := ordinals().FindString(line); m != "" {
-			if k := slices.IndexFunc(ordinalOf, func(o *regexp.Regexp) bool { return o.MatchString(m) }); k >= 0 && k < len(samples) {
+			if k := slices.IndexFunc(ordinalOf, func(o lazy.Regexp) bool { return o().MatchString(m) }); k >= 0 && k < len(samples) {
 				at = k
 			}
 		}

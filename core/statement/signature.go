@@ -2,7 +2,6 @@ package statement
 
 import (
 	"fmt"
-	"regexp"
 	"strings"
 
 	"coldverdict/internal/lazy"
@@ -93,7 +92,7 @@ func TypeOf(text string) (is string, ok bool) {
 			return t, true
 		}
 	}
-	if ours.MatchString(t) {
+	if ours().MatchString(t) {
 		return t, true
 	}
 	if rest, found := strings.CutSuffix(t, "*"); found && rest != "" {
@@ -111,7 +110,7 @@ func TypeOf(text string) (is string, ok bool) {
 }
 
 // ours finds a type of this program's own that others have not.
-var ours = regexp.MustCompile(`^(?:(?:list2?|tree|nary|graph)\(\w+\)|map\(\w+, *[\w\[\]?]+\)|function)\??(?:\[\]\??)*$`)
+var ours = lazy.New(`^(?:(?:list2?|tree|nary|graph)\(\w+\)|map\(\w+, *[\w\[\]?]+\)|function)\??(?:\[\]\??)*$`)
 
 func optional(is string) string {
 	if is == "" || strings.Contains(is, "(") || strings.HasSuffix(is, "?") {
@@ -202,7 +201,7 @@ func Signature(text string) (is string, err error) {
 		} else if words := strings.Fields(one); len(words) > 1 {
 			first, last := words[0], words[len(words)-1]
 			_, isType := TypeOf(strings.Join(words[1:], " "))
-			if _, firstIs := TypeOf(first); isType && !firstIs && identifier.MatchString(first) {
+			if _, firstIs := TypeOf(first); isType && !firstIs && identifier().MatchString(first) {
 				param, kind = first, strings.Join(words[1:], " ")
 			} else {
 				kind = strings.TrimSpace(strings.TrimSuffix(one, last))
@@ -214,7 +213,7 @@ func Signature(text string) (is string, err error) {
 				}
 				param = last
 			}
-		} else if identifier.MatchString(one) {
+		} else if identifier().MatchString(one) {
 			params, kinds = append(params, one), append(kinds, "")
 			pending++
 			continue
@@ -262,7 +261,7 @@ func Signature(text string) (is string, err error) {
 	return fmt.Sprintf("%s(%s) -> %s", name, strings.Join(list, ", "), result), nil
 }
 
-var identifier = regexp.MustCompile(`^[A-Za-z_]\w*$`)
+var identifier = lazy.New(`^[A-Za-z_]\w*$`)
 
 // defaultOf is where the default of a parameter begins; -1: it has none.
 func defaultOf(param string) int {

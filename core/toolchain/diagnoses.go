@@ -4,9 +4,10 @@ import (
 	"fmt"
 	"os"
 	"path"
-	"regexp"
 	"strconv"
 	"strings"
+
+	"coldverdict/internal/lazy"
 )
 
 // A compiler of C++ reports what a template cannot do where the library does it, with a line of the
@@ -28,10 +29,10 @@ type diagnosis struct {
 }
 
 var (
-	placeLine   = regexp.MustCompile(`^([^\s:][^:]*):(\d+)(?::(\d+))?:\s+(.+)$`)
-	contextLine = regexp.MustCompile(`^\s*\d*\s*\|`)
-	ledHere     = regexp.MustCompile(`required (?:from|by)|requested here|in instantiation of`)
-	errorWord   = regexp.MustCompile(`^(?:fatal )?error:\s+`)
+	placeLine   = lazy.New(`^([^\s:][^:]*):(\d+)(?::(\d+))?:\s+(.+)$`)
+	contextLine = lazy.New(`^\s*\d*\s*\|`)
+	ledHere     = lazy.New(`required (?:from|by)|requested here|in instantiation of`)
+	errorWord   = lazy.New(`^(?:fatal )?error:\s+`)
 )
 
 // diagnoses reads the errors in what a compiler like GCC or Clang said.
@@ -40,9 +41,9 @@ func (b Build) diagnoses() (all []diagnosis) {
 	var last *place
 	for line := range strings.Lines(b.Log) {
 		line = strings.TrimRight(line, "\r\n")
-		m := placeLine.FindStringSubmatch(line)
+		m := placeLine().FindStringSubmatch(line)
 		if m == nil {
-			if last != nil && contextLine.MatchString(line) {
+			if last != nil && contextLine().MatchString(line) {
 				last.context = append(last.context, line)
 			}
 			continue
@@ -52,16 +53,16 @@ func (b Build) diagnoses() (all []diagnosis) {
 		p.column, _ = strconv.Atoi(m[3])
 		own := b.own(p.file)
 		switch {
-		case errorWord.MatchString(p.text):
+		case errorWord().MatchString(p.text):
 			all = append(all, diagnosis{at: p, own: led})
 			led, last = nil, &all[len(all)-1].at
 		case strings.HasPrefix(p.text, "warning:"):
 			led, last = nil, nil
-		case own && ledHere.MatchString(p.text) && strings.HasPrefix(p.text, "note:") && len(all) > 0: // Clang says it behind
+		case own && ledHere().MatchString(p.text) && strings.HasPrefix(p.text, "note:") && len(all) > 0: // Clang says it behind
 			d := &all[len(all)-1]
 			d.own = append(d.own, p)
 			last = &d.own[len(d.own)-1]
-		case ledHere.MatchString(p.text) && !strings.HasPrefix(p.text, "note:"):
+		case ledHere().MatchString(p.text) && !strings.HasPrefix(p.text, "note:"):
 			if last = nil; own {
 				led = append([]place{p}, led...)
 			}
@@ -104,7 +105,7 @@ func (b Build) firstOwn() (line int, message string) {
 	if len(all) == 0 || !b.inLibrary(all[:1]) {
 		return 0, ""
 	}
-	return all[0].own[0].line, errorWord.ReplaceAllString(all[0].at.text, "")
+	return all[0].own[0].line, errorWord().ReplaceAllString(all[0].at.text, "")
 }
 
 // ownFirst writes errors with the person's own lines first, and the library's words in one line each.

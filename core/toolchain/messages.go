@@ -7,6 +7,8 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+
+	"coldverdict/internal/lazy"
 )
 
 // A Reading is what the words of a compiler or a runtime say.
@@ -114,7 +116,7 @@ func (b Build) Read(text string, failed bool) (r Reading) {
 
 // uncaught is how the library of C++ says that an exception was. What it was comes first, since
 // a line has little room.
-var uncaught = regexp.MustCompile(`^terminate called after throwing an instance of '(.+?)'(?:\s+what\(\)(:\s+.*))?$`)
+var uncaught = lazy.New(`^terminate called after throwing an instance of '(.+?)'(?:\s+what\(\)(:\s+.*))?$`)
 
 // readOne fills in what one pattern finds and is not known yet.
 func (b Build) readOne(pattern *regexp.Regexp, text string, r *Reading) {
@@ -131,7 +133,7 @@ func (b Build) readOne(pattern *regexp.Regexp, text string, r *Reading) {
 	}
 	elsewhere := ""
 	for _, m := range all {
-		name, words := group(m, file), uncaught.ReplaceAllString(oneLine(group(m, message)), "uncaught $1$2")
+		name, words := group(m, file), uncaught().ReplaceAllString(oneLine(group(m, message)), "uncaught $1$2")
 		if name != "" && !b.own(name) {
 			_, around := b.wrapping.Files[path.Base(name)]
 			switch {
@@ -185,7 +187,7 @@ func (b Build) FirstError() string {
 		return slices.ContainsFunc(b.Language.Errors, func(p Pattern) bool { return p.matches(strings.TrimSuffix(line, "\n")) })
 	})
 	// The lines above that lead to it belong to it.
-	for first > 0 && lead.MatchString(lines[first-1]) {
+	for first > 0 && lead().MatchString(lines[first-1]) {
 		first--
 	}
 	if first <= 0 {
@@ -195,7 +197,7 @@ func (b Build) FirstError() string {
 	return strings.TrimSuffix(rest, "\n") + "\n\n" + strings.TrimSuffix(before, "\n")
 }
 
-var lead = regexp.MustCompile(`: (?:In |At )|^In file included|^\s+from |required from|^\s+File "`)
+var lead = lazy.New(`: (?:In |At )|^In file included|^\s+from |required from|^\s+File "`)
 
 // NotesOn returns what a judge may have against a source that runs here.
 func (l *Language) NotesOn(source []byte) (said []string) {

@@ -1,9 +1,10 @@
 package toolchain
 
 import (
-	"regexp"
 	"strconv"
 	"strings"
+
+	"coldverdict/internal/lazy"
 )
 
 // A Place is where a compiler or a runtime found something in the person's own source.
@@ -49,10 +50,10 @@ func (b Build) Places(text string) (places []Place) {
 }
 
 // column is how compilers write a column behind a line: "12:5", "(12,5)", "line 12, characters 5-9".
-var column = regexp.MustCompile(`^(?::|, ?|, characters? )(\d+)\b`)
+var column = lazy.New(`^(?::|, ?|, characters? )(\d+)\b`)
 
 func columnAfter(text string) int {
-	m := column.FindStringSubmatch(text)
+	m := column().FindStringSubmatch(text)
 	if m == nil {
 		return 0
 	}
