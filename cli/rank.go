@@ -2,10 +2,12 @@ package cli
 
 import (
 	"context"
+	"os"
 
 	"github.com/urfave/cli/v3"
 
 	"coldverdict/core/growth"
+	"coldverdict/core/history"
 	"coldverdict/core/problem"
 	"coldverdict/core/rank"
 	"coldverdict/core/verdict"
@@ -104,6 +106,9 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 		err = report.WriteRankingMarkdown(a.out, result)
 	default:
 		view.Close(result)
+		if len(f.which.patterns)+len(f.which.groups) == 0 {
+			a.besidePast(ctx, p, result)
+		}
 	}
 	if err == nil {
 		err = a.writeReport(f.report, func() *page.Page { return report.RankPage(maker(), p, result) })
@@ -112,6 +117,36 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 		return err
 	}
 	return rankExit(result)
+}
+
+// besidePast compares what is ranked with the person's own tries of the past, as far as something is known of them.
+func (a *app) besidePast(ctx context.Context, p *problem.Problem, r *rank.Result) {
+	path, err := history.DefaultPath()
+	if err != nil || a.own != nil && a.own.Forgets {
+		return
+	}
+	h, err := history.OpenExisting(path)
+	if err != nil {
+		return // there is none
+	}
+	defer h.Close()
+	of, err := historyOf(p)
+	if err != nil {
+		return
+	}
+	for _, one := range r.Places {
+		if one.Failed != nil {
+			continue
+		}
+		text, err := os.ReadFile(p.Path(one.Plan.Solution))
+		if err != nil {
+			continue
+		}
+		if s, err := h.Standing(ctx, of, one.Slowest, text); err == nil && s.Of > 0 {
+			a.screen.Standing(one, s)
+		}
+	}
+	a.screen.Flush()
 }
 
 // rankBySize compares solutions on inputs that grow.

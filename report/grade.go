@@ -189,16 +189,20 @@ func GradesPage(m Maker, p *problem.Problem, r *grade.Result) *page.Page {
 		made.Tables = append(made.Tables, t)
 	}
 	if len(r.Alike) > 0 {
-		t := page.Table{Title: "Alike", Columns: []page.Column{{Name: "one"}, {Name: "other"}, {Name: "share", Number: true}, {Name: "remark"}}}
-		for _, pair := range r.Alike {
-			remark := ""
-			if pair.Same {
-				remark = "the same but for names and spacing"
+		t := page.Table{Title: "Alike", Columns: []page.Column{{Name: "people"}, {Name: "share", Number: true}, {Name: "remark"}}}
+		same, others := grade.Groups(r.Alike)
+		for _, group := range same {
+			var names []string
+			for _, person := range group {
+				names = append(names, r.People[person].Name)
 			}
-			t.Rows = append(t.Rows, []page.Cell{{Text: r.People[pair.A].Name}, {Text: r.People[pair.B].Name}, {Text: fmt.Sprintf("%.0f %%", 100*pair.Share), Value: number(pair.Share)}, {Text: remark}})
+			t.Rows = append(t.Rows, []page.Cell{{Text: strings.Join(names, ", ")}, {Text: "100 %", Value: "1"}, {Text: "the same but for names and spacing"}})
+		}
+		for _, pair := range others {
+			t.Rows = append(t.Rows, []page.Cell{{Text: r.People[pair.A].Name + ", " + r.People[pair.B].Name}, {Text: fmt.Sprintf("%.0f %%", 100*pair.Share), Value: number(pair.Share)}, {}})
 		}
 		made.Tables = append(made.Tables, t)
-		made.Notes = append(made.Notes, "Short programs can be alike by chance; look at both.")
+		made.Notes = append(made.Notes, "Short programs can be alike by chance; look at them.")
 	}
 	return made
 }

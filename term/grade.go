@@ -142,20 +142,38 @@ func (s *Screen) failedCases(p *problem.Problem, r *grade.Result) {
 
 // alike says which hand-ins are the same but for names and spacing, or nearly so.
 func (s *Screen) alike(r *grade.Result) {
-	for i, one := range r.Alike {
-		if i == 0 {
-			s.Print("\n%s", s.wrapped(normal, strong.Render("alike")+dim.Render(" (short programs can be so by chance; look at both)"), ""))
-		}
-		if i == mostListed {
-			s.Print("  %s", dim.Render("and "+Count(len(r.Alike)-i, "pair")+" more"))
-			return
-		}
-		words := fmt.Sprintf("%.0f %% the same", 100*one.Share)
-		if one.Same {
-			words = "the same but for names and spacing"
-		}
-		s.Print("  %s and %s: %s", Visible(r.People[one.A].Name), Visible(r.People[one.B].Name), words)
+	same, others := grade.Groups(r.Alike)
+	if len(same)+len(others) == 0 {
+		return
 	}
+	s.Print("\n%s", s.wrapped(normal, strong.Render("alike")+dim.Render(" (short programs can be so by chance; look at them)"), ""))
+	for i, group := range same {
+		if i == mostListed {
+			s.Print("  %s", dim.Render("and "+Count(len(same)-i, "group")+" more"))
+			break
+		}
+		var names []string
+		for _, person := range group {
+			names = append(names, Visible(r.People[person].Name))
+		}
+		s.Print("%s", s.wrapped(normal, listed(names)+": the same but for names and spacing", "  "))
+	}
+	for i, one := range others {
+		if i == mostListed {
+			s.Print("  %s", dim.Render("and "+Count(len(others)-i, "pair")+" more"))
+			break
+		}
+		s.Print("  %s and %s: %.0f %% the same", Visible(r.People[one.A].Name), Visible(r.People[one.B].Name), 100*one.Share)
+	}
+}
+
+// listed are words as a sentence has them: "a, b and c".
+func listed(words []string) string {
+	if len(words) < 2 {
+		return strings.Join(words, "")
+	}
+	last := len(words) - 1
+	return strings.Join(words[:last], ", ") + " and " + words[last]
 }
 
 // Packed says what was packed.

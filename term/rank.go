@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"coldverdict/core/growth"
+	"coldverdict/core/history"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/rank"
@@ -61,6 +62,12 @@ func (v *RankView) Close(r *rank.Result) {
 		}
 	}
 	s.Flush()
+}
+
+// Standing compares a place with the person's own tries of the past.
+func (s *Screen) Standing(p rank.Place, past history.Standing) {
+	s.Print("%s", s.wrapped(normal, fmt.Sprintf("%s: faster than %d of your %s of other sources (slowest case %s; theirs %s to %s, each measured when it was tried)",
+		strong.Render(solutionName(p.Plan.Solution)), past.Faster, Count(past.Of, "accepted try"), Duration(p.Slowest), Duration(past.Least), Duration(past.Most)), ""))
 }
 
 // ratioWords is a ratio with its interval.

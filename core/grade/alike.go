@@ -34,6 +34,30 @@ type Pair struct {
 	Share float64 // of the fingerprints of the smaller one that the other has
 }
 
+// Groups are the people whose hand-ins are the same but for names and spacing, a group each, and the pairs that are
+// merely alike.
+func Groups(pairs []Pair) (same [][]int, others []Pair) {
+	of := map[int]int{} // index of a person's group, plus 1
+	for _, p := range pairs {
+		switch {
+		case !p.Same:
+			if of[p.A] == 0 || of[p.A] != of[p.B] {
+				others = append(others, p)
+			}
+		case of[p.A] == 0 && of[p.B] == 0:
+			same = append(same, []int{p.A, p.B})
+			of[p.A], of[p.B] = len(same), len(same)
+		case of[p.A] == 0:
+			same[of[p.B]-1] = append(same[of[p.B]-1], p.A)
+			of[p.A] = of[p.B]
+		case of[p.B] == 0:
+			same[of[p.A]-1] = append(same[of[p.A]-1], p.B)
+			of[p.B] = of[p.A]
+		}
+	}
+	return same, others
+}
+
 // A handed is a source to be compared with others.
 type handed struct {
 	person int

@@ -17,7 +17,7 @@ import (
 	"path/filepath"
 	"time"
 
-	_ "modernc.org/sqlite" // the driver "sqlite"
+	"modernc.org/sqlite" // also the driver "sqlite"
 
 	"coldverdict/core/verdict"
 )
@@ -129,11 +129,25 @@ func open(path, mode string) (*History, error) {
 	}
 	db.SetMaxOpenConns(1)
 	h := &History{db: db, path: path}
-	if err := h.migrate(); err != nil {
-		db.Close()
-		return nil, h.of(err)
+	// A database that becomes one with a write-ahead log at this moment refuses whoever does the same, without
+	// waiting.
+	for began := time.Now(); ; time.Sleep(2 * time.Millisecond) {
+		err := h.migrate()
+		if err == nil {
+			return h, nil
+		}
+		if !isBusy(err) || time.Since(began) > busy {
+			db.Close()
+			return nil, h.of(err)
+		}
 	}
-	return h, nil
+}
+
+// isBusy reports that another process has the database.
+func isBusy(err error) bool {
+	const busyCode, primary = 5, 0xff // SQLITE_BUSY; extended codes stand above the primary ones
+	failed, ok := errors.AsType[*sqlite.Error](err)
+	return ok && failed.Code()&primary == busyCode
 }
 
 // Close closes the database.

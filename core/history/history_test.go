@@ -100,6 +100,28 @@ func TestAProblemIsSolvedOnceAllCasesPass(t *testing.T) {
 	assert.Empty(t, none)
 }
 
+func TestATimeIsComparedWithOnesOwnPast(t *testing.T) {
+	h, ctx := opened(t), context.Background()
+	var list []Attempt
+	for i, ms := range []int{10, 20, 20, 40} { // the two of 20 ms are one source
+		one := tried(i, verdict.Accepted, strconv.Itoa(ms))
+		one.CPU = time.Duration(ms) * time.Millisecond
+		list = append(list, one)
+	}
+	some := tried(9, verdict.Accepted, "part")
+	some.Whole, some.CPU = false, time.Millisecond
+	require.NoError(t, h.Record(ctx, teams, append(list, some, tried(10, verdict.WrongAnswer, "wrong"))))
+	s, err := h.Standing(ctx, teams, 15*time.Millisecond, []byte("new"))
+	require.NoError(t, err)
+	assert.Equal(t, Standing{Faster: 2, Of: 3, Least: 10 * time.Millisecond, Most: 40 * time.Millisecond}, s)
+	s, err = h.Standing(ctx, teams, 15*time.Millisecond, []byte("40"))
+	require.NoError(t, err)
+	assert.Equal(t, [2]int{1, 2}, [2]int{s.Faster, s.Of}, "no source is compared with itself")
+	s, err = h.Standing(ctx, depots, 1, nil)
+	require.NoError(t, err)
+	assert.Zero(t, s)
+}
+
 func TestCountsAreByLanguageAndByWeek(t *testing.T) {
 	h, ctx := opened(t), context.Background()
 	python := tried(60, verdict.Accepted, "p")

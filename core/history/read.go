@@ -3,6 +3,7 @@ package history
 import (
 	"cmp"
 	"context"
+	"crypto/sha256"
 	"database/sql"
 	"encoding/json"
 	"errors"
@@ -206,4 +207,23 @@ func (h *History) Forget(ctx context.Context, problems ...Problem) (tries int, e
 		_, err = h.db.ExecContext(ctx, "PRAGMA wal_checkpoint(TRUNCATE)")
 	}
 	return tries, h.of(err)
+}
+
+// A Standing is how a time compares with those of tries of one's own.
+type Standing struct {
+	Faster, Of  int           // it is less than in so many of all accepted tries of other sources
+	Least, Most time.Duration // of those tries
+}
+
+// Standing compares the time of the slowest case of a solution with those of accepted tries of all cases, but for
+// tries of the same text. Of is 0 where there is none.
+func (h *History) Standing(ctx context.Context, p Problem, slowest time.Duration, source []byte) (s Standing, err error) {
+	hash := sha256.Sum256(source)
+	var least, most sql.NullInt64
+	err = h.db.QueryRowContext(ctx, `SELECT count(*), coalesce(sum(cpu > ?), 0), min(cpu), max(cpu) FROM (
+		SELECT min(a.cpu) AS cpu FROM attempt a JOIN problem p ON p.id = a.problem LEFT JOIN source s ON s.id = a.source
+		WHERE p.folder = ? AND a.whole AND a.verdict = 'accepted' AND (s.hash IS NULL OR s.hash <> ?) GROUP BY coalesce(a.source, -a.id))`,
+		int64(slowest), p.Folder, hash[:]).Scan(&s.Of, &s.Faster, &least, &most)
+	s.Least, s.Most = time.Duration(least.Int64), time.Duration(most.Int64)
+	return s, h.of(err)
 }
