@@ -26,7 +26,7 @@ import (
 // Many problems at once: every folder below others that holds a problem is a line.
 
 func belowFlag(into *bool) cli.Flag {
-	return &cli.BoolFlag{Name: "recursive", Aliases: []string{"r"}, Usage: "take the arguments for folders, and every problem in them: a line a problem, and in full what changed", Destination: into}
+	return &cli.BoolFlag{Name: "recursive", Aliases: []string{"r"}, Usage: "try every problem in the folders that are named: a line each, and what changed in full", Destination: into}
 }
 
 // mostProblems bounds how many problems are looked for in folders.

@@ -73,7 +73,7 @@ func (a *app) tryCommand() *cli.Command {
 			&cli.StringFlag{Name: "json", Usage: "write the results as JSON to `FILE`, or to standard output (-)", Destination: &f.json, TakesFile: true},
 			&cli.BoolFlag{Name: "json-lines", Usage: "write each event as JSON to standard output, on a line, as it happens", Destination: &f.lines},
 			&cli.BoolFlag{Name: "plain", Usage: "show what failed as lines FILE:LINE:COLUMN: MESSAGE, at which editors jump", Destination: &f.plain},
-			&cli.StringFlag{Name: "share", Usage: "run share `K/N` of the cases, or of the solutions with --every-solution; 'cold merge' joins them", Destination: &f.share},
+			&cli.StringFlag{Name: "share", Usage: "run share `K/N` of the cases (or of the solutions); 'cold merge' joins them", Destination: &f.share},
 			reportFlag(&f.report),
 			f.run.langFlag("take the solutions for `NAME`, such as cpp17, whatever their extension"),
 			&cli.BoolFlag{Name: "every-solution", Usage: "run every [[solution]] of verdict.toml and compare it with its expect", Destination: &f.every},

@@ -18,10 +18,9 @@ func (s *Screen) Log(o history.Overview, list []history.Attempt, now time.Time) 
 	if len(list) == 0 {
 		return
 	}
-	wide, remarks := width("solution"), false
+	wide, whenWide := width("solution"), width("when")
 	for _, a := range list {
-		wide = max(wide, width(attemptName(a)))
-		remarks = remarks || a.Message != ""
+		wide, whenWide = max(wide, width(attemptName(a))), max(whenWide, width(When(a.At, now)))
 	}
 	wide = min(wide, s.Width/3)
 	s.Print("")
@@ -44,8 +43,6 @@ func (s *Screen) Log(o history.Overview, list []history.Attempt, now time.Time) 
 		s.Print("%s", strings.TrimRight(line, " "))
 	}
 }
-
-const whenWide = 12
 
 // overviewWords say how far a problem is.
 func overviewWords(o history.Overview, now time.Time) string {
@@ -164,9 +161,9 @@ func diffStyle(line string) lipgloss.Style {
 
 // Problems shows all problems, and tries by language and by week.
 func (s *Screen) Problems(all []history.Overview, languages, weeks []history.Count, now time.Time) {
-	solved, wide := 0, width("problem")
+	solved, wide, whenWide := 0, width("problem"), width("opened")
 	for _, o := range all {
-		wide = max(wide, width(Visible(o.Name)))
+		wide, whenWide = max(wide, width(Visible(o.Name))), max(whenWide, width(When(o.Opened, now)))
 		if o.Solved != nil {
 			solved++
 		}
@@ -174,7 +171,7 @@ func (s *Screen) Problems(all []history.Overview, languages, weeks []history.Cou
 	wide = min(wide, s.Width/3)
 	s.Print("%s, %s solved", Count(len(all), "problem"), thousands(int64(solved)))
 	s.Print("")
-	s.Print("%s", strings.TrimRight(dim.Render("  "+pad("problem", wide)+"  "+pad("opened", whenWide)+pad("", 8)+padLeft("after", 11)+padLeft("tries", 8)+padLeft("not accepted", 14)+"  solved in"), " "))
+	s.Print("%s", strings.TrimRight(dim.Render("  "+pad("problem", wide)+"  "+pad("opened", whenWide+2)+pad("", 8)+padLeft("after", 11)+padLeft("tries", 8)+padLeft("not accepted", 14)+"  solved in"), " "))
 	for _, o := range all {
 		state, after, in := dim.Render(pad("new", 8)), "", ""
 		switch {
@@ -183,7 +180,7 @@ func (s *Screen) Problems(all []history.Overview, languages, weeks []history.Cou
 		case o.Tries > 0:
 			state = marked.Render(pad("open", 8))
 		}
-		line := "  " + pad(fitMiddle(Visible(o.Name), wide), wide) + "  " + pad(When(o.Opened, now), whenWide) + state + padLeft(after, 11) + padLeft(thousands(int64(o.Tries)), 8) + padLeft(thousands(int64(o.Refused)), 14)
+		line := "  " + pad(fitMiddle(Visible(o.Name), wide), wide) + "  " + pad(When(o.Opened, now), whenWide+2) + state + padLeft(after, 11) + padLeft(thousands(int64(o.Tries)), 8) + padLeft(thousands(int64(o.Refused)), 14)
 		s.Print("%s", strings.TrimRight(line+"  "+fit(in, s.Width-width(line)-2), " "))
 	}
 	s.counts("language", languages)
