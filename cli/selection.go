@@ -240,10 +240,22 @@ func withCases(p *problem.Problem, list []problem.Solution, cases []int) []probl
 	})
 }
 
-// sameCases reports that there are several solutions, and that they run the
-// same cases.
-func sameCases(list []problem.Solution) bool {
-	return len(list) > 1 && !slices.ContainsFunc(list, func(s problem.Solution) bool { return len(s.Groups) > 0 })
+// together reports that several solutions are shown in one table, since they run the same cases: all of them, or a
+// part of the problem.
+func together(p *problem.Problem, list []problem.Solution) bool {
+	by := map[string]int{}
+	for _, s := range list {
+		if len(s.Groups) > 0 && len(p.Parts) == 0 {
+			return false
+		}
+		by[strings.Join(s.Groups, " ")]++
+	}
+	for _, n := range by {
+		if n > 1 {
+			return true
+		}
+	}
+	return false
 }
 
 // checkLanguage reports a solution whose language is not known.

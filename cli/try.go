@@ -302,7 +302,7 @@ func (t *trial) view(s selection) *term.TryView {
 	f := t.flags
 	return &term.TryView{
 		Screen: t.app.screen, Problem: s.problem, Evidence: f.evidence, Chosen: s.chosen, Expectations: f.every,
-		Checked: f.checked, Warnings: f.warnings, Together: !f.every && sameCases(s.solutions), Names: term.SolutionNames(s.solutions),
+		Checked: f.checked, Warnings: f.warnings, Together: !f.every && together(s.problem, s.solutions), Names: term.SolutionNames(s.solutions),
 		Stderr: f.stderr && !f.show, Show: f.show, Brief: f.generatedGroup(s.problem),
 	}
 }

@@ -20,10 +20,25 @@ func (v *TryView) partsLine() {
 func (v *TryView) PartsWords() string {
 	var words []string
 	for _, part := range v.Problem.Parts {
+		var said []string // what is known, in the order in which it comes
+		by := map[string][]string{}
 		for _, t := range v.all {
-			if said := v.partWords(t, part); said != "" {
-				words = append(words, strong.Render(Visible(part)+":")+" "+said)
+			one := v.partWords(t, part)
+			if one == "" {
+				continue
 			}
+			if by[one] == nil {
+				said = append(said, one)
+			}
+			by[one] = append(by[one], v.fileName(t))
+		}
+		for i, one := range said {
+			if len(said) > 1 {
+				said[i] = strings.Join(by[one], ", ") + " " + one
+			}
+		}
+		if len(said) > 0 {
+			words = append(words, strong.Render(Visible(part)+":")+" "+strings.Join(said, " / "))
 		}
 	}
 	return strings.Join(words, "; ")
@@ -74,7 +89,7 @@ func answerState(c problem.Case, o verdict.Outcome) string {
 		return style.Render(known) + " kept"
 	case o.Verdict == verdict.Accepted:
 		return style.Render(known) + " confirmed"
-	case o.Verdict == verdict.Unjudged && answer == "":
+	case o.Verdict == verdict.Unjudged && (answer == "" || o.NoAnswer):
 		return "no answer yet"
 	case o.Verdict == verdict.Unjudged:
 		return strong.Render(answer) + ", new"

@@ -2,6 +2,7 @@ package term
 
 import (
 	"cmp"
+	"maps"
 	"strings"
 
 	"coldverdict/core/judge"
@@ -26,17 +27,22 @@ const usedWide = 8 + 10
 // sideBySide shows several solutions together: what each was built with, a table
 // of cases down and solutions across, then evidence and a summary for each.
 func (v *TryView) sideBySide() {
+	headed := map[string]bool{}
 	for _, t := range v.all {
-		v.heading(t)
+		if file := t.plan.Solution.File; !headed[file] || len(v.Problem.Parts) == 0 {
+			headed[file] = true
+			v.heading(t)
+		}
 	}
+	columns := v.columns()
 	rows := v.rows()
 	nameWide := width("  they differ")
 	for _, i := range rows {
 		nameWide = max(nameWide, width(shortName(v.Problem.Cases[i])))
 	}
 	nameWide = min(nameWide, v.Screen.Width/3)
-	for first := 0; first < len(v.all); {
-		first = v.columnsFrom(first, rows, nameWide)
+	for first := 0; first < len(columns); {
+		first = v.columnsFrom(columns, first, rows, nameWide)
 	}
 	for _, t := range v.all {
 		v.failures(t)
@@ -77,15 +83,41 @@ const (
 	columnGap   = 2
 )
 
+// columns are the solutions as the table has them: one that answers the parts of a problem one by one is one column.
+func (v *TryView) columns() (all []*tally) {
+	if len(v.Problem.Parts) == 0 {
+		return v.all
+	}
+	by := map[string]*tally{}
+	for _, t := range v.all {
+		file := t.plan.Solution.File
+		one := by[file]
+		if one == nil {
+			one = &tally{plan: t.plan, name: v.fileName(t), cells: map[int]cell{}, ended: t.ended}
+			by[file] = one
+			all = append(all, one)
+		} else {
+			one.ended.Verdict = verdict.OfSolution([]verdict.Verdict{one.ended.Verdict, t.ended.Verdict})
+		}
+		maps.Copy(one.cells, t.cells)
+	}
+	return all
+}
+
+// fileName is the name of a solution without its arguments, which may say a part.
+func (v *TryView) fileName(t *tally) string {
+	return strings.TrimSuffix(t.name, strings.TrimPrefix(solutionName(t.plan.Solution), Visible(t.plan.Solution.File)))
+}
+
 // columnsFrom prints the table of as many solutions as fit, and returns the
 // first that did not.
-func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
+func (v *TryView) columnsFrom(all []*tally, first int, rows []int, nameWide int) (next int) {
 	s := v.Screen
 	room := s.Width - 2 - nameWide
 	var columns []int
 	head := pad("", 2+nameWide)
-	for next = first; next < len(v.all); next++ {
-		name := v.all[next].name
+	for next = first; next < len(all); next++ {
+		name := all[next].name
 		wide := min(max(leastColumn, width(name)), 24)
 		if room < columnGap+wide && next > first {
 			break
@@ -104,7 +136,7 @@ func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
 		}
 		line := "  " + pad(fitMiddle(shortName(c), nameWide), nameWide)
 		for k, wide := range columns {
-			one, ok := v.all[first+k].cells[i]
+			one, ok := all[first+k].cells[i]
 			text := pad("", wide)
 			if ok {
 				text = badges[one.verdict] + pad(one.used, wide-4)
@@ -112,29 +144,29 @@ func (v *TryView) columnsFrom(first int, rows []int, nameWide int) (next int) {
 			line += pad("", columnGap) + text
 		}
 		s.Print("%s", strings.TrimRight(line, " "))
-		v.printedRow(i, first, columns, nameWide)
+		v.printedRow(all, i, first, columns, nameWide)
 	}
 	line := pad(strong.Render("verdict"), 2+nameWide)
 	for k, wide := range columns {
-		got := v.all[first+k].ended.Verdict
+		got := all[first+k].ended.Verdict
 		line += pad("", columnGap) + pad(verdictStyle(got).Render(got.Short()), wide)
 	}
 	s.Print("%s", strings.TrimRight(line, " "))
-	v.pointsRow(first, columns, nameWide)
+	v.pointsRow(all, first, columns, nameWide)
 	return next
 }
 
 // printedRow shows under a case what was printed, where nobody can judge that.
-func (v *TryView) printedRow(index, first int, columns []int, nameWide int) {
+func (v *TryView) printedRow(all []*tally, index, first int, columns []int, nameWide int) {
 	word, style, shown := v.Problem.Kind().Printed, dim, false
-	for _, t := range v.all {
+	for _, t := range all {
 		if t.cells[index].differs {
 			word, style = "they differ", marked
 		}
 	}
 	line := "  " + pad(style.Render(fit("  "+word, nameWide)), nameWide)
 	for k, wide := range columns {
-		text := v.all[first+k].cells[index].printed
+		text := all[first+k].cells[index].printed
 		shown = shown || text != ""
 		line += pad("", columnGap) + pad(style.Render(fit(text, wide)), wide)
 	}
@@ -144,11 +176,11 @@ func (v *TryView) printedRow(index, first int, columns []int, nameWide int) {
 }
 
 // pointsRow shows the points of each solution, where there are any.
-func (v *TryView) pointsRow(first int, columns []int, nameWide int) {
+func (v *TryView) pointsRow(all []*tally, first int, columns []int, nameWide int) {
 	line, shown := pad(strong.Render("points"), 2+nameWide), false
 	for k, wide := range columns {
 		text := ""
-		if score := v.all[first+k].ended.Score; score != nil && len(score.Groups) > 0 {
+		if score := all[first+k].ended.Score; score != nil && len(score.Groups) > 0 {
 			shown = true
 			if text = points(score.Points) + " of " + points(score.Possible); !score.Known {
 				text = "at least " + text
@@ -168,7 +200,7 @@ func (t *tally) keep(e judge.Case) {
 	if o.Ran {
 		one.used = padLeft(Duration(o.Usage.CPU), 8) + padLeft(Size(o.Usage.Memory), 10)
 	}
-	if o.Verdict == verdict.Unjudged {
+	if o.Verdict == verdict.Unjudged && !o.NoAnswer {
 		one.printed = cmp.Or(Visible(oneLine(o.Returned, string(o.Stdout.Bytes))), "nothing")
 	}
 	t.cells[e.Index] = one
@@ -210,9 +242,9 @@ const mostAnswer = 30
 func (v *TryView) answersWords(index int) string {
 	var answers []string
 	by := map[string][]string{}
-	for _, t := range v.all {
+	for _, t := range v.columns() {
 		one, ok := t.cells[index]
-		if !ok || one.verdict != verdict.Unjudged {
+		if !ok || one.verdict != verdict.Unjudged || one.printed == "" {
 			continue
 		}
 		if by[one.printed] == nil {
@@ -220,7 +252,7 @@ func (v *TryView) answersWords(index int) string {
 		}
 		by[one.printed] = append(by[one.printed], t.name)
 	}
-	if len(answers) < 2 || len(v.all) < 3 {
+	if len(answers) < 2 || len(v.columns()) < 3 {
 		return ""
 	}
 	for i, answer := range answers {

@@ -194,3 +194,19 @@ func TestTheClockOfAProblemStopsWhenItIsReady(t *testing.T) {
 	assert.Equal(t, 0, s.run(t, "clock", "stop", "--all").status)
 	assert.Contains(t, s.run(t, "clock").errors, "no clock goes on")
 }
+
+func TestAnswersToPartsStandSideBySide(t *testing.T) {
+	testenv.Need(t, "python3")
+	s := folder(t, map[string]string{
+		"verdict.toml": "parts = 2\n", "in.txt": "3 4\n",
+		"cases.md": "# Part 1\n## real\n```input file=in.txt\n```\n# Part 2\n## real\n```input file=in.txt\n```\n",
+		"a.py":     "print(7)\n", "b.py": "print(8)\nprint(12)\n", "c.py": "print('part 2:', 13)\nprint('part 1:', 7)\n",
+	})
+	got := s.run(t, "try", "a.py", "b.py", "c.py")
+	assert.Equal(t, 1, got.status, "they cannot all be right")
+	assert.Contains(t, got.out, "\n  a.py, c.py: 7; b.py: 8\n")
+	assert.Contains(t, strings.Join(strings.Fields(got.out), " "), "part-1: a.py, c.py 7, new / b.py 8, new; part-2: a.py no answer yet / b.py 12, new / c.py 13, new")
+	got = s.run(t, "try", "a.py", "c.py")
+	assert.Equal(t, 10, got.status, "who has not answered yet differs from nobody")
+	assert.NotContains(t, got.out, "differ")
+}

@@ -95,6 +95,8 @@ func (r *Recorder) note(a *attempt, e judge.Case) {
 // stateOf says what is known of an answer that nobody confirmed; "": it is compared with one that is known.
 func stateOf(c *problem.Case, o verdict.Outcome) string {
 	switch {
+	case o.NoAnswer:
+		return ""
 	case o.Verdict == verdict.Unjudged:
 		return "open"
 	case c.Kept != "" && o.Verdict == verdict.Accepted:

@@ -184,7 +184,7 @@ func (a *answers) withDifferences(r *solutionRun, plans []Plan, e Ended, results
 	plan := plans[e.Solution]
 	for i, one := range results {
 		index := plan.Cases[i]
-		if one.verdict != verdict.Unjudged || expectedToFail(plan.Solution) {
+		if one.verdict != verdict.Unjudged || one.noAnswer || expectedToFail(plan.Solution) {
 			continue
 		}
 		test := r.cases[index]

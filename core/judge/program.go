@@ -140,7 +140,7 @@ func (r *caseRun) partEnded(ctx context.Context, result box.Result, s *sinks, wh
 	}
 	o, m := r.outcomeOf(result, s.out, errs)
 	if o.Verdict == verdict.Accepted {
-		o.Verdict, o.Message = verdict.WrongAnswer, why
+		o.Verdict, o.Message, o.NoAnswer = verdict.WrongAnswer, why, true
 		if len(r.test.Accepted) == 0 && !r.test.Compare.Custom() {
 			o.Verdict = verdict.Unjudged
 		}

@@ -398,6 +398,8 @@ type caseResult struct {
 	verdict verdict.Verdict
 	share   float64
 	differs *verdict.Differs // from another solution
+	// noAnswer says that nothing was printed that answers the case.
+	noAnswer bool
 }
 
 // inCaseOrder brings the verdicts of cases that ran in another order into it.
@@ -449,7 +451,7 @@ func (q *inOrder) put(i int, o verdict.Outcome) (enough bool) {
 			break
 		}
 		delete(q.waiting, next)
-		q.results = append(q.results, caseResult{o.Verdict, o.Share, o.Differs})
+		q.results = append(q.results, caseResult{o.Verdict, o.Share, o.Differs, o.NoAnswer})
 		q.tell(next, o)
 		q.ended = q.enough != nil && q.enough(o.Verdict)
 	}

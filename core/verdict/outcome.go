@@ -50,6 +50,8 @@ type Outcome struct {
 	// Share is the part of the case's points that the candidate gets: 1 if it
 	// was accepted, what the checker gave if that is partial, and else 0.
 	Share float64
+	// NoAnswer says that what was printed for several parts of a problem has no answer to the one that is asked.
+	NoAnswer bool
 	// Waited says that the run was ended while the program waited for input
 	// that would not come.
 	Waited bool
