@@ -103,7 +103,7 @@ func (a *app) grade(ctx context.Context, c *cli.Command, f gradeFlags) error {
 	}
 	a.screen.Flush()
 	if len(left) > 0 {
-		a.screen.Remark("note: left out, since these are no source files: %s", term.Visible(strings.Join(left, ", ")))
+		a.screen.Remark("note: left out, since these are no source files, or links: %s", term.Visible(strings.Join(left, ", ")))
 	}
 	switch {
 	case f.json:

@@ -119,6 +119,8 @@ func (a *app) log(ctx context.Context, c *cli.Command, f logFlags) error {
 			return err
 		}
 		switch {
+		case file != "" && len(list) == 0:
+			return usageError("no try of %s is in the log of %s; 'cold log' lists those that are", file, p.Name)
 		case f.json:
 			return report.WriteLog(a.out, overview, list)
 		case f.csv:
@@ -182,6 +184,9 @@ func (a *app) logProblems(ctx context.Context, f logFlags) error {
 
 // numbered reads the number of a try.
 func numbered(c *cli.Command, at int) (int, error) {
+	if c.Args().Len() <= at {
+		return 0, usageError("name a try by its number: cold%s 3; 'cold log' lists them", commandPath(c))
+	}
 	n, err := strconv.Atoi(c.Args().Get(at))
 	if err != nil || n < 1 {
 		return 0, usageError("%q is no number of a try; 'cold log' lists them", c.Args().Get(at))

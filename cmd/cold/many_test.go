@@ -130,7 +130,7 @@ func TestAClassIsGraded(t *testing.T) {
 	assert.Regexp(t, `ben +4/4 +0/6 +4/10  WA  secret/trick: wrong answer`, got.out)
 	assert.Regexp(t, `cleo +nothing was handed in`, got.out)
 	assert.Contains(t, got.out, "1 of 2  secret/trick")
-	assert.Contains(t, got.errors, "these are no source files: cleo.txt")
+	assert.Contains(t, got.errors, "these are no source files, or links: cleo.txt")
 	page, err := os.ReadFile(filepath.Join(s.dir, "out", "ben.html"))
 	require.NoError(t, err)
 	assert.Contains(t, string(page), ": ben")

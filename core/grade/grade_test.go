@@ -51,9 +51,11 @@ func TestHandInsAreThoseOfWhomTheyAreCalledAfter(t *testing.T) {
 		[2]string{"README.md", "x"}, [2]string{".hidden.py", "x"}, [2]string{"__MACOSX/anna.py", "x"},
 	)
 	require.NoError(t, os.Mkdir(filepath.Join(dir, "hilde"), 0o755))
+	require.NoError(t, os.Symlink("/etc/passwd", filepath.Join(dir, "jon.py")))
+	require.NoError(t, os.Symlink("/etc/passwd", filepath.Join(dir, "cleo", "other.py")))
 	people, left, err := Read(dir, isSource, []string{"anna", "ivar"})
 	require.NoError(t, err)
-	assert.Equal(t, []string{"README.md"}, left)
+	assert.Equal(t, []string{"README.md", "jon.py"}, left, "what a link points to is not read")
 	got := map[string][]string{}
 	lacks := map[string]string{}
 	for _, p := range people {

@@ -72,7 +72,7 @@ func Read(folder string, isSource func(string) bool, roster []string) (people []
 		if strings.HasPrefix(name, ".") || name == "__MACOSX" {
 			continue
 		}
-		info, err := os.Stat(filepath.Join(folder, name))
+		info, err := os.Lstat(filepath.Join(folder, name)) // a link could point to what is none of the person's
 		switch {
 		case err != nil || !info.IsDir() && !info.Mode().IsRegular():
 			left = append(left, name)
