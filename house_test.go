@@ -21,7 +21,7 @@ var floors = [][]string{
 	{"report/page"},
 	{"core/ready"},
 	{"core/cross", "core/final", "core/grade", "core/growth", "core/history", "core/intake", "core/statement", "core/judge/solutions", "core/rank"},
-	{"core/coverage", "core/edges"},
+	{"core/coverage", "core/edges", "core/picture"},
 	{"core/judge"},
 	{"core/program"},
 	{"core/call"},

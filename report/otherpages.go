@@ -40,6 +40,7 @@ func CrossPage(m Maker, p *problem.Problem, o cross.Options, r *cross.Result) *p
 			d.Title += ": " + words
 			d.Kind = kindOf(f.Outcome.Verdict)
 		}
+		d.Figures = inputFigures(p, f.Cases[len(f.Cases)-1].Input)
 		for _, test := range f.Cases {
 			d.Blocks = append(d.Blocks, dataBlock(p.Kind().Input, test.Input))
 		}
@@ -114,6 +115,7 @@ func ReadyPage(m Maker, p *problem.Problem, solution string, r *ready.Result) *p
 			d.Title = r.Case + ": " + d.Title
 		}
 		d.Blocks = append(d.Blocks, dataBlock(p.Kind().Input, f.Cases[len(f.Cases)-1].Input))
+		d.Figures = inputFigures(p, f.Cases[len(f.Cases)-1].Input)
 		if diff := f.Outcome.Difference; diff != nil {
 			d.Blocks = append(d.Blocks, sideBlock("expected", diff.ExpectedSide), sideBlock("got", diff.GotSide))
 			d.Blocks[len(d.Blocks)-1].Beside = true

@@ -1,6 +1,7 @@
 package report
 
 import (
+	"bytes"
 	"cmp"
 	"fmt"
 	"path/filepath"
@@ -10,6 +11,7 @@ import (
 	"time"
 
 	"coldverdict/core/judge"
+	"coldverdict/core/picture"
 	"coldverdict/core/problem"
 	"coldverdict/core/verdict"
 	"coldverdict/report/page"
@@ -233,6 +235,7 @@ func (t *TryPage) evidence(r *pageRun, c *problem.Case, o verdict.Outcome) page.
 		d.Title = r.name() + ", " + d.Title
 	}
 	d.Blocks = append(d.Blocks, dataBlock(t.problem.Kind().Input, c.Input))
+	d.Figures = inputFigures(t.problem, c.Input)
 	switch {
 	case o.Difference != nil && len(o.Difference.ExpectedSide.Lines)+len(o.Difference.GotSide.Lines) > 0:
 		expected, got := sideBlock("expected", o.Difference.ExpectedSide), sideBlock("got", o.Difference.GotSide)
@@ -393,4 +396,22 @@ func MergedPage(m Maker, t *Try) *page.Page {
 	}
 	made.Tables = []page.Table{table}
 	return made
+}
+
+// inputFigures draw what an input holds, where a picture says more than its text and it is small.
+func inputFigures(p *problem.Problem, input problem.Data) (figures []page.Figure) {
+	if p.Shape == nil || p.Kind().Calls || input.Sealed || input.Size > picture.MostSmall {
+		return nil
+	}
+	text, err := input.Head(picture.MostSmall)
+	if err != nil {
+		return nil
+	}
+	for _, one := range picture.Small(p.Shape, text) {
+		var drawn bytes.Buffer
+		if DrawPictures(&drawn, "svg", [][]Panel{{{Picture: one}}}, false) == nil {
+			figures = append(figures, page.Figure{Title: one.Title, SVG: svgElement(drawn.String())})
+		}
+	}
+	return figures
 }

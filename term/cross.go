@@ -184,6 +184,7 @@ func (v *CrossView) found(f cross.Found) {
 	}
 	view := &TryView{Screen: s, Problem: v.Problem}
 	view.facts(solutionName(v.candidates[f.Candidate].Solution), &f.Cases[last], f.Outcome)
+	s.inputDrawn(v.Problem, f.Cases[last].Input)
 	if v.reference != nil && len(f.Cases[last].Accepted) > 0 && f.Outcome.Difference == nil && f.Outcome.Verdict != verdict.WrongAnswer {
 		s.printData(solutionName(v.reference.Solution)+" answers", f.Cases[last].Accepted[0], shownShort)
 	}

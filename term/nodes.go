@@ -89,8 +89,8 @@ func treeOf(kind value.Kind, list []any) *treeNode {
 	return nodes[0]
 }
 
-// A picture is what is drawn of a tree: lines of one width, and the column of its root.
-type picture struct {
+// A nodeSketch is what is drawn of a tree: lines of one width, and the column of its root.
+type nodeSketch struct {
 	lines []string
 	width int
 	root  int
@@ -101,8 +101,8 @@ const between = 2
 
 // drawn draws a tree from its leaves up: the pictures of the children beside each other, their parent above
 // the middle of their roots.
-func (n *treeNode) drawn() picture {
-	var below picture
+func (n *treeNode) drawn() nodeSketch {
+	var below nodeSketch
 	var roots []int // columns of the children's
 	var left, right bool
 	for i, child := range n.children {
@@ -119,7 +119,7 @@ func (n *treeNode) drawn() picture {
 	}
 	size := width(n.label)
 	if len(roots) == 0 {
-		return picture{[]string{n.label}, size, (size - 1) / 2}
+		return nodeSketch{[]string{n.label}, size, (size - 1) / 2}
 	}
 	first, last := roots[0], roots[len(roots)-1]
 	root := (first + last) / 2
@@ -139,7 +139,7 @@ func (n *treeNode) drawn() picture {
 	}
 	width := max(below.width, begin+size, root+1)
 	lines := []string{strings.Repeat(" ", begin) + n.label, branches(root, roots)}
-	return picture{padded(append(lines, below.lines...), width), width, root}
+	return nodeSketch{padded(append(lines, below.lines...), width), width, root}
 }
 
 // branches draws the line between a parent and its children, by their columns.
@@ -172,8 +172,8 @@ func branches(root int, roots []int) string {
 	return string(line)
 }
 
-// beside puts one picture to the right of another.
-func beside(a, b picture) picture {
+// beside puts one nodeSketch to the right of another.
+func beside(a, b nodeSketch) nodeSketch {
 	width := a.width + between + b.width
 	lines := make([]string, max(len(a.lines), len(b.lines)))
 	for i := range lines {
@@ -186,15 +186,15 @@ func beside(a, b picture) picture {
 			lines[i] += b.lines[i]
 		}
 	}
-	return picture{padded(lines, width), width, a.root}
+	return nodeSketch{padded(lines, width), width, a.root}
 }
 
-// shifted moves a picture to the right.
-func shifted(p picture, by int) picture {
+// shifted moves a nodeSketch to the right.
+func shifted(p nodeSketch, by int) nodeSketch {
 	for i, line := range p.lines {
 		p.lines[i] = strings.Repeat(" ", by) + line
 	}
-	return picture{p.lines, p.width + by, p.root + by}
+	return nodeSketch{p.lines, p.width + by, p.root + by}
 }
 
 // padded fills lines up to a width.

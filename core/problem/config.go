@@ -34,6 +34,7 @@ func (l *loader) config() {
 	c.Table("", tree, settings.Fields{
 		"title":       c.Text(&p.Title),
 		"parts":       c.parts,
+		"draw":        c.draw,
 		"limits":      c.limits,
 		"compare":     c.compare,
 		"solution":    c.solutions,
@@ -70,6 +71,18 @@ func (c *configReader) make(at string, value any) {
 	m := &c.problem.Make
 	c.scriptOrProgram(at, value, &m.Script, &m.Program, "script and program both make inputs",
 		"[make] names nothing that makes inputs; write script = \"make.star\" or program = \"gen.cpp\"")
+}
+
+// drawAnswers are the ways in which an answer can point at a picture.
+var drawAnswers = []string{"path", "vertices", "edges", "cells", "items"}
+
+// draw reads what an answer points at.
+func (c *configReader) draw(at string, value any) {
+	d := &c.problem.Draw
+	c.Table(at, value, settings.Fields{"answer": c.OneOf(&d.Answer, drawAnswers), "script": c.script(&d.Script)})
+	if d.Answer != "" && d.Script != "" {
+		c.WrongAt(at, "answer and script both say what an answer points at; take one of them out")
+	}
 }
 
 // scriptOrProgram reads a table that names one of the two. both and none say what is

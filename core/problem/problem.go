@@ -65,6 +65,7 @@ type Problem struct {
 	Rules   []GroupRule // the [[group]] tables of verdict.toml, in its order
 	Talk    Talk        // an interactive problem's interactor
 	Make    Make        // what makes inputs, beside the shape
+	Draw    Draw        // what an answer points at in a picture of the input
 	Parts   []string    // groups that are the questions asked about each input, in their order; empty: there is one
 	// PartArgument says that a source is told the part by an argument, its name.
 	PartArgument bool
@@ -179,6 +180,10 @@ type Talk struct{ Script, Program string }
 // Make is what makes inputs that no shape describes: a script or a program, at most
 // one of them.
 type Make struct{ Script, Program string }
+
+// Draw says what an answer points at in a picture of its input: in one of the ways of package picture, or as a script
+// says; empty: nothing.
+type Draw struct{ Answer, Script string }
 
 // Files name what a solution reads and writes in its working folder in place of
 // standard input and standard output. Empty: it uses those.

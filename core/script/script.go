@@ -43,6 +43,7 @@ const (
 	talks   = "talk"
 	makes   = "make"
 	holds   = "holds"
+	marks   = "mark"
 )
 
 // The names of the files that a checker finds in its folder.
@@ -117,6 +118,7 @@ const (
 	Talks   Role = talks
 	Makes   Role = makes
 	Holds   Role = holds
+	Marks   Role = marks
 )
 
 // Check reports what is wrong with a script before it is run: a mistake of
@@ -156,7 +158,7 @@ func parsed(path string, role Role) (*syntax.DefStmt, error) {
 	switch role {
 	case Talks:
 		known = forTalk(nil)
-	case Makes, Holds:
+	case Makes, Holds, Marks:
 		known = forMake
 	}
 	text, err := os.ReadFile(path)
@@ -184,6 +186,7 @@ var signatures = map[string]string{
 	talks:   "talk(case, say, hear):",
 	makes:   "make(rng, size):",
 	holds:   "holds(input):",
+	marks:   "mark(input, answer):",
 }
 
 var options = &syntax.FileOptions{Set: true, While: true, TopLevelControl: true, GlobalReassign: true, Recursion: true}

@@ -116,7 +116,9 @@ type Detail struct {
 	Kind   Kind
 	Reason string // may be empty
 	Blocks []Block
-	Hints  []string
+	// Figures are drawings of what the blocks hold.
+	Figures []Figure
+	Hints   []string
 }
 
 // A Block is a text with a heading. Those with Beside stand beside the one before.
