@@ -20,7 +20,7 @@ var floors = [][]string{
 	{"term", "report"},
 	{"report/page"},
 	{"core/ready"},
-	{"core/cross", "core/final", "core/grade", "core/growth", "core/history", "core/intake", "core/statement", "core/judge/solutions", "core/rank"},
+	{"core/cross", "core/final", "core/grade", "core/growth", "core/history", "core/intake", "core/statement", "core/judge/solutions", "core/rank", "core/steps"},
 	{"core/coverage", "core/edges", "core/picture"},
 	{"core/judge"},
 	{"core/program"},

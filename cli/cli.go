@@ -150,7 +150,7 @@ func (a *app) command() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "directory", Aliases: []string{"C"}, Usage: "work as if started in `DIR`", Value: ".", Destination: &a.dir, TakesFile: true},
 		},
-		Commands: []*cli.Command{a.openCommand(), a.tryCommand(), a.crossCommand(), a.growCommand(), a.rankCommand(), a.readyCommand(), a.finalCommand(), a.logCommand(), a.clockCommand(), a.gradeCommand(), a.packCommand(), a.mergeCommand(), a.caseCommand(), a.shapeCommand(), a.drawCommand(), a.talkCommand(), a.hostCommand(), a.demoCommand(), helpCommand()},
+		Commands: []*cli.Command{a.openCommand(), a.tryCommand(), a.crossCommand(), a.growCommand(), a.rankCommand(), a.readyCommand(), a.finalCommand(), a.logCommand(), a.clockCommand(), a.gradeCommand(), a.packCommand(), a.mergeCommand(), a.caseCommand(), a.shapeCommand(), a.drawCommand(), a.stepsCommand(), a.talkCommand(), a.hostCommand(), a.demoCommand(), helpCommand()},
 		Action: func(_ context.Context, c *cli.Command) error {
 			if c.Args().Present() {
 				return unknownCommand(c, c.Args().First())

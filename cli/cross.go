@@ -13,6 +13,7 @@ import (
 	"coldverdict/core/cross"
 	"coldverdict/core/problem"
 	"coldverdict/core/shape"
+	"coldverdict/core/steps"
 	"coldverdict/report"
 	"coldverdict/report/page"
 	view "coldverdict/term"
@@ -195,8 +196,9 @@ func (a *app) slow(ctx context.Context, p *problem.Problem, o cross.Options, f c
 // keepSlow writes the slowest input down.
 func (a *app) keepSlow(p *problem.Problem, o cross.Options, s cross.Slowness, f crossFlags) error {
 	worst := s.Worst[0]
-	return a.keepCase(problem.NewCase{Group: keptGroup, Input: s.Input, Reason: fmt.Sprintf("Of all inputs that were tried this one takes %s longest: %s. Found by cold cross --slow, %s.",
+	_, err := a.keepCase(problem.NewCase{Group: keptGroup, Input: s.Input, Reason: fmt.Sprintf("Of all inputs that were tried this one takes %s longest: %s. Found by cold cross --slow, %s.",
 		o.Candidates[s.Candidate].File, view.Duration(worst.Outcome.Usage.CPU), worst.Origin)}, f)
+	return err
 }
 
 // timeWords says how long a search goes on.
@@ -268,29 +270,33 @@ func (a *app) keepFound(ctx context.Context, p *problem.Problem, o cross.Options
 	}
 	for _, found := range r.Found {
 		for _, one := range newCases(p, o, found) {
-			if err := a.keepCase(one, f); err != nil {
+			name, err := a.keepCase(one, f)
+			if err != nil {
 				return err
+			}
+			if file := o.Candidates[found.Candidate].File; steps.IsRecorded(file) && p.Kind().Text {
+				a.say(f, "see it step by step: cold steps %s --case %s", view.Visible(file), view.Visible(name))
 			}
 		}
 	}
 	return nil
 }
 
-// keepCase writes a case down, unless there is one with its input.
-func (a *app) keepCase(one problem.NewCase, f crossFlags) error {
+// keepCase writes a case down, unless there is one with its input, and returns its name.
+func (a *app) keepCase(one problem.NewCase, f crossFlags) (name string, err error) {
 	p, err := problem.Load(a.dir, vocabulary(a.languages)) // as it is now
 	if err != nil {
-		return err
+		return "", err
 	}
 	if same := caseWith(p, one.Input); same != "" {
 		a.say(f, "%s has this input already", view.Visible(same))
-		return nil
+		return same, nil
 	}
 	name, where, err := p.Add(one)
 	if err == nil {
 		a.say(f, "wrote %s into %s", view.Visible(name), view.Visible(where))
 	}
-	return err
+	return name, err
 }
 
 // say tells what was done, where standard output has something else beside it, too.

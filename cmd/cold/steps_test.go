@@ -1,0 +1,46 @@
+package main
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"coldverdict/internal/testenv"
+)
+
+func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
+	testenv.Need(t, "python3")
+	const wrong = "n = int(input())\ns = 0\nfor i in range(1, n):\n    s += i\nprint(s)\nprint('more')\n"
+	s := folder(t, map[string]string{
+		"sum.py": wrong, "right.py": strings.Replace(wrong, "range(1, n)", "range(1, n + 1)", 1),
+		"cases.md": "# Samples\n## ten\n```input\n10\n```\n```output\n55\nmore\n```\n## three\n```input\n3\n```\n```output\n6\nmore\n```\n",
+		"sum.c":    "int main(void){return 0;}\n",
+	})
+	require.Equal(t, 1, s.run(t, "try", "sum.py").status)
+	got := s.run(t, "steps", "sum.py", "--beside", "right.py")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, "sum.py on samples/three: wrong answer, line 1: expected 6, got 3\n", "the smallest that failed")
+	assert.Contains(t, got.out, "it ends here, since line 1 was printed")
+	assert.Contains(t, got.out, "prints 3\n")
+	assert.NotContains(t, got.out, "prints more")
+	assert.Contains(t, got.out, "first other values than in right.py\n  s, change 4: nothing more, theirs 6 (line 4)\n  i, change 3: nothing more, theirs 3 (line 3)\n")
+	got = s.run(t, "steps", "sum.py", "--case", "ten")
+	assert.Contains(t, got.out, "lines 3 to 4, 9 times\n")
+	assert.Contains(t, got.out, "s from 1 to 45\n")
+	got = s.run(t, "steps", "sum.py", "--json")
+	require.Equal(t, 0, got.status, got.errors)
+	validates(t, "steps.schema.json", got.out)
+	for args, says := range map[string]string{
+		"steps sum.c --case ten":        "they can in lua, pypy, python, ruby",
+		"steps sum.py right.py":         "those of one solution",
+		"steps sum.py --last 0":         "--last is 0",
+		"steps sum.py --case nowhere":   `no case matches "nowhere"`,
+		"steps sum.py --beside gone.py": "there is no file gone.py",
+	} {
+		got := s.run(t, strings.Fields(args)...)
+		assert.Equal(t, 64, got.status, args)
+		assert.Contains(t, got.errors, says)
+	}
+}

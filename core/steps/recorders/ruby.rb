@@ -1,0 +1,80 @@
+# Runs a source for Cold Verdict and tells on descriptor 3 what it does, as the recorder for Python does. Its own text
+# is in PRIVATE.
+ColdSteps = Object.new
+def ColdSteps.begin(private)
+  name = File.basename($0)
+  text = File.read(File.join(File.dirname(File.expand_path(__FILE__)), private), encoding: 'UTF-8')
+  told = IO.for_fd(3, 'w')
+  told.sync = false
+  left = MOST
+  stack = []
+  say = lambda do |line|
+    left -= 1
+    if left == 0
+      told.write("M\n")
+      told.flush
+    elsif left > 0
+      told.write(line)
+    end
+  end
+  clean = lambda { |s| s.gsub('\\') { '\\\\' }.gsub("\n", '\\n').gsub("\t", '\\t').gsub("\r", '\\r') }
+  shown = lambda do |value|
+    size = nil
+    if value.is_a?(Array) && value.size > 24
+      size = value.size
+      value = value.first(24)
+    elsif value.is_a?(Hash) && value.size > 24
+      size = value.size
+      value = value.first(24).to_h
+    elsif value.is_a?(String) && value.size > 80
+      size = value.size
+      value = value[0, 80]
+    end
+    s = value.inspect
+    s = s[0, 400] + '...' if s.size > 400
+    s += " (#{size})" if size
+    clean.call(s)
+  end
+  changes = lambda do |frame, binding|
+    binding.local_variables.each do |key|
+      next if key.to_s.start_with?('_')
+      value = binding.local_variable_get(key)
+      now = shown.call(value)
+      next if frame[:known][key] == now || (value.nil? && !frame[:known].key?(key))
+      frame[:known][key] = now
+      say.call("V #{frame[:depth]} #{key}\t#{now}\n")
+    end
+  end
+  stack << { depth: 0, known: {} }
+  write = $stdout.method(:write)
+  $stdout.define_singleton_method(:write) do |*parts|
+    say.call("O #{clean.call(parts.join)}\n")
+    write.call(*parts)
+  end
+  trace = TracePoint.new(:line, :call, :return, :raise) do |tp|
+    next unless tp.path == name && left > 0
+    case tp.event
+    when :call
+      stack << { depth: stack.size, known: {} }
+    when :line
+      changes.call(stack.last, tp.binding)
+      say.call("S #{tp.lineno} #{stack.last[:depth]} #{tp.method_id || '<main>'}\n")
+    when :return
+      changes.call(stack.last, tp.binding)
+      say.call("R #{stack.last[:depth]} #{shown.call(tp.return_value)}\n")
+      stack.pop if stack.size > 1
+    when :raise
+      say.call("X #{tp.lineno} #{stack.last[:depth]} #{clean.call(tp.raised_exception.class.name + ': ' + tp.raised_exception.message)}\n")
+    end
+  end
+  at_exit { told.flush }
+  trace.enable
+  begin
+    eval(text, TOPLEVEL_BINDING, name, 1)
+    changes.call(stack.first, TOPLEVEL_BINDING)
+  ensure
+    trace.disable
+    told.flush
+  end
+end
+ColdSteps.begin('PRIVATE')

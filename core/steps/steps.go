@@ -1,0 +1,351 @@
+// Package steps records what a program does, line by line of its own source: which line ran, which variables it changed
+// to what, what it printed, what functions returned. A recorder in the program's own language runs the source in the
+// sandbox and tells on a descriptor; what it tells is bounded here, however long the program runs.
+package steps
+
+import (
+	"bytes"
+	"context"
+	"embed"
+	"errors"
+	"fmt"
+	"io"
+	"os"
+	"path"
+	"slices"
+	"strconv"
+	"strings"
+
+	"coldverdict/core/box"
+	"coldverdict/core/judge"
+	"coldverdict/core/problem"
+	"coldverdict/core/toolchain"
+	"coldverdict/core/verdict"
+)
+
+//go:embed recorders
+var recorders embed.FS
+
+// languages have a recorder, by the name of the language.
+var languages = map[string]string{"python": "python.py", "pypy": "python.py", "ruby": "ruby.rb", "lua": "lua.lua"}
+
+// Languages are the names of the languages that have a recorder, in order.
+func Languages() []string { return []string{"lua", "pypy", "python", "ruby"} }
+
+// Options say what is recorded. The zero value of each field is usable.
+type Options struct {
+	Env judge.Env
+	// UntilLine ends the recording when so many lines were printed, which is where the output is wrong; 0: it goes on
+	// to the end.
+	UntilLine int
+	// Around ends it some steps after a variable first has this value; empty: no value does.
+	Around string
+	// From begins it when this line first runs; 0: with the program.
+	From int
+	// Most is how many events a program may tell; 0 is MostEvents.
+	Most int
+}
+
+// Bounds of a recording.
+const (
+	MostEvents = 1_500_000
+	kept       = 30_000 // steps, the last ones
+	afterValue = 15     // steps behind the one with the value that was asked for
+	mostOutput = 1 << 20
+)
+
+// A Step is a line that ran, with what it did.
+type Step struct {
+	Number   int // among all steps of the program, from 1
+	Line     int
+	Depth    int    // of calls
+	Function string // "<module>" or the like for the main program
+	Changes  []Change
+	Output   string // what it printed
+	Error    string // that it raised
+	Returned string // of the function whose last line this is; empty: it is not, or returned nothing
+}
+
+// A Change is a variable's new value, as the language writes it, shortened.
+type Change struct{ Name, Value string }
+
+// A Recording is what a program did, or the last part of it.
+type Recording struct {
+	Source   []string // lines
+	Steps    []Step   // the last ones that were kept
+	Total    int      // steps in all
+	Cut      bool     // more happened behind them: Why says what ended the recording
+	Why      string
+	Output   []byte // all that was printed, up to 1 MiB
+	Run      verdict.Outcome
+	Language string
+}
+
+// An UnableError says why the steps of a solution cannot be recorded.
+type UnableError struct{ Text string }
+
+func (e *UnableError) Error() string { return e.Text }
+
+// private is the name under which the source lies beside its recorder.
+const private = "cold-steps-source"
+
+// Record runs a solution on an input and records its steps. The error is an UnableError, the context's, or says what
+// failed on our side.
+func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, input problem.Data, o Options) (r *Recording, err error) {
+	if !p.Kind().Text || p.Files != (problem.Files{}) {
+		return nil, &UnableError{"steps are recorded of programs that read standard input; this problem has functions, talks or named files"}
+	}
+	j, err := judge.Open(p, o.Env)
+	if err != nil {
+		return nil, err
+	}
+	defer func() { err = errors.Join(err, j.Close()) }()
+	var text []byte
+	wrap := func(l *toolchain.Language, _, _ string, source []byte) (toolchain.Wrapping, error) {
+		text = source
+		name, ok := languages[l.Name]
+		if !ok {
+			return toolchain.Wrapping{}, &UnableError{fmt.Sprintf("steps cannot be recorded in %s yet; they can in %s", l.Title, strings.Join(Languages(), ", "))}
+		}
+		recorder, err := recorders.ReadFile("recorders/" + name)
+		if err != nil {
+			return toolchain.Wrapping{}, err
+		}
+		most := o.Most
+		if most == 0 {
+			most = MostEvents
+		}
+		recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(private))
+		recorder = bytes.ReplaceAll(recorder, []byte("MOST"), []byte(strconv.Itoa(most)))
+		return toolchain.Wrapping{Source: recorder, Files: map[string][]byte{private: source}}, nil
+	}
+	build, err := j.Build(ctx, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Wrap: wrap})
+	if err != nil {
+		return nil, err
+	}
+	if build.Failed {
+		return nil, &UnableError{"it does not build: " + build.FirstError()}
+	}
+	limits, _ := j.Limits(build.Language)
+	limits = judge.Widened(limits)
+	limits.Output = max(limits.Output, 1<<30) // the recording counts as output
+	runner, err := j.Runner(&build)
+	if err != nil {
+		return nil, err
+	}
+	file, err := openInput(input)
+	if err != nil {
+		return nil, err
+	}
+	defer file.Close()
+	running, stop := context.WithCancel(ctx) // once nothing more is wanted, the program need not go on
+	defer stop()
+	told := &teller{options: o, stop: stop}
+	out := &box.Head{Most: mostOutput}
+	errs := &box.Head{Most: judge.KeptText}
+	result, err := runner.Run(running, box.Run{Program: build.Program(limits, solution.Args), Limits: limits, Input: file, Output: out, Errors: errs, Decision: told})
+	if err != nil && !(told.done && ctx.Err() == nil) {
+		return nil, err
+	}
+	r = told.recording()
+	r.Source = strings.Split(strings.TrimRight(string(text), "\n"), "\n")
+	r.Output, r.Language = out.Text, build.Language.Name
+	for i := range r.Steps {
+		if e := &r.Steps[i].Error; *e != "" {
+			*e = build.OwnName(*e)
+		}
+	}
+	r.Run = verdict.Outcome{Ran: true, ExitCode: result.ExitCode, Stderr: verdict.Text{Bytes: errs.Text, Cut: errs.Cut}}
+	return r, nil
+}
+
+// openInput gives an input as a judge would: without what Windows' editors add.
+func openInput(d problem.Data) (*os.File, error) {
+	source, err := d.Open()
+	if err != nil {
+		return nil, err
+	}
+	text, err := io.ReadAll(source)
+	if err = errors.Join(err, source.Close()); err != nil {
+		return nil, err
+	}
+	return box.Memory(problem.Plain(text))
+}
+
+// A teller takes what a recorder says, and keeps the last steps.
+type teller struct {
+	options Options
+	pending []byte
+	ring    []Step
+	first   int // in the ring
+	total   int
+	open    map[int]int // number of the last step, by depth
+	depth   int         // at which the program is
+	// arguments are those of a call whose first line has not run yet.
+	arguments []Change
+	printed   int  // lines
+	begun     bool // From was reached, or not asked for
+	closing   int  // steps until the recording ends; 0: it goes on
+	done      bool
+	why       string
+	stop      func() // is called when nothing more is wanted; nil: nothing is
+}
+
+// Write takes a part of what a recorder says; it never fails.
+func (t *teller) Write(p []byte) (int, error) {
+	t.pending = append(t.pending, p...)
+	for {
+		line, rest, ok := bytes.Cut(t.pending, []byte("\n"))
+		if !ok {
+			break
+		}
+		t.event(string(line))
+		t.pending = rest
+		if t.done && t.stop != nil {
+			t.stop()
+			t.stop = nil
+		}
+	}
+	const most = 1 << 20
+	if len(t.pending) > most { // the program wrote to the descriptor by itself
+		t.pending = nil
+	}
+	return len(p), nil
+}
+
+var unescaper = strings.NewReplacer(`\\`, `\`, `\n`, "\n", `\t`, "\t", `\r`, "\r")
+
+func (t *teller) event(line string) {
+	if t.done || len(line) == 0 {
+		return
+	}
+	kind, rest, _ := strings.Cut(line, " ")
+	switch kind {
+	case "S":
+		t.step(rest)
+	case "V":
+		depth, rest, _ := strings.Cut(rest, " ")
+		name, value, _ := strings.Cut(rest, "\t")
+		value = unescaper.Replace(value)
+		if d, err := strconv.Atoi(depth); err == nil && d > t.depth { // the arguments of a call that begins
+			t.arguments = append(t.arguments, Change{name, value})
+		} else if s := t.at(depth); s != nil {
+			s.Changes = append(s.Changes, Change{name, value})
+		}
+		if t.options.Around != "" && value == t.options.Around && t.closing == 0 {
+			t.closing, t.why = afterValue, fmt.Sprintf("%s had the value %s", name, value)
+		}
+	case "R":
+		depth, value, _ := strings.Cut(rest, " ")
+		if d, err := strconv.Atoi(depth); err == nil {
+			t.depth = max(0, d-1)
+		}
+		if s := t.at(depth); s != nil && value != "None" && value != "nil" && value != "" {
+			s.Returned = unescaper.Replace(value)
+		}
+	case "X":
+		_, rest, _ := strings.Cut(rest, " ")
+		depth, text, _ := strings.Cut(rest, " ")
+		if s := t.at(depth); s != nil {
+			s.Error = unescaper.Replace(text)
+		}
+	case "O":
+		text := unescaper.Replace(rest)
+		if s := t.numbered(t.open[t.depth]); s != nil {
+			s.Output += text
+		}
+		t.printed += strings.Count(text, "\n")
+		if n := t.options.UntilLine; n > 0 && t.printed >= n {
+			t.done, t.why = true, fmt.Sprintf("line %d was printed", n)
+		}
+	case "M":
+		t.done, t.why = true, "it had more steps than are recorded; --from LINE or --around VALUE narrow it"
+	}
+}
+
+// step takes a line that is about to run.
+func (t *teller) step(rest string) {
+	parts := strings.SplitN(rest, " ", 3)
+	if len(parts) < 3 {
+		return
+	}
+	line, err := strconv.Atoi(parts[0])
+	depth, err2 := strconv.Atoi(parts[1])
+	if err != nil || err2 != nil {
+		return
+	}
+	if t.closing > 0 {
+		if t.closing--; t.closing == 0 {
+			t.done = true
+			return
+		}
+	}
+	t.total++
+	if t.options.From > 0 && !t.begun {
+		if line != t.options.From {
+			return
+		}
+		t.begun = true
+	}
+	s := Step{Number: t.total, Line: line, Depth: depth, Function: parts[2], Changes: t.arguments}
+	t.arguments = nil
+	if len(t.ring) < kept {
+		t.ring = append(t.ring, s)
+	} else if t.options.From > 0 {
+		t.done, t.why = true, "so many steps from that line on were recorded"
+		return
+	} else {
+		t.ring[t.first] = s
+		t.first = (t.first + 1) % kept
+	}
+	if t.open == nil {
+		t.open = map[int]int{}
+	}
+	t.open[depth], t.depth = t.total, depth
+}
+
+// at is the last step of a depth, if it is still kept.
+func (t *teller) at(depth string) *Step {
+	d, err := strconv.Atoi(depth)
+	if err != nil {
+		return nil
+	}
+	return t.numbered(t.open[d])
+}
+
+func (t *teller) last() *Step {
+	if len(t.ring) == 0 {
+		return nil
+	}
+	return &t.ring[(t.first+len(t.ring)-1)%len(t.ring)]
+}
+
+func (t *teller) numbered(n int) *Step {
+	if n == 0 || len(t.ring) == 0 {
+		return nil
+	}
+	back := t.last().Number - n
+	if back < 0 || back >= len(t.ring) {
+		return nil
+	}
+	s := &t.ring[((t.first+len(t.ring)-1-back)%len(t.ring)+len(t.ring))%len(t.ring)]
+	if s.Number != n {
+		return nil
+	}
+	return s
+}
+
+func (t *teller) recording() *Recording {
+	r := &Recording{Total: t.total, Cut: t.done, Why: t.why}
+	r.Steps = slices.Concat(t.ring[t.first:], t.ring[:t.first])
+	return r
+}
+
+// IsRecorded reports that a file's language has a recorder, as far as its name tells.
+func IsRecorded(file string) bool {
+	switch path.Ext(file) {
+	case ".py", ".rb", ".lua":
+		return true
+	}
+	return false
+}

@@ -1,0 +1,64 @@
+package report
+
+import (
+	"io"
+
+	"coldverdict/core/steps"
+)
+
+// A recorded is the JSON form of cold steps, described by docs/steps.schema.json.
+type recorded struct {
+	Format   string         `json:"format"`
+	Version  int            `json:"version"`
+	File     string         `json:"file"`
+	Case     string         `json:"case"`
+	Language string         `json:"language"`
+	Total    int            `json:"total"`
+	Cut      string         `json:"cut,omitempty"` // why the recording ends before the program
+	Steps    []recordedStep `json:"steps"`
+	Partings []parting      `json:"partings,omitempty"`
+}
+
+type recordedStep struct {
+	Number   int              `json:"number"`
+	Line     int              `json:"line"`
+	Depth    int              `json:"depth"`
+	Function string           `json:"function"`
+	Changes  []recordedChange `json:"changes,omitempty"`
+	Output   string           `json:"output,omitempty"`
+	Error    string           `json:"error,omitempty"`
+	Returned string           `json:"returned,omitempty"`
+}
+
+type recordedChange struct {
+	Name  string `json:"name"`
+	Value string `json:"value"`
+}
+
+type parting struct {
+	Name   string `json:"name"`
+	Change int    `json:"change"`
+	Value  string `json:"value"`
+	Other  string `json:"other"`
+	Line   int    `json:"line,omitempty"`
+	Beside int    `json:"other_line,omitempty"`
+}
+
+// WriteSteps writes a recording as JSON.
+func WriteSteps(out io.Writer, file, test string, r *steps.Recording, partings []steps.Parting) error {
+	all := recorded{Format: "cold-verdict/steps", Version: 1, File: file, Case: test, Language: r.Language, Total: r.Total, Steps: []recordedStep{}}
+	if r.Cut {
+		all.Cut = r.Why
+	}
+	for _, s := range r.Steps {
+		one := recordedStep{s.Number, s.Line, s.Depth, s.Function, nil, s.Output, s.Error, s.Returned}
+		for _, c := range s.Changes {
+			one.Changes = append(one.Changes, recordedChange(c))
+		}
+		all.Steps = append(all.Steps, one)
+	}
+	for _, p := range partings {
+		all.Partings = append(all.Partings, parting{p.Name, p.Change, p.Value, p.Other, p.Line, p.Beside})
+	}
+	return writeIndented(out, all)
+}
