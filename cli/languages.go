@@ -114,6 +114,7 @@ func (a *app) hostSettings() error {
 		rows = append(rows, [3]string{"editor", strings.Join(words, " "), from})
 	}
 	add("warm", map[bool]string{true: "false"}[a.own.Unwarmed], "true")
+	add("history", map[bool]string{true: "false"}[a.own.Forgets], "true")
 	if os.Getenv("NO_COLOR") != "" {
 		rows = append(rows, [3]string{"colour", "never", "$NO_COLOR"})
 	} else {

@@ -61,8 +61,13 @@ func (s *Screen) gradeTable(p *problem.Problem, r *grade.Result) {
 		for i, column := range columns {
 			line += padLeft(groupWords(t, groups[i]), column)
 		}
-		line += padLeft(sumWords(t), 2+sumWide) + "  " + badges[t.Verdict]
-		s.Print("%s", line+fit(reasonWords(one), s.Width-width(line)))
+		line += padLeft(sumWords(t), 2+sumWide) + "  "
+		if words := reasonWords(one); words != "" {
+			line += badges[t.Verdict] + fit(words, s.Width-width(line)-4)
+		} else {
+			line += verdictStyle(t.Verdict).Render(t.Verdict.Short())
+		}
+		s.Print("%s", line)
 	}
 	if len(columns) < len(groups) {
 		s.Print("  %s", dim.Render(fmt.Sprintf("%s left out for want of room; --csv and --report have all", Count(len(groups)-len(columns), "group"))))

@@ -28,19 +28,19 @@ func (s *Screen) Log(o history.Overview, list []history.Attempt, now time.Time) 
 		s.Print("  %s", dim.Render("--last 0 lists all "+thousands(int64(o.Tries))))
 	}
 	numbers := max(5, width(thousands(int64(list[len(list)-1].Number))))
-	head := padLeft("no.", numbers) + "  " + pad("when", whenWide) + padLeft("after", 11) + "  " + pad("solution", wide) + "  " + pad("", 4) + padLeft("cases", 12) + padLeft("time", 9) + padLeft("memory", 10)
+	head := padLeft("no.", numbers) + "  " + pad("when", whenWide) + padLeft("after", 12) + "  " + pad("solution", wide) + "  " + pad("", 4) + padLeft("cases", 12) + padLeft("time", 9) + padLeft("memory", 10)
 	s.Print("%s", strings.TrimRight(dim.Render(head), " "))
 	for _, a := range list {
-		line := padLeft(thousands(int64(a.Number)), numbers) + "  " + pad(When(a.At, now), whenWide) + padLeft(Span(a.SinceOpened), 11) + "  " + pad(fitMiddle(attemptName(a), wide), wide) + "  "
+		line := padLeft(thousands(int64(a.Number)), numbers) + "  " + pad(When(a.At, now), whenWide) + padLeft(Span(a.SinceOpened), 12) + "  " + pad(fitMiddle(attemptName(a), wide), wide) + "  "
 		if a.Command == history.Kept {
 			s.Print("%s", strings.TrimRight(line+dim.Render(Visible(a.Message)), " "))
 			continue
 		}
-		line += badges[a.Verdict] + padLeft(passedWords(a.Passed, a.Cases), 12)
-		if a.Cases > 0 {
-			line += padLeft(Duration(a.CPU), 9) + padLeft(Size(a.Memory), 10)
+		if a.Cases == 0 {
+			s.Print("%s", line+verdictStyle(a.Verdict).Render(a.Verdict.Short()))
+			continue
 		}
-		s.Print("%s", strings.TrimRight(line, " "))
+		s.Print("%s", line+badges[a.Verdict]+padLeft(passedWords(a.Passed, a.Cases), 12)+padLeft(Duration(a.CPU), 9)+padLeft(Size(a.Memory), 10))
 	}
 }
 

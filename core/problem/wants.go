@@ -95,7 +95,7 @@ func ReadSettings(file string, text []byte, words Vocabulary) (s Settings, mista
 				r.Table(at, value, settings.Fields{"absolute": r.Tolerance(&s.Absolute), "relative": r.Tolerance(&s.Relative)})
 			},
 		})
-		for _, key := range []string{"language", "jobs", "editor", "warm", "colour", "compare.absolute", "compare.relative"} {
+		for _, key := range []string{"language", "jobs", "editor", "warm", "history", "colour", "compare.absolute", "compare.relative"} {
 			s.Lines[key] = r.Line(key)
 		}
 		for name := range s.Flags {
