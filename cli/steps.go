@@ -4,7 +4,10 @@ import (
 	"bytes"
 	"context"
 	"errors"
+	"io"
+	"path/filepath"
 	"slices"
+	"strings"
 
 	"github.com/urfave/cli/v3"
 
@@ -23,6 +26,7 @@ type stepsFlags struct {
 	around       string
 	from, last   int
 	json         bool
+	page         string
 }
 
 // lastScenes is how many scenes are shown where nothing is said.
@@ -46,6 +50,7 @@ func (a *app) stepsCommand() *cli.Command {
 			&cli.StringFlag{Name: "around", Usage: "end some steps after a variable first has `VALUE`", Destination: &f.around},
 			&cli.IntFlag{Name: "from", Usage: "record from the first time on that `LINE` runs", Destination: &f.from},
 			&cli.IntFlag{Name: "last", Usage: "show the last `N` parts of the story", Value: lastScenes, Destination: &f.last},
+			&cli.StringFlag{Name: "page", Usage: "write a page on which the steps are walked through to `FILE`, which ends in .html", Destination: &f.page, TakesFile: true},
 			&cli.BoolFlag{Name: "json", Usage: "write the steps as JSON to standard output", Destination: &f.json},
 			f.run.langFlag("take the solution for `NAME`, such as pypy"),
 		},
@@ -65,6 +70,14 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 		return usageError("--last is %d; it can be 1 to 10000", f.last)
 	case f.from < 0:
 		return usageError("--from is %d; it is the number of a line", f.from)
+	}
+	if f.page != "" {
+		if ext := strings.ToLower(filepath.Ext(f.page)); ext != ".html" && ext != ".htm" {
+			return usageError("--page is %s; it ends in .html", f.page)
+		}
+		if err := problem.CanWrite(a.path(f.page)); err != nil {
+			return usageError("--page: %v", err)
+		}
 	}
 	p, from, err := a.loadBeside(c)
 	if err != nil {
@@ -101,6 +114,13 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 	var partings []steps.Parting
 	if f.beside != "" {
 		if partings, err = a.partings(ctx, p, f, from, one, how, r); err != nil {
+			return err
+		}
+	}
+	if f.page != "" {
+		if err := a.writeTo("--page", f.page, func(out io.Writer) error {
+			return report.WriteWalk(out, maker(), solution.File, one.Name, r, outcome)
+		}); err != nil {
 			return err
 		}
 	}

@@ -4,6 +4,8 @@ import (
 	"io"
 
 	"coldverdict/core/steps"
+	"coldverdict/core/verdict"
+	"coldverdict/report/page"
 )
 
 // A recorded is the JSON form of cold steps, described by docs/steps.schema.json.
@@ -26,6 +28,7 @@ type recordedStep struct {
 	Function string           `json:"function"`
 	Changes  []recordedChange `json:"changes,omitempty"`
 	Output   string           `json:"output,omitempty"`
+	OutputAt int              `json:"output_at,omitempty"` // number of the step
 	Error    string           `json:"error,omitempty"`
 	Returned string           `json:"returned,omitempty"`
 }
@@ -44,21 +47,44 @@ type parting struct {
 	Beside int    `json:"other_line,omitempty"`
 }
 
+// mostWalked is how many steps are on a page.
+const mostWalked = 5000
+
+// WriteWalk writes the page on which a recording is walked through.
+func WriteWalk(out io.Writer, m Maker, file, test string, r *steps.Recording, outcome verdict.Outcome) error {
+	list := recordedSteps(r.Steps[max(0, len(r.Steps)-mostWalked):])
+	note := verdict.Count(r.Total, "step")
+	if r.Cut {
+		note += "; the recording ends since " + r.Why
+	}
+	if len(list) < r.Total {
+		note += "; the last " + verdict.Thousands(int64(len(list))) + " are here"
+	}
+	made := m.page("")
+	return page.WriteWalk(out, &page.Walk{Title: file + " on " + test, Outcome: outcome.Said(), Kind: kindOf(outcome.Verdict), Note: note, Maker: made.Maker, Made: made.Made, Source: r.Source, Steps: list})
+}
+
 // WriteSteps writes a recording as JSON.
 func WriteSteps(out io.Writer, file, test string, r *steps.Recording, partings []steps.Parting) error {
 	all := recorded{Format: "cold-verdict/steps", Version: 1, File: file, Case: test, Language: r.Language, Total: r.Total, Steps: []recordedStep{}}
 	if r.Cut {
 		all.Cut = r.Why
 	}
-	for _, s := range r.Steps {
-		one := recordedStep{s.Number, s.Line, s.Depth, s.Function, nil, s.Output, s.Error, s.Returned}
-		for _, c := range s.Changes {
-			one.Changes = append(one.Changes, recordedChange(c))
-		}
-		all.Steps = append(all.Steps, one)
-	}
+	all.Steps = recordedSteps(r.Steps)
 	for _, p := range partings {
 		all.Partings = append(all.Partings, parting{p.Name, p.Change, p.Value, p.Other, p.Line, p.Beside})
 	}
 	return writeIndented(out, all)
+}
+
+func recordedSteps(list []steps.Step) []recordedStep {
+	all := []recordedStep{}
+	for _, s := range list {
+		one := recordedStep{s.Number, s.Line, s.Depth, s.Function, nil, s.Output, s.OutputAt, s.Error, s.Returned}
+		for _, c := range s.Changes {
+			one.Changes = append(one.Changes, recordedChange(c))
+		}
+		all = append(all, one)
+	}
+	return all
 }

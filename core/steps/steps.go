@@ -62,6 +62,8 @@ type Step struct {
 	Function string // "<module>" or the like for the main program
 	Changes  []Change
 	Output   string // what it printed
+	// OutputAt is the number of the step at which that was printed: a later one, where the line calls a function first.
+	OutputAt int
 	Error    string // that it raised
 	Returned string // of the function whose last line this is; empty: it is not, or returned nothing
 }
@@ -253,6 +255,7 @@ func (t *teller) event(line string) {
 		text := unescaper.Replace(rest)
 		if s := t.numbered(t.open[t.depth]); s != nil {
 			s.Output += text
+			s.OutputAt = t.total
 		}
 		t.printed += strings.Count(text, "\n")
 		if n := t.options.UntilLine; n > 0 && t.printed >= n {

@@ -91,6 +91,14 @@ func TestTheProgramDoesWhatItDoesUnrecorded(t *testing.T) {
 	assert.Equal(t, "aside\n", string(r.Run.Stderr.Bytes))
 }
 
+func TestWhatIsPrintedBelongsToItsLineAndHasItsMoment(t *testing.T) {
+	testenv.Need(t, "python3")
+	r := record(t, "a.py", "def f():\n    x = 1\n    return x\nprint(f())\n", "", Options{})
+	require.Len(t, r.Steps, 4)
+	assert.Equal(t, "1\n", r.Steps[1].Output)
+	assert.Equal(t, 4, r.Steps[1].OutputAt, "the call comes first")
+}
+
 func TestARecordingIsBounded(t *testing.T) {
 	testenv.Need(t, "python3")
 	const endless = "i = 0\nwhile True:\n    i += 1\n    print(i)\n"

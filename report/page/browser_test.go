@@ -98,3 +98,52 @@ func TestThePageFitsATelephone(t *testing.T) {
 	got := inBrowser(t, written(t, ".html"), contrast, "--window-size=500,900")
 	assert.LessOrEqual(t, got["wide"].(float64), 0.0, "tables scroll by themselves, and the page does not")
 }
+
+func TestStepsAreWalkedWithTheKeyboardAlone(t *testing.T) {
+	type change struct {
+		Name  string `json:"name"`
+		Value string `json:"value"`
+	}
+	type step struct {
+		Number   int      `json:"number"`
+		Line     int      `json:"line"`
+		Depth    int      `json:"depth"`
+		Function string   `json:"function"`
+		Changes  []change `json:"changes,omitempty"`
+		Output   string   `json:"output,omitempty"`
+		OutputAt int      `json:"output_at,omitempty"`
+		Returned string   `json:"returned,omitempty"`
+	}
+	var out strings.Builder
+	require.NoError(t, WriteWalk(&out, &Walk{Title: "a.py on samples/one", Outcome: "wrong answer", Kind: Wrong, Maker: "Cold Verdict", Source: []string{"def f(x):", "    return x + 1", "n = 3", "print(f(n))", "n = '" + hostile + "'"}, Steps: []step{
+		{Number: 1, Line: 3, Function: "<module>", Changes: []change{{"n", "3"}}},
+		{Number: 2, Line: 4, Function: "<module>", Output: "4\n", OutputAt: 3},
+		{Number: 3, Line: 2, Depth: 1, Function: "f", Changes: []change{{"x", "3"}}, Returned: "4"},
+		{Number: 4, Line: 5, Function: "<module>", Changes: []change{{"n", hostile}}},
+	}}))
+	got := inBrowser(t, out.String(), `
+		const press = (key) => dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true }));
+		const look = () => [document.querySelector(".line.current").dataset.line, document.getElementById("at").value, document.getElementById("frames").innerText.split(/\s+/).filter(Boolean).join(" ").slice(0, 60), document.getElementById("printed-so-far").textContent];
+		const all = { title: document.title, end: look()[0] };
+		press("Home"); all.first = look();
+		press("ArrowRight"); all.second = look();
+		press("o"); all.printed = look();
+		press("ArrowLeft"); all.back = look()[0];
+		press("Home"); document.getElementById("variable").value = "n"; press("v"); all.changed = look()[0];
+		press("ArrowRight"); all.stays = look()[0];
+		all.away = document.querySelectorAll("[src], link, [href^=http]").length;
+		return all;`)
+	assert.Equal(t, "a.py on samples/one: step by step", got["title"], "no text runs as a script")
+	assert.Equal(t, "5", got["end"], "it begins where the program ended")
+	assert.Equal(t, []any{"3", "step 1 of 4, line 3", "<module> n 3", ""}, got["first"])
+	assert.Equal(t, []any{"4", "step 2 of 4, line 4", "<module> n 3", ""}, got["second"], "what the line prints is not there yet")
+	assert.Equal(t, []any{"2", "step 3 of 4, line 2", "f returns 4 x 3 <module> n 3", "4\n"}, got["printed"], "both calls are there")
+	assert.Equal(t, "4", got["back"])
+	assert.Equal(t, "5", got["changed"])
+	assert.Equal(t, "5", got["stays"])
+	assert.Equal(t, 0.0, got["away"])
+	for _, scheme := range []string{"1", "0"} {
+		read := inBrowser(t, out.String(), contrast, "--blink-settings=preferredColorScheme="+scheme)
+		assert.GreaterOrEqual(t, read["least"].(float64), 4.5, "%v", read["where"])
+	}
+}
