@@ -168,7 +168,7 @@ func (s *Screen) alike(r *grade.Result) {
 			s.Print("  %s", dim.Render("and "+Count(len(others)-i, "pair")+" more"))
 			break
 		}
-		s.Print("  %s and %s: %.0f %% the same", Visible(r.People[one.A].Name), Visible(r.People[one.B].Name), 100*one.Share)
+		s.Print("  %s and %s: %.0f %% of the shorter one is in the other", Visible(r.People[one.A].Name), Visible(r.People[one.B].Name), 100*one.Share)
 	}
 }
 

@@ -152,7 +152,7 @@ failed most
 
 alike (short programs can be so by chance; look at them)
   anna and cleo: the same but for names and spacing
-  anna and ben: 84 % the same
+  anna and ben: 84 % of the shorter one is in the other
 `, written(func(s *Screen) { s.Grades(p, r) }))
 }
 
