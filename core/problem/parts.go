@@ -3,7 +3,6 @@ package problem
 import (
 	"bytes"
 	"fmt"
-	"os"
 	"path"
 	"slices"
 	"strconv"
@@ -250,21 +249,9 @@ func (p *Problem) Confirm(c Case, answer []byte, on string) (where string, err e
 
 // confirmKept takes back that a kept answer proves no more than the program that printed it.
 func (p *Problem) confirmKept(c Case, on string) (where string, err error) {
-	where = CasesFile
-	if c.inFile() {
-		where = c.beside(notesExtension)
-	}
-	old, err := os.ReadFile(p.full(where))
+	where, old, from, to, err := p.blocksOf(c)
 	if err != nil {
 		return "", err
-	}
-	from, to := 0, len(old)
-	if !c.inFile() {
-		s, err := findSection(old, c)
-		if err != nil {
-			return "", err
-		}
-		from, to = s.body, s.data
 	}
 	part := old[from:to]
 	at := keptBlock().FindIndex(part)

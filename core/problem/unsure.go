@@ -38,27 +38,29 @@ func sure(text []byte, from, to int) (changed []byte) {
 	return append(changed, text[done:]...)
 }
 
+// blocksOf is the file in which the blocks of a case stand, with its text, and where in it they are.
+func (p *Problem) blocksOf(c Case) (where string, text []byte, from, to int, err error) {
+	where = CasesFile
+	if c.inFile() {
+		where = c.beside(notesExtension)
+	}
+	if text, err = os.ReadFile(p.full(where)); err != nil || c.inFile() {
+		return where, text, 0, len(text), err
+	}
+	s, err := findSection(text, c)
+	return where, text, s.body, s.data, err
+}
+
 // Sure takes back that a sample was taken with doubt. It returns the file that was changed.
 func (p *Problem) Sure(c Case) (where string, err error) {
 	err = p.changingCase(c, func(now *Problem, c Case) error {
 		if !c.Unsure {
 			return &RequestError{fmt.Sprintf("%s was not taken with doubt", c.Name)}
 		}
-		where = CasesFile
-		if c.inFile() {
-			where = c.beside(notesExtension)
-		}
-		old, err := os.ReadFile(now.full(where))
-		if err != nil {
+		var old []byte
+		var from, to int
+		if where, old, from, to, err = now.blocksOf(c); err != nil {
 			return err
-		}
-		from, to := 0, len(old)
-		if !c.inFile() {
-			s, err := findSection(old, c)
-			if err != nil {
-				return err
-			}
-			from, to = s.body, s.data
 		}
 		changed := sure(old, from, to)
 		if bytes.Equal(changed, old) {
