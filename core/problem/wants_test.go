@@ -34,7 +34,7 @@ imports = true
 	assert.Equal(t, Settings{
 		Judge:    Judge{Class: "Main", Versions: map[string]string{"cpp": "17"}, SourceLimit: 64 << 10, Imports: true},
 		Language: "cpp", Jobs: 2, Editor: "vi -p", Flags: map[string][]string{"cpp": {"-DLOCAL", "-g"}}, Relative: 1e-9,
-		Lines: map[string]int{"language": 1, "jobs": 2, "editor": 3, "warm": 0, "colour": 4, "compare.absolute": 0, "compare.relative": 10, "flags.cpp": 7},
+		Lines: map[string]int{"language": 1, "jobs": 2, "editor": 3, "warm": 0, "history": 0, "colour": 4, "compare.absolute": 0, "compare.relative": 10, "flags.cpp": 7},
 	}, s)
 }
 
