@@ -97,8 +97,11 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 		solution = list[i]
 	}
 	outcome, printed, err := a.ordinary(ctx, p, solution, one, how)
-	if err != nil {
+	switch {
+	case err != nil:
 		return err
+	case !outcome.Ran:
+		return usageError("%s was not run, so that it has no steps: %s", solution.File, outcome.Said())
 	}
 	o := steps.Options{Env: how.env, Around: f.around, From: f.from}
 	if d := outcome.Difference; d != nil && d.GotSide.FirstLine > 0 && f.around == "" {
@@ -196,8 +199,13 @@ func (a *app) ordinary(ctx context.Context, p *problem.Problem, solution problem
 		if c, ok := e.(judge.Case); ok {
 			o, printed = c.Outcome, c.Outcome.Stdout.Bytes
 		}
-		if _, ok := e.(judge.Building); ok {
+		switch e := e.(type) {
+		case judge.Building:
 			a.screen.Progress("building …")
+		case judge.Ended:
+			if !o.Ran && o.Message == "" { // its compiler has the word
+				o.Verdict, o.Message = e.Verdict, e.Message
+			}
 		}
 	})
 	a.screen.Progress("")

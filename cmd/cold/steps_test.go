@@ -16,7 +16,7 @@ func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
 	s := folder(t, map[string]string{
 		"sum.py": wrong, "right.py": strings.Replace(wrong, "range(1, n)", "range(1, n + 1)", 1),
 		"cases.md": "# Samples\n## ten\n```input\n10\n```\n```output\n55\nmore\n```\n## three\n```input\n3\n```\n```output\n6\nmore\n```\n",
-		"sum.c":    "int main(void){return 0;}\n",
+		"sum.c":    "int main(void){return 0;}\n", "broken.py": "def f(:\n",
 	})
 	require.Equal(t, 1, s.run(t, "try", "sum.py").status)
 	got := s.run(t, "steps", "sum.py", "--beside", "right.py")
@@ -34,6 +34,7 @@ func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
 	validates(t, "steps.schema.json", got.out)
 	for args, says := range map[string]string{
 		"steps sum.c --case ten":        "they can in lua, pypy, python, ruby",
+		"steps broken.py":               "was not run, so that it has no steps: compile error, line 1",
 		"steps sum.py right.py":         "those of one solution",
 		"steps sum.py --last 0":         "--last is 0",
 		"steps sum.py --case nowhere":   `no case matches "nowhere"`,

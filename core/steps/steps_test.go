@@ -91,6 +91,13 @@ func TestTheProgramDoesWhatItDoesUnrecorded(t *testing.T) {
 	assert.Equal(t, "aside\n", string(r.Run.Stderr.Bytes))
 }
 
+func TestAThreadIsRecordedLikeACall(t *testing.T) {
+	testenv.Need(t, "python3")
+	r := record(t, "a.py", "import threading\ndef main():\n    x = 7\n    print(x)\nt = threading.Thread(target=main)\nt.start()\nt.join()\n", "", Options{})
+	got := strings.Join(told(r.Steps), "\n")
+	assert.Contains(t, got, "3: x = 7\n4: prints \"7\\n\"")
+}
+
 func TestWhatIsPrintedBelongsToItsLineAndHasItsMoment(t *testing.T) {
 	testenv.Need(t, "python3")
 	r := record(t, "a.py", "def f():\n    x = 1\n    return x\nprint(f())\n", "", Options{})

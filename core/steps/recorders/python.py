@@ -1,7 +1,7 @@
 # Runs a source for Cold Verdict and tells on descriptor 3, line by line, what it does: "S line depth function" before a
 # line runs, "V depth name value" for what changed in a frame since its last line, "R depth value" when a frame
 # returns, "X line depth error" when it raises, and "O text" for what is printed. Its own text is in PRIVATE.
-import linecache, os, reprlib, sys, types
+import linecache, os, reprlib, sys, threading, types
 
 
 def begin(private):
@@ -69,7 +69,8 @@ def begin(private):
         above = frame.f_back
         while above is not None and above not in depths:
             above = above.f_back
-        depths[frame] = depths[above] + 1 if above is not None else 0
+        alone = threading.current_thread() is threading.main_thread()
+        depths[frame] = depths[above] + 1 if above is not None else 0 if alone else 1
         return inside
 
     write = sys.stdout.write
@@ -96,6 +97,7 @@ def begin(private):
     sys.stdout = Out()
     code = compile(text, name, "exec")
     try:
+        threading.settrace(trace)
         sys.settrace(trace)
         exec(code, main.__dict__)
     except SystemExit:
