@@ -43,7 +43,7 @@ func (a *app) stepsCommand() *cli.Command {
 			"case that failed last, or the first one.\n\n" +
 			"   cold steps ties.py --case samples/1\n" +
 			"   cold steps ties.py --beside brute.py\n\n" +
-			"Steps are recorded in Python, PyPy, Ruby and Lua.",
+			"Steps are recorded in Python, PyPy, JavaScript, Ruby and Lua.",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "case", Usage: "run the case `NAME`", DefaultText: "the smallest that failed last", Destination: &f.test},
 			&cli.StringFlag{Name: "beside", Usage: "say where the values of variables first differ from those in `FILE`", Destination: &f.beside, TakesFile: true},

@@ -33,7 +33,7 @@ func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
 	require.Equal(t, 0, got.status, got.errors)
 	validates(t, "steps.schema.json", got.out)
 	for args, says := range map[string]string{
-		"steps sum.c --case ten":        "they can in lua, pypy, python, ruby",
+		"steps sum.c --case ten":        "they can in javascript, lua, pypy, python, ruby",
 		"steps broken.py":               "was not run, so that it has no steps: compile error, line 1",
 		"steps sum.py right.py":         "those of one solution",
 		"steps sum.py --last 0":         "--last is 0",

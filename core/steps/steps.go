@@ -27,10 +27,10 @@ import (
 var recorders embed.FS
 
 // languages have a recorder, by the name of the language.
-var languages = map[string]string{"python": "python.py", "pypy": "python.py", "ruby": "ruby.rb", "lua": "lua.lua"}
+var languages = map[string]string{"python": "python.py", "pypy": "python.py", "ruby": "ruby.rb", "lua": "lua.lua", "javascript": "javascript.js"}
 
 // Languages are the names of the languages that have a recorder, in order.
-func Languages() []string { return []string{"lua", "pypy", "python", "ruby"} }
+func Languages() []string { return []string{"javascript", "lua", "pypy", "python", "ruby"} }
 
 // Options say what is recorded. The zero value of each field is usable.
 type Options struct {
@@ -347,7 +347,7 @@ func (t *teller) recording() *Recording {
 // IsRecorded reports that a file's language has a recorder, as far as its name tells.
 func IsRecorded(file string) bool {
 	switch path.Ext(file) {
-	case ".py", ".rb", ".lua":
+	case ".js", ".lua", ".py", ".rb":
 		return true
 	}
 	return false

@@ -67,6 +67,9 @@ func TestEveryLineIsRecordedWithWhatItChanged(t *testing.T) {
 			[]string{"1", "5: n = 4", "6: a = [4]", "7: a = [4, 8]", "2: x = 4, y = 8", "3: returns 8", `8: prints "8\n"`}},
 		{"lua5.4", "a.lua", "local function twice(x)\n  local y = 2 * x\n  return y\nend\nlocal n = io.read('n')\nlocal a = {n}\na[2] = twice(n)\nprint(a[2])\n",
 			[]string{"4", "5: n = 4", "6: a = {4}", "7: a = {4, 8}", "2: x = 4, y = 8", "3", `8: prints "8\n"`}},
+		{"node", "a.js", "const lines = require('fs').readFileSync(0, 'utf8').split('\\n');\nfunction twice(x) {\n  const y = 2 * x;\n  return y;\n}\nconst n = Number(lines[0]);\nconst a = [n];\na.push(twice(n));\nconsole.log(a[1]);\n",
+			[]string{`1: lines = ["4", ""]`, "6: n = 4", "7: a = [4]", "8: a = [4, 8]", "3: x = 4, y = 8", "4: returns 8", `9: prints "8\n"`}},
+		{"node", "a.js", "function f(x) {\n  return x.y;\n}\ntry {\n  f(null);\n} catch (e) {\n}\nf(null);\n", []string{"2: x = null, raises TypeError: Cannot read properties of null (reading 'y')"}},
 		{"python3", "a.py", "def f(a, i):\n    return a[i]\n\nf([1], int(input()))\n", []string{"1", "4: raises IndexError: list index out of range", "2: a = [1], i = 4, raises IndexError: list index out of range"}},
 	} {
 		t.Run(row.file+" "+row.needs, func(t *testing.T) {
@@ -141,7 +144,7 @@ func TestWhatHasNoRecorderIsTold(t *testing.T) {
 	_, err = Record(context.Background(), p, problem.Solution{File: "a.c"}, problem.Data{}, Options{Env: judge.Env{Languages: languages}})
 	var unable *UnableError
 	require.ErrorAs(t, err, &unable)
-	assert.Contains(t, unable.Text, "lua, pypy, python, ruby")
+	assert.Contains(t, unable.Text, "javascript, lua, pypy, python, ruby")
 }
 
 // stepsOf makes steps of lines, each of which changes i to its place.

@@ -1,0 +1,152 @@
+'use strict';
+// Runs a source for Cold Verdict and tells on descriptor 3 what it does, as the recorder for Python does. A second
+// thread walks the first through its own source by the inspector of Node.js. The source is in PRIVATE.
+const { Worker, isMainThread, parentPort, workerData } = require('worker_threads');
+const fs = require('fs');
+const path = require('path');
+
+const clean = (text) => text.replace(/\\/g, '\\\\').replace(/\n/g, '\\n').replace(/\t/g, '\\t').replace(/\r/g, '\\r');
+
+// tell writes whole lines; the pipe may be full for a moment.
+function tell(lines) {
+  const bytes = Buffer.from(lines);
+  for (let at = 0; at < bytes.length; ) {
+    try {
+      at += fs.writeSync(3, bytes, at);
+    } catch (e) {
+      if (e.code !== 'EAGAIN') return;
+    }
+  }
+}
+
+if (isMainThread) {
+  const Module = require('module');
+  const name = path.basename(process.argv[1]);
+  const text = fs.readFileSync(path.join(__dirname, 'PRIVATE'), 'utf8');
+  const worker = new Worker(__filename, { workerData: { name } });
+  worker.once('message', () => {
+    worker.unref();
+    const write = process.stdout.write.bind(process.stdout);
+    process.stdout.write = (chunk, ...rest) => {
+      tell('O ' + clean(String(chunk)) + '\n');
+      return write(chunk, ...rest);
+    };
+    const main = new Module(path.join(__dirname, name), null);
+    main.filename = path.join(__dirname, name);
+    main.paths = Module._nodeModulePaths(__dirname);
+    process.mainModule = main;
+    require.main = main;
+    main._compile(text, path.join(__dirname, 'own', name));
+  });
+} else {
+  const inspector = require('inspector');
+  const session = new inspector.Session();
+  session.connectToMainThread();
+  const post = (method, params) => new Promise((resolve, reject) => session.post(method, params, (e, result) => (e ? reject(e) : resolve(result))));
+  const skipped = new Set(['exports', 'require', 'module', '__filename', '__dirname', 'arguments', 'this']);
+  const known = [];
+  let own = null;
+  let lines = [];
+  let left = MOST;
+  let depth = -1;
+  let last = '';
+
+  const say = (line) => {
+    lines.push(line);
+    left--;
+  };
+  const flush = () => {
+    if (lines.length > 0) tell(lines.join('\n') + '\n');
+    lines = [];
+  };
+  const quoted = (text) => (text.length > 80 ? JSON.stringify(text.slice(0, 80)) + '... (' + text.length + ')' : JSON.stringify(text));
+  const item = (p) => (p.valuePreview ? preview(p.valuePreview) : p.type === 'string' ? JSON.stringify(p.value) : p.value || p.type);
+  const preview = (of) => {
+    const more = of.overflow || of.properties.length > 24 ? ', ...' : '';
+    if (of.entries) {
+      const entries = of.entries.map((e) => (e.key ? (e.key.description || '') + ' => ' : '') + (e.value.description || ''));
+      return of.description + ' {' + entries.join(', ') + more + '}';
+    }
+    const own = of.properties.slice(0, 24);
+    if (of.subtype === 'array' || of.subtype === 'typedarray') {
+      const size = /\((\d+)\)/.exec(of.description || '');
+      return '[' + own.filter((p) => /^\d+$/.test(p.name)).map(item).join(', ') + more + ']' + (more && size ? ' (' + size[1] + ')' : '');
+    }
+    return '{' + own.map((p) => p.name + ': ' + item(p)).join(', ') + more + '}';
+  };
+  const shown = (v) => {
+    if (v.type === 'string') return quoted(v.value);
+    if (v.preview) return preview(v.preview);
+    return v.unserializableValue || (v.value !== undefined ? String(v.value) : v.description || v.type);
+  };
+
+  // changes tells what is new in the scopes of a call.
+  const changes = async (frame, at) => {
+    const before = (known[at] ||= new Map());
+    for (const scope of frame.scopeChain) {
+      if (scope.type !== 'local' && scope.type !== 'block') break;
+      const { result } = await post('Runtime.getProperties', { objectId: scope.object.objectId, ownProperties: true, generatePreview: true });
+      for (const p of result) {
+        if (!p.value || p.value.type === 'function' || p.value.type === 'undefined' || skipped.has(p.name)) continue;
+        const now = shown(p.value);
+        if (before.get(p.name) !== now) {
+          before.set(p.name, now);
+          say('V ' + at + ' ' + p.name + '\t' + clean(now));
+        }
+      }
+      if (scope.type === 'local') break;
+    }
+  };
+
+  const paused = async ({ callFrames, reason, data }) => {
+    const frames = callFrames.filter((frame) => frame.location.scriptId === own);
+    const inside = callFrames[0].location.scriptId === own;
+    if (inside) {
+      const frame = frames[0];
+      const at = frames.length - 1;
+      for (; depth > at; depth--) {
+        say('R ' + depth + ' ');
+        known.length = depth;
+        last = '';
+      }
+      await changes(frame, at);
+      const line = frame.location.lineNumber + 1;
+      if (reason === 'exception' || reason === 'promiseRejection') {
+        say('X ' + line + ' ' + at + ' ' + clean((data.description || String(data.value)).split('\n')[0]));
+      } else if (last !== line + ' ' + at) {
+        last = line + ' ' + at; // a line has several places to stop at
+        say('S ' + line + ' ' + at + ' ' + (frame.functionName || '<main>'));
+      }
+      depth = at;
+      if (frame.returnValue) { // what is called next is another call
+        say('R ' + at + ' ' + (frame.returnValue.type === 'undefined' ? '' : clean(shown(frame.returnValue))));
+        known.length = at;
+        depth = at - 1;
+        last = '';
+      }
+    }
+    if (left <= 0) {
+      say('M');
+      flush();
+      await post('Debugger.disable');
+      return;
+    }
+    flush();
+    await post(inside ? 'Debugger.stepInto' : 'Debugger.stepOut');
+  };
+  session.on('Debugger.scriptParsed', ({ params }) => {
+    if (params.url.endsWith('/own/' + workerData.name)) own = params.scriptId;
+  });
+  session.on('Debugger.paused', ({ params }) => {
+    paused(params).catch(() => session.post('Debugger.disable'));
+  });
+  parentPort.on('message', () => {}); // which keeps this thread
+  (async () => {
+    await post('Runtime.enable');
+    await post('Debugger.enable');
+    await post('Debugger.setBlackboxPatterns', { patterns: ['^node:', '^(?!.*/own/).*$'] });
+    await post('Debugger.setPauseOnExceptions', { state: 'all' });
+    await post('Debugger.setBreakpointByUrl', { lineNumber: 0, urlRegex: '/own/[^/]*$' });
+    parentPort.postMessage('ready');
+  })();
+}
