@@ -25,7 +25,7 @@ func inBrowser(t *testing.T, text, script string, args ...string) map[string]any
 	file := filepath.Join(dir, "page.html")
 	probe := "<script>addEventListener('load', () => { const got = (() => {" + script + "})(); const at = document.createElement('pre'); at.id = 'probed'; at.textContent = JSON.stringify(got); document.body.append(at); });</script>"
 	require.NoError(t, os.WriteFile(file, []byte(strings.Replace(text, "</body>", probe+"</body>", 1)), 0o644))
-	args = append([]string{"--headless", "--no-sandbox", "--disable-gpu", "--user-data-dir=" + filepath.Join(dir, "profile"), "--enable-logging=stderr", "--virtual-time-budget=5000", "--dump-dom"}, args...)
+	args = append([]string{"--headless", "--no-sandbox", "--disable-gpu", "--disable-dev-shm-usage", "--user-data-dir=" + filepath.Join(dir, "profile"), "--enable-logging=stderr", "--virtual-time-budget=5000", "--dump-dom"}, args...)
 	browser := exec.Command("chromium", append(args, "file://"+file)...)
 	var errs strings.Builder
 	browser.Stderr = &errs
