@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"context"
 	"errors"
-	"io/fs"
 	"os"
 	"path/filepath"
 	"time"
@@ -144,20 +143,8 @@ func (a *app) clockStopCommand() *cli.Command {
 		Description: "   cold clock stop depots\n   cold clock stop --all",
 		Flags:       []cli.Flag{&cli.BoolFlag{Name: "all", Usage: "stop the whole clock, whatever is solved", Destination: &all}},
 		Action: func(ctx context.Context, c *cli.Command) error {
-			if err := atMost(c, 1); err != nil {
-				return err
-			}
-			return a.read(func(h *history.History, p history.Problem) (err error) {
-				switch {
-				case all:
-					p = history.Problem{}
-				case c.Args().Present():
-					if p, err = a.problemIn(c.Args().First()); err != nil {
-						return err
-					}
-				}
-				clock, err := h.StopClock(ctx, p, time.Now())
-				return a.clockShown(clock, p, err)
+			return a.clocked(c, all, func(h *history.History, p history.Problem) (*history.Clock, error) {
+				return h.StopClock(ctx, p, time.Now())
 			})
 		},
 	}
@@ -170,80 +157,65 @@ func (a *app) clockWrongCommand() *cli.Command {
 		ArgsUsage:   "[FOLDER]",
 		Description: "   cold clock wrong depots",
 		Action: func(ctx context.Context, c *cli.Command) error {
-			if err := atMost(c, 1); err != nil {
-				return err
-			}
-			return a.read(func(h *history.History, p history.Problem) (err error) {
-				if c.Args().Present() {
-					if p, err = a.problemIn(c.Args().First()); err != nil {
-						return err
-					}
-				}
-				clock, err := h.Wrong(ctx, p)
-				return a.clockShown(clock, p, err)
-			})
+			return a.clocked(c, false, func(h *history.History, p history.Problem) (*history.Clock, error) { return h.Wrong(ctx, p) })
 		},
 	}
 }
 
-func (a *app) clockShown(clock *history.Clock, p history.Problem, err error) error {
-	switch {
-	case err != nil:
+// clocked changes the clock of a problem that may be named, or of all, and shows it.
+func (a *app) clocked(c *cli.Command, all bool, change func(*history.History, history.Problem) (*history.Clock, error)) error {
+	if err := atMost(c, 1); err != nil {
 		return err
-	case clock == nil:
-		return usageError("no clock goes on for %s; 'cold clock start' starts one", cmp.Or(p.Name, "anything"))
 	}
-	a.screen.Clock(clock, time.Now())
-	return nil
+	return a.read(func(h *history.History, p history.Problem) (err error) {
+		switch {
+		case all:
+			p = history.Problem{}
+		case c.Args().Present():
+			if p, err = a.problemIn(c.Args().First()); err != nil {
+				return err
+			}
+		}
+		clock, err := change(h, p)
+		switch {
+		case err != nil:
+			return err
+		case clock == nil:
+			return usageError("no clock goes on for %s; 'cold clock start' starts one", cmp.Or(p.Name, "anything"))
+		}
+		a.screen.Clock(clock, time.Now())
+		return nil
+	})
 }
 
 // stopClock stops the clock of a problem that is ready, if one goes on. What goes wrong is no matter of the result.
 func (a *app) stopClock(p *problem.Problem) {
-	if a.own != nil && a.own.Forgets {
-		return
-	}
-	path, err := history.DefaultPath()
-	if err != nil {
-		return
-	}
-	h, err := history.OpenExisting(path)
-	if err != nil {
-		return
-	}
-	defer h.Close()
-	of, err := historyOf(p)
-	if err != nil {
-		return
-	}
-	clock, err := h.StopClock(context.Background(), of, time.Now())
-	if err != nil || clock == nil {
-		return
-	}
-	for _, t := range clock.Problems {
-		if t.Folder == of.Folder && time.Since(t.Ended) < time.Minute {
-			a.screen.Remark("ready after %s", term.Span(clock.Taken(t, time.Now())))
+	a.known(func(h *history.History) error {
+		of, err := historyOf(p)
+		if err != nil {
+			return err
 		}
-	}
+		clock, err := h.StopClock(context.Background(), of, time.Now())
+		if err != nil || clock == nil {
+			return err
+		}
+		for _, t := range clock.Problems {
+			if t.Folder == of.Folder && time.Since(t.Ended) < time.Minute {
+				a.screen.Remark("ready after %s", term.Span(clock.Taken(t, time.Now())))
+			}
+		}
+		return nil
+	})
 }
 
 // runningClock is the clock that goes on for a problem; nil: there is none, or nothing is known of it.
-func (a *app) runningClock(dir string) *history.Clock {
-	path, err := history.DefaultPath()
-	if err != nil || a.own != nil && a.own.Forgets {
-		return nil
-	}
-	h, err := history.OpenExisting(path)
-	if err != nil || errors.Is(err, fs.ErrNotExist) {
-		return nil
-	}
-	defer h.Close()
-	p, err := history.NewProblem(dir, "")
-	if err != nil {
-		return nil
-	}
-	clock, err := h.Running(context.Background(), p)
-	if err != nil {
-		return nil
-	}
+func (a *app) runningClock(dir string) (clock *history.Clock) {
+	a.known(func(h *history.History) error {
+		p, err := history.NewProblem(dir, "")
+		if err == nil {
+			clock, err = h.Running(context.Background(), p)
+		}
+		return err
+	})
 	return clock
 }

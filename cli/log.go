@@ -203,6 +203,24 @@ func attempt(ctx context.Context, h *history.History, p history.Problem, number 
 	return one, err
 }
 
+// ofTry does something with the one try that is named, with its source if it must have one.
+func (a *app) ofTry(ctx context.Context, c *cli.Command, withSource bool, do func(*history.History, history.Problem, history.Attempt) error) error {
+	if err := atMost(c, 1); err != nil {
+		return err
+	}
+	number, err := numbered(c, 0)
+	if err != nil {
+		return err
+	}
+	return a.read(func(h *history.History, p history.Problem) error {
+		one, err := attempt(ctx, h, p, number, withSource)
+		if err != nil {
+			return err
+		}
+		return do(h, p, one)
+	})
+}
+
 func (a *app) logShowCommand() *cli.Command {
 	var source bool
 	return &cli.Command{
@@ -213,20 +231,9 @@ func (a *app) logShowCommand() *cli.Command {
 			"   cold log show 3\n   cold log show 3 --source > old.cpp",
 		Flags: []cli.Flag{&cli.BoolFlag{Name: "source", Usage: "print the source, and nothing else", Destination: &source}},
 		Action: func(ctx context.Context, c *cli.Command) error {
-			if err := atMost(c, 1); err != nil {
-				return err
-			}
-			number, err := numbered(c, 0)
-			if err != nil {
-				return err
-			}
-			return a.read(func(h *history.History, p history.Problem) error {
-				one, err := attempt(ctx, h, p, number, source)
-				switch {
-				case err != nil:
-					return err
-				case source:
-					_, err = a.out.Write(one.Source)
+			return a.ofTry(ctx, c, source, func(_ *history.History, _ history.Problem, one history.Attempt) error {
+				if source {
+					_, err := a.out.Write(one.Source)
 					return err
 				}
 				a.screen.Attempt(one, time.Now())
@@ -299,18 +306,7 @@ func (a *app) logRestoreCommand() *cli.Command {
 			yesFlag(&yes),
 		},
 		Action: func(ctx context.Context, c *cli.Command) error {
-			if err := atMost(c, 1); err != nil {
-				return err
-			}
-			number, err := numbered(c, 0)
-			if err != nil {
-				return err
-			}
-			return a.read(func(h *history.History, p history.Problem) error {
-				one, err := attempt(ctx, h, p, number, true)
-				if err != nil {
-					return err
-				}
+			return a.ofTry(ctx, c, true, func(h *history.History, p history.Problem, one history.Attempt) error {
 				return a.restore(ctx, h, p, one, cmp.Or(to, one.File), yes)
 			})
 		},

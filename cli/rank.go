@@ -121,32 +121,26 @@ func (a *app) rank(ctx context.Context, c *cli.Command, f rankFlags) error {
 
 // besidePast compares what is ranked with the person's own tries of the past, as far as something is known of them.
 func (a *app) besidePast(ctx context.Context, p *problem.Problem, r *rank.Result) {
-	path, err := history.DefaultPath()
-	if err != nil || a.own != nil && a.own.Forgets {
-		return
-	}
-	h, err := history.OpenExisting(path)
-	if err != nil {
-		return // there is none
-	}
-	defer h.Close()
-	of, err := historyOf(p)
-	if err != nil {
-		return
-	}
-	for _, one := range r.Places {
-		if one.Failed != nil {
-			continue
-		}
-		text, err := os.ReadFile(p.Path(one.Plan.Solution))
+	a.known(func(h *history.History) error {
+		of, err := historyOf(p)
 		if err != nil {
-			continue
+			return err
 		}
-		if s, err := h.Standing(ctx, of, one.Slowest, text); err == nil && s.Of > 0 {
-			a.screen.Standing(one, s)
+		for _, one := range r.Places {
+			if one.Failed != nil {
+				continue
+			}
+			text, err := os.ReadFile(p.Path(one.Plan.Solution))
+			if err != nil {
+				continue
+			}
+			if s, err := h.Standing(ctx, of, one.Slowest, text); err == nil && s.Of > 0 {
+				a.screen.Standing(one, s)
+			}
 		}
-	}
-	a.screen.Flush()
+		a.screen.Flush()
+		return nil
+	})
 }
 
 // rankBySize compares solutions on inputs that grow.

@@ -39,6 +39,21 @@ func notedAt(path string, note func(*history.History) error) error {
 	return note(h)
 }
 
+// known does something with the history where there is one that is not forgotten. What goes wrong is no matter of
+// the result.
+func (a *app) known(do func(*history.History) error) {
+	path, err := history.DefaultPath()
+	if err != nil || a.own != nil && a.own.Forgets {
+		return
+	}
+	h, err := history.OpenExisting(path)
+	if err != nil {
+		return
+	}
+	defer h.Close()
+	_ = do(h)
+}
+
 // noteOpened notes that a problem was opened.
 func (a *app) noteOpened(dir, name string) {
 	a.noted(func(h *history.History) error {
