@@ -54,8 +54,7 @@ func CrossPage(m Maker, p *problem.Problem, o cross.Options, r *cross.Result) *p
 				d.Blocks = append(d.Blocks, textBlock(strings.Join(who, ", "), string(a.Text.Bytes)+a.Failed, a.Text.Cut))
 			}
 		case f.Outcome.Difference != nil:
-			d.Blocks = append(d.Blocks, sideBlock("expected", f.Outcome.Difference.ExpectedSide), sideBlock("got", f.Outcome.Difference.GotSide))
-			d.Blocks[len(d.Blocks)-1].Beside = true
+			d.Blocks = append(d.Blocks, differenceBlocks(f.Outcome.Difference)...)
 		case len(last.Accepted) > 0:
 			d.Blocks = append(d.Blocks, dataBlock("expected", last.Accepted[0]))
 		}
@@ -117,8 +116,7 @@ func ReadyPage(m Maker, p *problem.Problem, solution string, r *ready.Result) *p
 		d.Blocks = append(d.Blocks, dataBlock(p.Kind().Input, f.Cases[len(f.Cases)-1].Input))
 		d.Figures = inputFigures(p, f.Cases[len(f.Cases)-1].Input)
 		if diff := f.Outcome.Difference; diff != nil {
-			d.Blocks = append(d.Blocks, sideBlock("expected", diff.ExpectedSide), sideBlock("got", diff.GotSide))
-			d.Blocks[len(d.Blocks)-1].Beside = true
+			d.Blocks = append(d.Blocks, differenceBlocks(diff)...)
 		}
 		made.Details = append(made.Details, d)
 	}

@@ -237,13 +237,8 @@ func (t *TryPage) evidence(r *pageRun, c *problem.Case, o verdict.Outcome) page.
 	d.Blocks = append(d.Blocks, dataBlock(t.problem.Kind().Input, c.Input))
 	d.Figures = inputFigures(t.problem, c.Input)
 	switch {
-	case o.Difference != nil && len(o.Difference.ExpectedSide.Lines)+len(o.Difference.GotSide.Lines) > 0:
-		expected, got := sideBlock("expected", o.Difference.ExpectedSide), sideBlock("got", o.Difference.GotSide)
-		got.Beside = true
-		d.Blocks = append(d.Blocks, expected, got)
 	case o.Difference != nil:
-		d.Blocks = append(d.Blocks, textBlock("expected", o.Difference.Expected, false), textBlock("got", o.Difference.Got, false))
-		d.Blocks[len(d.Blocks)-1].Beside = true
+		d.Blocks = append(d.Blocks, differenceBlocks(o.Difference)...)
 	case o.Returned != "":
 		d.Blocks = append(d.Blocks, textBlock("returned", o.Returned, false))
 	case len(o.Stdout.Bytes) > 0:
@@ -280,6 +275,16 @@ func textBlock(title, text string, cut bool) page.Block {
 		b.Cut = cmp.Or(b.Cut, "more")
 	}
 	return b
+}
+
+// differenceBlocks are the two sides of a difference, beside each other.
+func differenceBlocks(d *verdict.Difference) []page.Block {
+	expected, got := textBlock("expected", d.Expected, false), textBlock("got", d.Got, false)
+	if len(d.ExpectedSide.Lines)+len(d.GotSide.Lines) > 0 {
+		expected, got = sideBlock("expected", d.ExpectedSide), sideBlock("got", d.GotSide)
+	}
+	got.Beside = true
+	return []page.Block{expected, got}
 }
 
 // sideBlock is one side of a difference, with the place marked where it begins.
@@ -400,14 +405,7 @@ func MergedPage(m Maker, t *Try) *page.Page {
 
 // inputFigures draw what an input holds, where a picture says more than its text and it is small.
 func inputFigures(p *problem.Problem, input problem.Data) (figures []page.Figure) {
-	if p.Shape == nil || p.Kind().Calls || input.Sealed || input.Size > picture.MostSmall {
-		return nil
-	}
-	text, err := input.Head(picture.MostSmall)
-	if err != nil {
-		return nil
-	}
-	for _, one := range picture.Small(p.Shape, text) {
+	for _, one := range picture.Beside(p, input) {
 		var drawn bytes.Buffer
 		if DrawPictures(&drawn, "svg", [][]Panel{{{Picture: one}}}, false) == nil {
 			figures = append(figures, page.Figure{Title: one.Title, SVG: svgElement(drawn.String())})

@@ -475,20 +475,8 @@ func positions(at []int) string {
 
 // inputDrawn draws what an input holds, where a picture says more than its text and it is small.
 func (s *Screen) inputDrawn(p *problem.Problem, input problem.Data) {
-	for _, one := range smallPictures(p, input) {
+	for _, one := range picture.Beside(p, input) {
 		s.Print("")
 		s.Picture(one, nil)
 	}
-}
-
-// smallPictures are those of an input that are worth a look beside its text.
-func smallPictures(p *problem.Problem, input problem.Data) []picture.Picture {
-	if p.Shape == nil || p.Kind().Calls || input.Sealed || input.Size > picture.MostSmall {
-		return nil
-	}
-	text, err := input.Head(picture.MostSmall)
-	if err != nil {
-		return nil
-	}
-	return picture.Small(p.Shape, text)
 }

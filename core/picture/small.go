@@ -3,16 +3,29 @@ package picture
 import (
 	"bytes"
 
+	"coldverdict/core/problem"
 	"coldverdict/core/shape"
 )
 
 // What is drawn unasked, beside an input that fails, is small.
 const (
-	MostSmall         = 4 << 10 // bytes of an input
+	mostSmall         = 4 << 10 // bytes of an input
 	mostSmallVertices = 12
 	mostSmallItems    = 10
 	mostSmallPictures = 2
 )
+
+// Beside returns the pictures of a case's input that are worth a look beside its text; none of a sealed one.
+func Beside(p *problem.Problem, input problem.Data) []Picture {
+	if p.Shape == nil || p.Kind().Calls || input.Sealed || input.Size > mostSmall {
+		return nil
+	}
+	text, err := input.Head(mostSmall)
+	if err != nil {
+		return nil
+	}
+	return Small(p.Shape, text)
+}
 
 // Small returns the pictures of an input that say more than its text and can be seen at a glance: graphs, trees, grids,
 // intervals and points. There are none where the input is not as the shape says.

@@ -15,10 +15,10 @@ import (
 // it may not take long.
 const stepsToHold = 20_000_000
 
-// Predicate reads a script that says of inputs whether they are valid, as no form of a shape can. What it
-// returns is safe to be used by several at once. The error names file and line.
-func Predicate(path string) (shape.Predicate, error) {
-	if err := Check(path, Holds); err != nil {
+// function reads a script and returns the function that it defines for its role. The script is run once, at the first
+// call, and what it defined is frozen: several can call it at once. The errors name file and line.
+func function(path string, role Role) (func(arguments ...starlark.Value) (starlark.Value, error), error) {
+	if err := Check(path, role); err != nil {
 		return nil, err
 	}
 	text, err := os.ReadFile(path)
@@ -26,23 +26,39 @@ func Predicate(path string) (shape.Predicate, error) {
 		return nil, err
 	}
 	name := filepath.Base(path)
-	// It is run once, when the first input is looked at, and what it defined is frozen.
 	begin := sync.OnceValues(func() (starlark.Value, error) {
 		globals, err := starlark.ExecFileOptions(options, bounded(name, stepsToHold), name, text, forMake)
 		if err != nil {
 			return nil, plain(err)
 		}
 		globals.Freeze()
-		return globals[holds], nil
+		return globals[string(role)], nil
 	})
+	return func(arguments ...starlark.Value) (starlark.Value, error) {
+		defined, err := begin()
+		if err != nil {
+			return nil, err
+		}
+		value, err := starlark.Call(bounded(name, stepsToHold), defined, arguments, nil)
+		if err != nil {
+			return nil, plain(err)
+		}
+		return value, nil
+	}, nil
+}
+
+// Predicate reads a script that says of inputs whether they are valid, as no form of a shape can. What it
+// returns is safe to be used by several at once. The error names file and line.
+func Predicate(path string) (shape.Predicate, error) {
+	call, err := function(path, Holds)
+	if err != nil {
+		return nil, err
+	}
+	name := filepath.Base(path)
 	return func(in shape.Values) (string, error) {
-		function, err := begin()
+		value, err := call(valuesOf(in))
 		if err != nil {
 			return "", err
-		}
-		value, err := starlark.Call(bounded(name, stepsToHold), function, starlark.Tuple{valuesOf(in)}, nil)
-		if err != nil {
-			return "", plain(err)
 		}
 		switch v := value.(type) {
 		case starlark.Bool:

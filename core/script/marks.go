@@ -2,7 +2,6 @@ package script
 
 import (
 	"fmt"
-	"os"
 	"path/filepath"
 
 	"go.starlark.net/starlark"
@@ -16,22 +15,15 @@ type Marked map[string][][]int64
 
 // Marker reads a script that says what an answer points at in the picture of an input. The error names file and line.
 func Marker(path string) (func(in shape.Values, answer string) (Marked, error), error) {
-	if err := Check(path, Marks); err != nil {
-		return nil, err
-	}
-	text, err := os.ReadFile(path)
+	call, err := function(path, Marks)
 	if err != nil {
 		return nil, err
 	}
 	name := filepath.Base(path)
 	return func(in shape.Values, answer string) (Marked, error) {
-		globals, err := starlark.ExecFileOptions(options, bounded(name, stepsToHold), name, text, forMake)
+		value, err := call(valuesOf(in), starlark.String(answer))
 		if err != nil {
-			return nil, plain(err)
-		}
-		value, err := starlark.Call(bounded(name, stepsToHold), globals[marks], starlark.Tuple{valuesOf(in), starlark.String(answer)}, nil)
-		if err != nil {
-			return nil, plain(err)
+			return nil, err
 		}
 		said, ok := value.(*starlark.Dict)
 		if !ok {
