@@ -206,6 +206,36 @@ func TestPagesOfSearchesLooksAndComparisons(t *testing.T) {
 	})
 }
 
+// A difference between values that were returned has no lines around it.
+func TestValuesThatDifferStandBesideEachOtherInEveryReport(t *testing.T) {
+	outcome := verdict.Outcome{Verdict: verdict.WrongAnswer, Ran: true, Message: "[1] is 9, expected 5", Difference: &verdict.Difference{Path: "[1]", Expected: "[4,5]", Got: "[4,9]"}}
+	p := &problem.Problem{Title: "Thaw", Dir: "/station/thaw", Cases: []problem.Case{inputCase("samples/one", "samples", "[1]\n")}}
+	found := cross.Found{Cases: []problem.Case{inputCase("", "", "[1]\n")}, Outcome: outcome}
+	results := NewTryPage(p, made)
+	results.Tell(judge.Began{Plan: judge.Plan{Solution: problem.Solution{File: "thaw.py"}}})
+	results.Tell(judge.Case{Outcome: outcome})
+	results.Tell(judge.Ended{Verdict: verdict.WrongAnswer})
+	o := cross.Options{Candidates: []problem.Solution{{File: "thaw.py"}}, Reference: &problem.Solution{File: "brute.py"}}
+	for command, got := range map[string]*page.Page{
+		"try":   results.Page(),
+		"cross": CrossPage(made, p, o, &cross.Result{Base: cross.ByReference, Inputs: 1, Judged: 1, Found: []cross.Found{found}}),
+		"ready": ReadyPage(made, p, "thaw.py", &ready.Result{Outcome: ready.NotReady, Case: "samples/one", Found: &found}),
+	} {
+		t.Run(command, func(t *testing.T) {
+			require.Len(t, got.Details, 1)
+			texts := map[string]string{}
+			for _, b := range got.Details[0].Blocks {
+				for _, line := range b.Lines {
+					texts[b.Title] += line.Text
+				}
+			}
+			assert.Equal(t, "[4,5]", texts["expected"])
+			assert.Equal(t, "[4,9]", texts["got"])
+			assert.Contains(t, wrote(t, ".html", got), "[4,9]")
+		})
+	}
+}
+
 func TestEveryKindOfPictureIsDrawn(t *testing.T) {
 	graph := &picture.Graph{From: 1, N: 4, Directed: true, Edges: []picture.Edge{{A: 0, B: 1, Label: "77"}, {A: 1, B: 0}, {A: 2, B: 2, Label: "88"}, {A: 2, B: 3}}}
 	for name, row := range map[string]struct {

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"coldverdict/core/problem"
 	"coldverdict/core/shape"
 )
 
@@ -203,4 +204,25 @@ func TestOnlyWhatIsSmallIsDrawnUnasked(t *testing.T) {
 	assert.Len(t, Small(s, []byte("3 2\n1 2\n2 3\n")), 1)
 	assert.Empty(t, Small(s, []byte("50 0\n")))
 	assert.Empty(t, Small(s, []byte("3 2\n1 2\n")), "what is not as the shape says is not drawn")
+}
+
+func TestWhatIsDrawnUnaskedIsSmallAndOpen(t *testing.T) {
+	s, err := shape.Parse("n: int 1..99999, m: int 0..99999\ne: graph(n, m)")
+	require.NoError(t, err)
+	p := &problem.Problem{Shape: s}
+	data := func(text string) problem.Data { return problem.Data{Text: []byte(text), Size: int64(len(text))} }
+	triangle := data("3 3\n1 2\n2 3\n3 1\n")
+	list := Beside(p, triangle)
+	require.Len(t, list, 1)
+	assert.Equal(t, 3, list[0].Graph.N)
+
+	sealed := triangle
+	sealed.Sealed = true
+	assert.Empty(t, Beside(p, sealed), "a picture would show what is sealed")
+	assert.Empty(t, Beside(&problem.Problem{}, triangle), "without a shape a picture would be a guess")
+	assert.Empty(t, Beside(&problem.Problem{Shape: s, Call: &problem.Call{}}, triangle), "arguments are no text as the shape says")
+	assert.Empty(t, Beside(p, data("3 3\n1 2\n")), "an input that is not as the shape says")
+	assert.Empty(t, Beside(p, data("13 3\n1 2\n2 3\n3 1\n")), "more vertices than can be seen at a glance")
+	long := "3 2000\n" + strings.Repeat("1 2\n", 2000)
+	assert.Empty(t, Beside(p, data(long)))
 }
