@@ -274,7 +274,8 @@ func (a *app) keepFound(ctx context.Context, p *problem.Problem, o cross.Options
 			if err != nil {
 				return err
 			}
-			if file := o.Candidates[found.Candidate].File; steps.IsRecorded(file) && p.Kind().Text {
+			file := o.Candidates[found.Candidate].File
+			if l, _, err := a.languages.Choose(file, o.Candidates[found.Candidate].Language); err == nil && steps.IsRecorded(l) && p.Kind().Text {
 				a.say(f, "see it step by step: cold steps %s --case %s", view.Visible(file), view.Visible(name))
 			}
 		}

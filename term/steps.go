@@ -69,6 +69,9 @@ func (s *Screen) scene(r *steps.Recording, one steps.Scene, lead int) {
 	if step.Output != "" {
 		said = append(said, verdictStyle(verdict.Accepted).Render("prints")+" "+Visible(strings.TrimSuffix(step.Output, "\n")))
 	}
+	if step.Warning != "" {
+		said = append(said, verdictStyle(verdict.RuntimeError).Render(Visible(step.Warning)))
+	}
 	if step.Error != "" {
 		said = append(said, verdictStyle(verdict.RuntimeError).Render(Visible(step.Error)))
 	}

@@ -5,13 +5,14 @@ package steps
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"embed"
 	"errors"
 	"fmt"
 	"io"
 	"os"
-	"path"
+	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
@@ -19,6 +20,7 @@ import (
 	"coldverdict/core/box"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
+	"coldverdict/core/steps/native"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
 )
@@ -26,11 +28,8 @@ import (
 //go:embed recorders
 var recorders embed.FS
 
-// languages have a recorder, by the name of the language.
+// languages have a recorder that runs the source, by the name of the language. Those with a stepped build need none.
 var languages = map[string]string{"python": "python.py", "pypy": "python.py", "ruby": "ruby.rb", "lua": "lua.lua", "javascript": "javascript.js"}
-
-// Languages are the names of the languages that have a recorder, in order.
-func Languages() []string { return []string{"javascript", "lua", "pypy", "python", "ruby"} }
 
 // Options say what is recorded. The zero value of each field is usable.
 type Options struct {
@@ -65,6 +64,7 @@ type Step struct {
 	// OutputAt is the number of the step at which that was printed: a later one, where the line calls a function first.
 	OutputAt int
 	Error    string // that it raised
+	Warning  string // what it did that is hardly meant: an integer that does not fit, an index outside
 	Returned string // of the function whose last line this is; empty: it is not, or returned nothing
 }
 
@@ -102,31 +102,9 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 		return nil, err
 	}
 	defer func() { err = errors.Join(err, j.Close()) }()
-	var text []byte
-	wrap := func(l *toolchain.Language, _, _ string, source []byte) (toolchain.Wrapping, error) {
-		text = source
-		name, ok := languages[l.Name]
-		if !ok {
-			return toolchain.Wrapping{}, &UnableError{fmt.Sprintf("steps cannot be recorded in %s yet; they can in %s", l.Title, strings.Join(Languages(), ", "))}
-		}
-		recorder, err := recorders.ReadFile("recorders/" + name)
-		if err != nil {
-			return toolchain.Wrapping{}, err
-		}
-		most := o.Most
-		if most == 0 {
-			most = MostEvents
-		}
-		recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(private))
-		recorder = bytes.ReplaceAll(recorder, []byte("MOST"), []byte(strconv.Itoa(most)))
-		return toolchain.Wrapping{Source: recorder, Files: map[string][]byte{private: source}}, nil
-	}
-	build, err := j.Build(ctx, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Wrap: wrap})
+	build, err := o.build(ctx, j, p, solution)
 	if err != nil {
 		return nil, err
-	}
-	if build.Failed {
-		return nil, &UnableError{"it does not build: " + build.FirstError()}
 	}
 	limits, _ := j.Limits(build.Language)
 	limits = judge.Widened(limits)
@@ -134,6 +112,22 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 	runner, err := j.Runner(&build)
 	if err != nil {
 		return nil, err
+	}
+	program := build.Program(limits, solution.Args)
+	text, err := os.ReadFile(p.Path(solution))
+	if err != nil {
+		return nil, err
+	}
+	lines := strings.Split(strings.TrimRight(string(text), "\n"), "\n")
+	if build.Stepped {
+		scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-run-")
+		if err != nil {
+			return nil, fmt.Errorf("cannot make a working folder: %w", err)
+		}
+		defer func() { err = errors.Join(err, scratch.Remove()) }()
+		if program, err = o.withTable(&build, program, scratch.Dir, lines); err != nil {
+			return nil, err
+		}
 	}
 	file, err := openInput(input)
 	if err != nil {
@@ -145,12 +139,12 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 	told := &teller{options: o, stop: stop}
 	out := &box.Head{Most: mostOutput}
 	errs := &box.Head{Most: judge.KeptText}
-	result, err := runner.Run(running, box.Run{Program: build.Program(limits, solution.Args), Limits: limits, Input: file, Output: out, Errors: errs, Decision: told})
+	result, err := runner.Run(running, box.Run{Program: program, Limits: limits, Input: file, Output: out, Errors: errs, Decision: told})
 	if err != nil && !(told.done && ctx.Err() == nil) {
 		return nil, err
 	}
 	r = told.recording()
-	r.Source = strings.Split(strings.TrimRight(string(text), "\n"), "\n")
+	r.Source = lines
 	r.Output, r.Language = out.Text, build.Language.Name
 	for i := range r.Steps {
 		if e := &r.Steps[i].Error; *e != "" {
@@ -159,6 +153,52 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 	}
 	r.Run = verdict.Outcome{Ran: true, ExitCode: result.ExitCode, Stderr: verdict.Text{Bytes: errs.Text, Cut: errs.Cut}}
 	return r, nil
+}
+
+// build builds a solution so that it is recorded.
+func (o Options) build(ctx context.Context, j *judge.Judge, p *problem.Problem, solution problem.Solution) (toolchain.Build, error) {
+	wrap := func(l *toolchain.Language, _, _ string, source []byte) (toolchain.Wrapping, error) {
+		name, ok := languages[l.Name]
+		if l.HasStepped() {
+			return toolchain.Wrapping{Source: source}, nil
+		}
+		if !ok {
+			return toolchain.Wrapping{}, &UnableError{fmt.Sprintf("steps cannot be recorded in %s", l.Title)}
+		}
+		recorder, err := recorders.ReadFile("recorders/" + name)
+		if err != nil {
+			return toolchain.Wrapping{}, err
+		}
+		recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(private))
+		recorder = bytes.ReplaceAll(recorder, []byte("MOST"), []byte(strconv.Itoa(o.most())))
+		return toolchain.Wrapping{Source: recorder, Files: map[string][]byte{private: source}}, nil
+	}
+	build, err := j.Build(ctx, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Stepped: true, Wrap: wrap})
+	if err == nil && build.Failed {
+		err = &UnableError{"it does not build: " + build.FirstError()}
+	}
+	return build, err
+}
+
+func (o Options) most() int { return cmp.Or(o.Most, MostEvents) }
+
+// withTable has a program find what its recorder reads.
+func (o Options) withTable(build *toolchain.Build, program box.Program, scratch string, lines []string) (box.Program, error) {
+	table, err := native.Table(filepath.Join(build.Dir, "program"), native.Options{
+		Source: build.File, Lines: lines, Most: o.most(), Raises: "panics", Brackets: !slices.Contains([]string{".c", ".cpp"}, build.Language.Extensions[0]),
+	})
+	if errors.Is(err, native.ErrMachine) {
+		return program, &UnableError{err.Error()}
+	} else if err != nil {
+		return program, fmt.Errorf("the stepped build: %w", err)
+	}
+	path := filepath.Join(scratch, "steps-table")
+	if err := os.WriteFile(path, table, 0o600); err != nil {
+		return program, err
+	}
+	program.Reads = append(slices.Clone(program.Reads), path)
+	program.Env = append(slices.Clone(program.Env), "COLD_STEPS="+path)
+	return program, nil
 }
 
 // openInput gives an input as a judge would: without what Windows' editors add.
@@ -251,6 +291,11 @@ func (t *teller) event(line string) {
 		if s := t.at(depth); s != nil {
 			s.Error = unescaper.Replace(text)
 		}
+	case "W":
+		depth, text, _ := strings.Cut(rest, " ")
+		if s := t.at(depth); s != nil && s.Warning == "" {
+			s.Warning = unescaper.Replace(text)
+		}
 	case "O":
 		text := unescaper.Replace(rest)
 		if s := t.numbered(t.open[t.depth]); s != nil {
@@ -261,6 +306,8 @@ func (t *teller) event(line string) {
 		if n := t.options.UntilLine; n > 0 && t.printed >= n {
 			t.done, t.why = true, fmt.Sprintf("line %d was printed", n)
 		}
+	case "D":
+		t.done, t.why = true, "its calls went too deep to be recorded, "+verdict.Count(t.depth, "level")
 	case "M":
 		t.done, t.why = true, "it had more steps than are recorded; --from LINE or --around VALUE narrow it"
 	}
@@ -344,11 +391,16 @@ func (t *teller) recording() *Recording {
 	return r
 }
 
-// IsRecorded reports that a file's language has a recorder, as far as its name tells.
-func IsRecorded(file string) bool {
-	switch path.Ext(file) {
-	case ".js", ".lua", ".py", ".rb":
-		return true
+// IsRecorded reports that the steps of programs in a language can be recorded.
+func IsRecorded(l *toolchain.Language) bool { return l.HasStepped() || languages[l.Name] != "" }
+
+// Recorded are the titles of the languages whose programs can be recorded, in order.
+func Recorded(all *toolchain.Languages) (titles []string) {
+	for _, name := range all.Names() {
+		if l, ok := all.Find(name); ok && IsRecorded(l) {
+			titles = append(titles, l.Title)
+		}
 	}
-	return false
+	slices.Sort(titles)
+	return titles
 }

@@ -24,13 +24,19 @@ func TestMain(m *testing.M) { testenv.Main(m, box.Supervise, script.Main) }
 // record records a source on an input.
 func record(t *testing.T, name, source, input string, o Options) *Recording {
 	t.Helper()
+	return recordAs(t, "", name, source, input, o)
+}
+
+// recordAs takes the source for a language.
+func recordAs(t *testing.T, language, name, source, input string, o Options) *Recording {
+	t.Helper()
 	dir := t.TempDir()
 	require.NoError(t, os.WriteFile(filepath.Join(dir, name), []byte(source), 0o644))
 	languages := toolchain.Ours()
 	p, err := problem.Load(dir, problem.Vocabulary{Modes: []string{"lines"}, IsSource: languages.IsSource})
 	require.NoError(t, err)
 	o.Env = judge.Env{Languages: languages}
-	r, err := Record(context.Background(), p, problem.Solution{File: name}, problem.Data{Text: []byte(input), Size: int64(len(input))}, o)
+	r, err := Record(context.Background(), p, problem.Solution{File: name, Language: language}, problem.Data{Text: []byte(input), Size: int64(len(input))}, o)
 	require.NoError(t, err)
 	return r
 }
@@ -50,6 +56,9 @@ func told(list []Step) (lines []string) {
 		}
 		if s.Error != "" {
 			parts = append(parts, "raises "+s.Error)
+		}
+		if s.Warning != "" {
+			parts = append(parts, "warns "+s.Warning)
 		}
 		lines = append(lines, strings.TrimRight(fmt.Sprintf("%d: %s", s.Line, strings.Join(parts, ", ")), ": "))
 	}
@@ -135,16 +144,16 @@ func TestARecordingIsBounded(t *testing.T) {
 }
 
 func TestWhatHasNoRecorderIsTold(t *testing.T) {
-	testenv.Need(t, "gcc")
+	testenv.Need(t, "perl")
 	dir := t.TempDir()
-	require.NoError(t, os.WriteFile(filepath.Join(dir, "a.c"), []byte("int main(void){return 0;}\n"), 0o644))
+	require.NoError(t, os.WriteFile(filepath.Join(dir, "a.pl"), []byte("print 1;\n"), 0o644))
 	languages := toolchain.Ours()
 	p, err := problem.Load(dir, problem.Vocabulary{IsSource: languages.IsSource})
 	require.NoError(t, err)
-	_, err = Record(context.Background(), p, problem.Solution{File: "a.c"}, problem.Data{}, Options{Env: judge.Env{Languages: languages}})
+	_, err = Record(context.Background(), p, problem.Solution{File: "a.pl"}, problem.Data{}, Options{Env: judge.Env{Languages: languages}})
 	var unable *UnableError
 	require.ErrorAs(t, err, &unable)
-	assert.Contains(t, unable.Text, "javascript, lua, pypy, python, ruby")
+	assert.Equal(t, "steps cannot be recorded in Perl", unable.Text)
 }
 
 // stepsOf makes steps of lines, each of which changes i to its place.

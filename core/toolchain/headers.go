@@ -64,7 +64,7 @@ func (b *Build) compiled() []byte {
 
 // headers is the build of headers for a language; nil where it has none.
 func (k *Kit) headers(b *Build, text string) *Build {
-	if len(b.Language.Headers) == 0 || b.Checked || b.Traced || text == "" {
+	if len(b.Language.Headers) == 0 || b.Checked || b.Traced || b.Stepped || text == "" {
 		return nil
 	}
 	own := *b.Language

@@ -34,6 +34,8 @@ type Language struct {
 	CheckedRun   Command   // empty: Run
 	CheckedMild  []Pattern // what the checked build says of what works everywhere or may be meant
 	Traced       []Command // of the traced build; empty: the language has none
+	Stepped      []Command // of the stepped build; empty: the language has none
+	SteppedAgain []Command // tried instead, as BuildAgain is
 	Run          Command
 	Serve        Command // runs a program on many inputs, see Kit.Server; empty: each run starts the runtime
 	Server       string  // file of serve whose text is {server} there, or the folder of what is compiled of it
@@ -219,7 +221,7 @@ func (t *Languages) WithFlags(name string, flags []string) (any bool) {
 	}
 	for _, l := range t.list {
 		if slices.Contains(t.Family(l), name) {
-			l.Build, l.BuildAgain, l.Checked, l.CheckedAgain, l.Traced = add(l.Build), add(l.BuildAgain), add(l.Checked), add(l.CheckedAgain), add(l.Traced)
+			l.Build, l.BuildAgain, l.Checked, l.CheckedAgain, l.Traced, l.Stepped, l.SteppedAgain = add(l.Build), add(l.BuildAgain), add(l.Checked), add(l.CheckedAgain), add(l.Traced), add(l.Stepped), add(l.SteppedAgain)
 			if len(l.Headers) > 0 {
 				l.Headers = add([]Command{l.Headers})[0]
 			}

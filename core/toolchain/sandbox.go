@@ -80,7 +80,7 @@ func asks(commands ...Command) bool {
 // buildReads lists what a build may see.
 func (b *Build) buildReads() []string {
 	paths := b.reads()
-	if asks(slices.Concat(b.Language.Build, b.Language.BuildAgain, b.Language.Checked, b.Language.CheckedAgain, b.Language.Traced)...) {
+	if asks(slices.Concat(b.Language.Build, b.Language.BuildAgain, b.Language.Checked, b.Language.CheckedAgain, b.Language.Traced, b.Language.Stepped, b.Language.SteppedAgain)...) {
 		paths = append(paths, filepath.Dir(b.Source))
 	}
 	if b.warm != "" {

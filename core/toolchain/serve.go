@@ -34,7 +34,7 @@ func (l *Language) CanServe() bool { return l.Server != "" }
 // context's.
 func (k *Kit) Server(ctx context.Context, r Runner, b *Build) (*Server, error) {
 	l := b.Language
-	if !l.CanServe() || b.Checked || b.Traced || b.Failed {
+	if !l.CanServe() || b.Checked || b.Traced || b.Stepped || b.Failed {
 		return nil, nil
 	}
 	text, err := servers.ReadFile("serve/" + l.Server)

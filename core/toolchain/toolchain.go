@@ -48,6 +48,7 @@ type Source struct {
 	Language string  // name of a language or standard; empty: by the extension
 	Checked  bool    // the checked build is wanted, where the language has one
 	Traced   bool    // likewise the traced build, which says which parts of it ran
+	Stepped  bool    // likewise the stepped build, which says line by line what it does
 	Wrap     Wrapper // puts something around the source; nil: nothing is
 }
 
@@ -93,6 +94,7 @@ type Build struct {
 	Standard string        // "cpp20"; empty where the language has none
 	Checked  bool          // it is a checked build
 	Traced   bool          // it is a traced build
+	Stepped  bool          // it is a stepped build
 	Tool     string        // the compiler or runtime in its own words
 	Command  string        // the command line that built it, or runs it where nothing is compiled
 	Duration time.Duration // how long the build took, when it was built
@@ -130,6 +132,7 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (build Build, err e
 	build.Source = s.Path
 	build.Checked = s.Checked && build.Language.HasChecked()
 	build.Traced = s.Traced && build.Language.HasTraced()
+	build.Stepped = s.Stepped && build.Language.HasStepped()
 	build.File = build.Language.buildName(filepath.Base(s.Path), source)
 	defer build.nameLikeTheSource()
 	build.Notes = build.Language.NotesOn(source)
@@ -159,14 +162,21 @@ func (k *Kit) Build(ctx context.Context, r Runner, s Source) (build Build, err e
 // Supplied are lines that were put in for what the source relies on, and leaves to a judge.
 func (b *Build) Supplied() []string { return b.wrapping.Supplied }
 
+// beside puts a file beside the source of this build.
+func (b *Build) beside(name string, text []byte) {
+	files := map[string][]byte{name: text}
+	maps.Copy(files, b.wrapping.Files)
+	b.wrapping.Files = files
+}
+
 // wrapped builds what stands around a source, or finds it built.
 func (k *Kit) wrapped(ctx context.Context, r Runner, build Build) (Build, error) {
 	if build.Traced {
-		build.wrapping.Files = maps.Clone(build.wrapping.Files)
-		if build.wrapping.Files == nil {
-			build.wrapping.Files = map[string][]byte{}
-		}
-		build.wrapping.Files[traceFile] = traceText
+		build.beside(traceFile, traceText)
+	}
+	if build.Stepped {
+		build.beside(stepsFile, stepsText)
+		build.beside(stepsUnit, stepsUnitText)
 	}
 	commands, err := build.commands()
 	if err != nil {
@@ -313,6 +323,9 @@ func (b *Build) commands() (c recipe, err error) {
 	}
 	if b.Traced {
 		build, again = b.Language.Traced, nil
+	}
+	if b.Stepped {
+		build, again = b.Language.Stepped, b.Language.SteppedAgain
 	}
 	all := func(commands []Command) (filled [][]string) {
 		for _, one := range slices.Concat(commands, b.wrapping.Then) {
