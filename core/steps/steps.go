@@ -29,7 +29,16 @@ import (
 var recorders embed.FS
 
 // languages have a recorder that runs the source, by the name of the language. Those with a stepped build need none.
-var languages = map[string]string{"python": "python.py", "pypy": "python.py", "ruby": "ruby.rb", "lua": "lua.lua", "javascript": "javascript.js"}
+var languages = map[string]recorder{
+	"python": {file: "python.py"}, "pypy": {file: "python.py"}, "ruby": {file: "ruby.rb"}, "lua": {file: "lua.lua"},
+	"javascript": {file: "javascript.js"}, "typescript": {"javascript.js", ".js"}, "typescript-node": {"javascript.js", ".js"},
+}
+
+// A recorder is a file that takes the place of a source, and runs it.
+type recorder struct {
+	file string
+	made string // ending of what the compiler makes of a source; empty: it is the source that is run
+}
 
 // Options say what is recorded. The zero value of each field is usable.
 type Options struct {
@@ -157,20 +166,28 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 
 // build builds a solution so that it is recorded.
 func (o Options) build(ctx context.Context, j *judge.Judge, p *problem.Problem, solution problem.Solution) (toolchain.Build, error) {
-	wrap := func(l *toolchain.Language, _, _ string, source []byte) (toolchain.Wrapping, error) {
-		name, ok := languages[l.Name]
+	wrap := func(l *toolchain.Language, _, file string, source []byte) (toolchain.Wrapping, error) {
+		with, ok := languages[l.Name]
 		if l.HasStepped() {
 			return toolchain.Wrapping{Source: source}, nil
 		}
 		if !ok {
 			return toolchain.Wrapping{}, &UnableError{fmt.Sprintf("steps cannot be recorded in %s", l.Title)}
 		}
-		recorder, err := recorders.ReadFile("recorders/" + name)
+		recorder, err := recorders.ReadFile("recorders/" + with.file)
 		if err != nil {
 			return toolchain.Wrapping{}, err
 		}
-		recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(private))
 		recorder = bytes.ReplaceAll(recorder, []byte("MOST"), []byte(strconv.Itoa(o.most())))
+		if with.made != "" {
+			made := strings.TrimSuffix(file, filepath.Ext(file)) + with.made
+			recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(made))
+			return toolchain.Wrapping{
+				Source: source, Files: map[string][]byte{private + with.made: recorder},
+				RunWords: map[string][]string{"{build}/{stem}" + with.made: {"{build}/" + private + with.made}},
+			}, nil
+		}
+		recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(private))
 		return toolchain.Wrapping{Source: recorder, Files: map[string][]byte{private: source}}, nil
 	}
 	build, err := j.Build(ctx, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Stepped: true, Wrap: wrap})
@@ -392,7 +409,7 @@ func (t *teller) recording() *Recording {
 }
 
 // IsRecorded reports that the steps of programs in a language can be recorded.
-func IsRecorded(l *toolchain.Language) bool { return l.HasStepped() || languages[l.Name] != "" }
+func IsRecorded(l *toolchain.Language) bool { return l.HasStepped() || languages[l.Name].file != "" }
 
 // Recorded are the titles of the languages whose programs can be recorded, in order.
 func Recorded(all *toolchain.Languages) (titles []string) {

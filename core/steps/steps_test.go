@@ -78,6 +78,8 @@ func TestEveryLineIsRecordedWithWhatItChanged(t *testing.T) {
 			[]string{"4", "5: n = 4", "6: a = {4}", "7: a = {4, 8}", "2: x = 4, y = 8", "3", `8: prints "8\n"`}},
 		{"node", "a.js", "const lines = require('fs').readFileSync(0, 'utf8').split('\\n');\nfunction twice(x) {\n  const y = 2 * x;\n  return y;\n}\nconst n = Number(lines[0]);\nconst a = [n];\na.push(twice(n));\nconsole.log(a[1]);\n",
 			[]string{`1: lines = ["4", ""]`, "6: n = 4", "7: a = [4]", "8: a = [4, 8]", "3: x = 4, y = 8", "4: returns 8", `9: prints "8\n"`}},
+		{"tsc", "a.ts", "interface Crate {\n  weight: number;\n}\nfunction twice(x: number): number {\n  const y: number = 2 * x;\n  return y;\n}\nconst n: number = Number(require('fs').readFileSync(0, 'utf8'));\nconst c: Crate = { weight: twice(n) };\nconsole.log(c.weight);\n",
+			[]string{"8: n = 4", "9: c = {weight: 8}", "5: x = 4, y = 8", "6: returns 8", `10: prints "8\n"`}},
 		{"node", "a.js", "function f(x) {\n  return x.y;\n}\ntry {\n  f(null);\n} catch (e) {\n}\nf(null);\n", []string{"2: x = null, raises TypeError: Cannot read properties of null (reading 'y')"}},
 		{"python3", "a.py", "def f(a, i):\n    return a[i]\n\nf([1], int(input()))\n", []string{"1", "4: raises IndexError: list index out of range", "2: a = [1], i = 4, raises IndexError: list index out of range"}},
 	} {

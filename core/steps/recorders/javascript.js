@@ -1,6 +1,7 @@
 'use strict';
 // Runs a source for Cold Verdict and tells on descriptor 3 what it does, as the recorder for Python does. A second
-// thread walks the first through its own source by the inspector of Node.js. The source is in PRIVATE.
+// thread walks the first through its own source by the inspector of Node.js. The source is in PRIVATE. Of one that was
+// compiled from TypeScript the lines told are those before, by its source map.
 const { Worker, isMainThread, parentPort, workerData } = require('worker_threads');
 const fs = require('fs');
 const path = require('path');
@@ -19,11 +20,25 @@ function tell(lines) {
   }
 }
 
+const { SourceMap } = require('module');
+
+// readMap reads the source map that a text names, or holds; null: it has none.
+function readMap(text) {
+  const found = /\/\/# sourceMappingURL=(\S+)\s*$/.exec(text);
+  if (!found) return null;
+  const inside = /^data:[^,]*;base64,(.*)$/.exec(found[1]);
+  try {
+    return JSON.parse(inside ? Buffer.from(inside[1], 'base64') : fs.readFileSync(path.join(__dirname, path.basename(found[1])), 'utf8'));
+  } catch (e) {
+    return null;
+  }
+}
+
 if (isMainThread) {
   const Module = require('module');
   const name = path.basename(process.argv[1]);
   const text = fs.readFileSync(path.join(__dirname, 'PRIVATE'), 'utf8');
-  const worker = new Worker(__filename, { workerData: { name } });
+  const worker = new Worker(__filename, { workerData: { name, map: readMap(text) } });
   worker.once('message', () => {
     worker.unref();
     const write = process.stdout.write.bind(process.stdout);
@@ -44,6 +59,12 @@ if (isMainThread) {
   session.connectToMainThread();
   const post = (method, params) => new Promise((resolve, reject) => session.post(method, params, (e, result) => (e ? reject(e) : resolve(result))));
   const skipped = new Set(['exports', 'require', 'module', '__filename', '__dirname', 'arguments', 'this']);
+  const map = workerData.map && new SourceMap(workerData.map);
+  const lineOf = ({ lineNumber, columnNumber }) => {
+    if (!map) return lineNumber + 1;
+    const { originalLine } = map.findEntry(lineNumber, columnNumber);
+    return originalLine === undefined ? 0 : originalLine + 1;
+  };
   const known = [];
   let own = null;
   let lines = [];
@@ -110,10 +131,10 @@ if (isMainThread) {
         last = '';
       }
       await changes(frame, at);
-      const line = frame.location.lineNumber + 1;
+      const line = lineOf(frame.location);
       if (reason === 'exception' || reason === 'promiseRejection') {
         say('X ' + line + ' ' + at + ' ' + clean((data.description || String(data.value)).split('\n')[0]));
-      } else if (last !== line + ' ' + at) {
+      } else if (line > 0 && last !== line + ' ' + at) {
         last = line + ' ' + at; // a line has several places to stop at
         say('S ' + line + ' ' + at + ' ' + (frame.functionName || '<main>'));
       }
