@@ -30,12 +30,14 @@ type recordedStep struct {
 	Output   string           `json:"output,omitempty"`
 	OutputAt int              `json:"output_at,omitempty"` // number of the step
 	Error    string           `json:"error,omitempty"`
+	Warning  string           `json:"warning,omitempty"`
 	Returned string           `json:"returned,omitempty"`
 }
 
 type recordedChange struct {
-	Name  string `json:"name"`
-	Value string `json:"value"`
+	Name   string `json:"name"`
+	Value  string `json:"value"`
+	Global bool   `json:"global,omitempty"` // it belongs to no call
 }
 
 type parting struct {
@@ -80,7 +82,7 @@ func WriteSteps(out io.Writer, file, test string, r *steps.Recording, partings [
 func recordedSteps(list []steps.Step) []recordedStep {
 	all := []recordedStep{}
 	for _, s := range list {
-		one := recordedStep{s.Number, s.Line, s.Depth, s.Function, nil, s.Output, s.OutputAt, s.Error, s.Returned}
+		one := recordedStep{s.Number, s.Line, s.Depth, s.Function, nil, s.Output, s.OutputAt, s.Error, s.Warning, s.Returned}
 		for _, c := range s.Changes {
 			one.Changes = append(one.Changes, recordedChange(c))
 		}

@@ -31,7 +31,7 @@ var recorders embed.FS
 // languages have a recorder that runs the source, by the name of the language. Those with a stepped build need none.
 var languages = map[string]recorder{
 	"python": {file: "python.py"}, "pypy": {file: "python.py"}, "ruby": {file: "ruby.rb"}, "lua": {file: "lua.lua"},
-	"javascript": {file: "javascript.js"}, "typescript": {"javascript.js", ".js"}, "typescript-node": {"javascript.js", ".js"},
+	"go": {file: "golang.go.txt"}, "javascript": {file: "javascript.js"}, "typescript": {"javascript.js", ".js"}, "typescript-node": {"javascript.js", ".js"},
 }
 
 // A recorder is a file that takes the place of a source, and runs it.
@@ -78,7 +78,10 @@ type Step struct {
 }
 
 // A Change is a variable's new value, as the language writes it, shortened.
-type Change struct{ Name, Value string }
+type Change struct {
+	Name, Value string
+	Global      bool // it belongs to no call
+}
 
 // A Recording is what a program did, or the last part of it.
 type Recording struct {
@@ -128,7 +131,8 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 		return nil, err
 	}
 	lines := strings.Split(strings.TrimRight(string(text), "\n"), "\n")
-	if build.Stepped {
+	program.Env = append(slices.Clone(program.Env), "COLD_STEPS_MOST="+strconv.Itoa(o.most()))
+	if build.StepsItself() {
 		scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-run-")
 		if err != nil {
 			return nil, fmt.Errorf("cannot make a working folder: %w", err)
@@ -145,7 +149,7 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 	defer file.Close()
 	running, stop := context.WithCancel(ctx) // once nothing more is wanted, the program need not go on
 	defer stop()
-	told := &teller{options: o, stop: stop}
+	told := &teller{options: o, lines: lines, stop: stop}
 	out := &box.Head{Most: mostOutput}
 	errs := &box.Head{Most: judge.KeptText}
 	result, err := runner.Run(running, box.Run{Program: program, Limits: limits, Input: file, Output: out, Errors: errs, Decision: told})
@@ -179,6 +183,16 @@ func (o Options) build(ctx context.Context, j *judge.Judge, p *problem.Problem, 
 			return toolchain.Wrapping{}, err
 		}
 		recorder = bytes.ReplaceAll(recorder, []byte("MOST"), []byte(strconv.Itoa(o.most())))
+		if l.Name == "go" {
+			source, err := goInstrumented(source)
+			if err != nil {
+				return toolchain.Wrapping{}, &UnableError{"it does not build: " + err.Error()}
+			}
+			return toolchain.Wrapping{
+				Source: source, Files: map[string][]byte{"cold_steps.go": recorder},
+				BuildWords: map[string][]string{"{source}": {"{source}", "cold_steps.go"}},
+			}, nil
+		}
 		if with.made != "" {
 			made := strings.TrimSuffix(file, filepath.Ext(file)) + with.made
 			recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(made))
@@ -214,7 +228,7 @@ func (o Options) withTable(build *toolchain.Build, program box.Program, scratch 
 		return program, err
 	}
 	program.Reads = append(slices.Clone(program.Reads), path)
-	program.Env = append(slices.Clone(program.Env), "COLD_STEPS="+path)
+	program.Env = append(program.Env, "COLD_STEPS="+path)
 	return program, nil
 }
 
@@ -234,6 +248,7 @@ func openInput(d problem.Data) (*os.File, error) {
 // A teller takes what a recorder says, and keeps the last steps.
 type teller struct {
 	options Options
+	lines   []string // of the source
 	pending []byte
 	ring    []Step
 	first   int // in the ring
@@ -287,17 +302,22 @@ func (t *teller) event(line string) {
 		name, value, _ := strings.Cut(rest, "\t")
 		value = unescaper.Replace(value)
 		if d, err := strconv.Atoi(depth); err == nil && d > t.depth { // the arguments of a call that begins
-			t.arguments = append(t.arguments, Change{name, value})
+			t.arguments = append(t.arguments, Change{name, value, false})
 		} else if s := t.at(depth); s != nil {
-			s.Changes = append(s.Changes, Change{name, value})
+			s.Changes = append(s.Changes, Change{name, value, false})
 		}
-		if t.options.Around != "" && value == t.options.Around && t.closing == 0 {
-			t.closing, t.why = afterValue, fmt.Sprintf("%s had the value %s", name, value)
+		t.seen(name, value)
+	case "G":
+		name, value, _ := strings.Cut(rest, "\t")
+		value = unescaper.Replace(value)
+		if s := t.numbered(t.open[t.depth]); s != nil {
+			s.Changes = append(s.Changes, Change{name, value, true})
 		}
+		t.seen(name, value)
 	case "R":
 		depth, value, _ := strings.Cut(rest, " ")
 		if d, err := strconv.Atoi(depth); err == nil {
-			t.depth = max(0, d-1)
+			t.depth = max(-1, d-1)
 		}
 		if s := t.at(depth); s != nil && value != "None" && value != "nil" && value != "" {
 			s.Returned = unescaper.Replace(value)
@@ -330,6 +350,13 @@ func (t *teller) event(line string) {
 	}
 }
 
+// seen ends the recording soon, if that is the value that was asked for.
+func (t *teller) seen(name, value string) {
+	if t.options.Around != "" && value == t.options.Around && t.closing == 0 {
+		t.closing, t.why = afterValue, fmt.Sprintf("%s had the value %s", name, value)
+	}
+}
+
 // step takes a line that is about to run.
 func (t *teller) step(rest string) {
 	parts := strings.SplitN(rest, " ", 3)
@@ -339,6 +366,10 @@ func (t *teller) step(rest string) {
 	line, err := strconv.Atoi(parts[0])
 	depth, err2 := strconv.Atoi(parts[1])
 	if err != nil || err2 != nil {
+		return
+	}
+	if native.Closes(t.lines, line) || t.lines != nil && line > len(t.lines) { // no line of the source is what is put into others
+		t.depth = min(t.depth, depth)
 		return
 	}
 	if t.closing > 0 {

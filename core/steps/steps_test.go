@@ -161,7 +161,7 @@ func TestWhatHasNoRecorderIsTold(t *testing.T) {
 // stepsOf makes steps of lines, each of which changes i to its place.
 func stepsOf(lines ...int) (list []Step) {
 	for n, line := range lines {
-		list = append(list, Step{Number: n + 1, Line: line, Changes: []Change{{"i", fmt.Sprint(n)}}})
+		list = append(list, Step{Number: n + 1, Line: line, Changes: []Change{{Name: "i", Value: fmt.Sprint(n)}}})
 	}
 	return list
 }
@@ -193,7 +193,7 @@ func TestTheFirstOtherValueIsFound(t *testing.T) {
 	of := func(changes ...[2]string) *Recording {
 		r := &Recording{}
 		for i, c := range changes {
-			r.Steps = append(r.Steps, Step{Number: i + 1, Line: 10 + i, Changes: []Change{{c[0], c[1]}}})
+			r.Steps = append(r.Steps, Step{Number: i + 1, Line: 10 + i, Changes: []Change{{Name: c[0], Value: c[1]}}})
 		}
 		r.Total = len(changes)
 		return r

@@ -15,6 +15,9 @@ import (
 func mainClass(dir, source string) string {
 	var found, all []string
 	filepath.WalkDir(dir, func(path string, d fs.DirEntry, err error) error {
+		if err == nil && d.IsDir() && path == filepath.Join(dir, steppedClasses) {
+			return filepath.SkipDir
+		}
 		if err != nil || !strings.HasSuffix(path, ".class") {
 			return nil
 		}

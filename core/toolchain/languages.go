@@ -25,23 +25,26 @@ type Language struct {
 	Standard  string            // the name used where a solution names none; empty: there is no choice
 	Standards map[string]string // names and what {standard} becomes: "cpp17" and "gnu++17"
 
-	Build        []Command
-	Headers      Command // compiles headers with which sources begin; empty: they are read in each build
-	BuildAgain   []Command
-	AgainIf      []string
-	Checked      []Command // of the checked build; empty: the language has none
-	CheckedAgain []Command
-	CheckedRun   Command   // empty: Run
-	CheckedMild  []Pattern // what the checked build says of what works everywhere or may be meant
-	Traced       []Command // of the traced build; empty: the language has none
-	Stepped      []Command // of the stepped build; empty: the language has none
-	SteppedAgain []Command // tried instead, as BuildAgain is
-	Run          Command
-	Serve        Command // runs a program on many inputs, see Kit.Server; empty: each run starts the runtime
-	Server       string  // file of serve whose text is {server} there, or the folder of what is compiled of it
-	Diagnose     Command // empty: nothing would be learned
-	Hidden       []string
-	Sees         []string // patterns of paths, "~/..." too, that builds and programs may read besides the tools' own
+	Build      []Command
+	Headers    Command // compiles headers with which sources begin; empty: they are read in each build
+	BuildAgain []Command
+	AgainIf    []string
+	// SteppedAgainIf is to SteppedAgain what AgainIf is to BuildAgain.
+	SteppedAgainIf []string
+	Checked        []Command // of the checked build; empty: the language has none
+	CheckedAgain   []Command
+	CheckedRun     Command   // empty: Run
+	CheckedMild    []Pattern // what the checked build says of what works everywhere or may be meant
+	Traced         []Command // of the traced build; empty: the language has none
+	Stepped        []Command // of the stepped build; empty: the language has none
+	SteppedAgain   []Command // tried instead if what Stepped said holds one of SteppedAgainIf
+	SteppedRun     Command   // empty: Run
+	Run            Command
+	Serve          Command // runs a program on many inputs, see Kit.Server; empty: each run starts the runtime
+	Server         string  // file of serve whose text is {server} there, or the folder of what is compiled of it
+	Diagnose       Command // empty: nothing would be learned
+	Hidden         []string
+	Sees           []string // patterns of paths, "~/..." too, that builds and programs may read besides the tools' own
 
 	BuildEnvironment   []string // KEY=value, above the person's own environment
 	Environment        []string // likewise, for a run

@@ -1,19 +1,40 @@
 package toolchain
 
-import _ "embed"
-
-// What is put beside the source of a stepped build: what records (core/steps/native says where), and what has it begin
-// and end where a runtime does not.
-const (
-	stepsFile = "cold_steps.c"
-	stepsUnit = "coldsteps.pas"
+import (
+	"embed"
+	"io/fs"
+	"path"
 )
 
-//go:embed stepping/cold_steps.c
-var stepsText []byte
+// stepping is what is put beside the source of a stepped build: what records, and what has it begin and end where a
+// runtime does not. core/steps knows what it tells.
+//
+//go:embed stepping
+var stepping embed.FS
 
-//go:embed stepping/coldsteps.pas
-var stepsUnitText []byte
+// steppedClasses is the folder of a stepped build in which classes lie that are not the person's.
+const steppedClasses = "cold"
 
 // HasStepped reports whether a language has a build that says line by line what it does.
 func (l *Language) HasStepped() bool { return len(l.Stepped) > 0 }
+
+// StepsItself reports that what records is a part of the program, which looks up where it is to.
+func (b *Build) StepsItself() bool { return b.Stepped && len(b.Language.SteppedRun) == 0 }
+
+func (b *Build) besideStepped() {
+	fs.WalkDir(stepping, ".", func(name string, d fs.DirEntry, err error) error {
+		if err == nil && !d.IsDir() {
+			text, _ := stepping.ReadFile(name) // it is in this program
+			b.beside(path.Base(name), text)
+		}
+		return nil
+	})
+}
+
+// againIf are texts of the compiler with which the second way of building is tried.
+func (b *Build) againIf() []string {
+	if b.Stepped {
+		return b.Language.SteppedAgainIf
+	}
+	return b.Language.AgainIf
+}

@@ -175,8 +175,7 @@ func (k *Kit) wrapped(ctx context.Context, r Runner, build Build) (Build, error)
 		build.beside(traceFile, traceText)
 	}
 	if build.Stepped {
-		build.beside(stepsFile, stepsText)
-		build.beside(stepsUnit, stepsUnitText)
+		build.besideStepped()
 	}
 	commands, err := build.commands()
 	if err != nil {
@@ -382,7 +381,7 @@ func (k *Kit) make(ctx context.Context, r Runner, build *Build, name string, com
 	began := time.Now()
 	log, ok, err := k.runWarm(ctx, r, build, stage, commands.first)
 	asks := func(text string) bool { return strings.Contains(log, text) }
-	if err == nil && !ok && len(commands.again) > 0 && slices.ContainsFunc(build.Language.AgainIf, asks) {
+	if err == nil && !ok && len(commands.again) > 0 && slices.ContainsFunc(build.againIf(), asks) {
 		log, ok, err = k.runAll(ctx, r, build, stage, commands.again)
 	}
 	if err != nil {
@@ -594,6 +593,9 @@ func (b Build) Program(limits verdict.Limits, args []string) box.Program {
 		if len(b.Language.CheckedRun) > 0 {
 			run = b.Language.CheckedRun
 		}
+	}
+	if b.Stepped && len(b.Language.SteppedRun) > 0 {
+		run = b.Language.SteppedRun
 	}
 	return b.program(run, env, limits, args)
 }

@@ -422,7 +422,7 @@ func (t *table) addRoutine(r *routine, rows []row) {
 			continue // nothing is between them
 		}
 		kind := int64(siteLine)
-		if t.options.closes(one.line) {
+		if Closes(t.options.Lines, one.line) {
 			kind = siteEnd
 		}
 		add(one.address, int64(one.line), kind)

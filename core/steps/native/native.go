@@ -26,12 +26,12 @@ type Options struct {
 	Brackets bool
 }
 
-// closes reports a line on which nothing stands but closing brackets, or "end".
-func (o Options) closes(line int) bool {
-	if line < 1 || line > len(o.Lines) {
+// Closes reports a line of a source, by its number, on which nothing stands but closing brackets, or "end".
+func Closes(lines []string, line int) bool {
+	if line < 1 || line > len(lines) {
 		return false
 	}
-	rest := strings.Trim(o.Lines[line-1], " \t\r})];,.")
+	rest := strings.Trim(lines[line-1], " \t\r})];,.")
 	return rest == "" || strings.EqualFold(rest, "end")
 }
 

@@ -67,7 +67,7 @@ local function globalChanges()
       local now = shown(value, 1)
       if shownGlobals[key] ~= now then
         shownGlobals[key] = now
-        say(("V 0 %s\t%s\n"):format(tostring(key), clean(now)))
+        say(("G %s\t%s\n"):format(tostring(key), clean(now)))
       end
     end
   end

@@ -681,9 +681,13 @@ static void tell_change(int64_t level, const cold_variable *v)
 {
     if (!may_tell())
         return;
-    tell_text("V ");
-    tell_number(level);
-    tell_text(" ");
+    if (level < 0) {
+        tell_text("G ");
+    } else {
+        tell_text("V ");
+        tell_number(level);
+        tell_text(" ");
+    }
     tell_text(strings + v->name);
     tell_text("\t");
     tell_clean(value, value_length);
@@ -721,7 +725,7 @@ static void look_all(const cold_frame *f, int64_t level, int64_t address, int64_
     }
     int64_t first = table[head_globals], count = table[head_globals + 1];
     for (int64_t i = 0; i < count && i < most_globals; i++)
-        look(0, &variables[first + i], 0, &known_globals[i]);
+        look(-1, &variables[first + i], 0, &known_globals[i]);
 }
 
 static const char *base_of(const cold_function *f, const greg_t *r)
