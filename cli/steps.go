@@ -26,6 +26,7 @@ type stepsFlags struct {
 	around       string
 	from, last   int
 	json         bool
+	walk, calls  bool
 	page         string
 }
 
@@ -43,7 +44,9 @@ func (a *app) stepsCommand() *cli.Command {
 			"case that failed last, or the first one.\n\n" +
 			"   cold steps ties.py --case samples/1\n" +
 			"   cold steps ties.py --beside brute.py\n\n" +
-			"Steps are recorded in Python, PyPy, JavaScript, Ruby and Lua.",
+			"   cold steps greedy.cpp --walk\n\n" +
+			"Steps are recorded in C, C++, D, Go, Java, JavaScript, Kotlin, Lua, Pascal, PyPy, Python, Ruby, Rust,\n" +
+			"Scala and TypeScript.",
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "case", Usage: "run the case `NAME`", DefaultText: "the smallest that failed last", Destination: &f.test},
 			&cli.StringFlag{Name: "beside", Usage: "say where the values of variables first differ from those in `FILE`", Destination: &f.beside, TakesFile: true},
@@ -51,6 +54,8 @@ func (a *app) stepsCommand() *cli.Command {
 			&cli.IntFlag{Name: "from", Usage: "record from the first time on that `LINE` runs", Destination: &f.from},
 			&cli.IntFlag{Name: "last", Usage: "show the last `N` parts of the story", Value: lastScenes, Destination: &f.last},
 			&cli.StringFlag{Name: "page", Usage: "write a page on which the steps are walked through to `FILE`, which ends in .html", Destination: &f.page, TakesFile: true},
+			&cli.BoolFlag{Name: "walk", Aliases: []string{"w"}, Usage: "walk through the steps on the whole terminal: forward, back, to the next change, output or line", Destination: &f.walk},
+			&cli.BoolFlag{Name: "calls", Usage: "show which call made which, with arguments and results", Destination: &f.calls},
 			&cli.BoolFlag{Name: "json", Usage: "write the steps as JSON to standard output", Destination: &f.json},
 			f.run.langFlag("take the solution for `NAME`, such as pypy"),
 		},
@@ -68,6 +73,10 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 		return usageError("steps are those of one solution; name one, or none")
 	case f.last < 1 || f.last > 10_000:
 		return usageError("--last is %d; it can be 1 to 10000", f.last)
+	case f.walk && f.json:
+		return usageError("--walk and --json exclude each other")
+	case f.walk && !a.screen.AtTerminal():
+		return usageError("--walk needs a terminal; without it the story is written, with --page a page")
 	case f.from < 0:
 		return usageError("--from is %d; it is the number of a line", f.from)
 	}
@@ -127,11 +136,17 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 			return err
 		}
 	}
+	if f.walk {
+		return a.screen.Walk(ctx, a.in, a.out, solution.File, one.Name, r, outcome)
+	}
 	if f.json {
 		a.screen.Flush()
 		return report.WriteSteps(a.out, solution.File, one.Name, r, partings)
 	}
 	a.screen.Steps(solution.File, one.Name, r, outcome, f.last)
+	if f.calls {
+		a.screen.Calls(r)
+	}
 	if f.beside != "" {
 		a.screen.Partings(f.beside, partings, mostPartings)
 	}

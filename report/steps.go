@@ -26,6 +26,8 @@ type recordedStep struct {
 	Line     int              `json:"line"`
 	Depth    int              `json:"depth"`
 	Function string           `json:"function"`
+	Begins   bool             `json:"begins,omitempty"`    // the first of a call
+	Args     int              `json:"arguments,omitempty"` // so many of the changes are those
 	Changes  []recordedChange `json:"changes,omitempty"`
 	Output   string           `json:"output,omitempty"`
 	OutputAt int              `json:"output_at,omitempty"` // number of the step
@@ -38,6 +40,7 @@ type recordedChange struct {
 	Name   string `json:"name"`
 	Value  string `json:"value"`
 	Global bool   `json:"global,omitempty"` // it belongs to no call
+	At     int    `json:"at,omitempty"`     // number of the step by which it was so; 0: the step itself
 }
 
 type parting struct {
@@ -82,8 +85,11 @@ func WriteSteps(out io.Writer, file, test string, r *steps.Recording, partings [
 func recordedSteps(list []steps.Step) []recordedStep {
 	all := []recordedStep{}
 	for _, s := range list {
-		one := recordedStep{s.Number, s.Line, s.Depth, s.Function, nil, s.Output, s.OutputAt, s.Error, s.Warning, s.Returned}
+		one := recordedStep{s.Number, s.Line, s.Depth, s.Function, s.Begins, s.Arguments, nil, s.Output, s.OutputAt, s.Error, s.Warning, s.Returned}
 		for _, c := range s.Changes {
+			if c.At <= s.Number {
+				c.At = 0
+			}
 			one.Changes = append(one.Changes, recordedChange(c))
 		}
 		all = append(all, one)

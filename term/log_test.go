@@ -198,7 +198,7 @@ func TestTheStoryOfAProgramIsTold(t *testing.T) {
    lines 2 to 3, 3 times
        i from 1 to 2
        s from 1 to 6
-4    print(s)                                    returns 6, prints 6, E\x1b
+4    print(s)                                    E\x1b, returns 6, prints 6
 `, got)
 	assert.Equal(t, `
 first other values than in brute.py

@@ -60,6 +60,11 @@ func (s *Screen) scene(r *steps.Recording, one steps.Scene, lead int) {
 	wide := min(codeWide, max(20, s.Width/2-lead))
 	line := dim.Render(padLeft(strconv.Itoa(step.Line), lead)) + "  " + pad(fit(Visible(code), wide), wide)
 	var said []string
+	for _, words := range []string{step.Error, step.Warning} {
+		if words != "" {
+			said = append(said, verdictStyle(verdict.RuntimeError).Render(Visible(words)))
+		}
+	}
 	for _, c := range step.Changes {
 		said = append(said, strong.Render(Visible(c.Name))+" = "+Visible(c.Value))
 	}
@@ -68,12 +73,6 @@ func (s *Screen) scene(r *steps.Recording, one steps.Scene, lead int) {
 	}
 	if step.Output != "" {
 		said = append(said, verdictStyle(verdict.Accepted).Render("prints")+" "+Visible(strings.TrimSuffix(step.Output, "\n")))
-	}
-	if step.Warning != "" {
-		said = append(said, verdictStyle(verdict.RuntimeError).Render(Visible(step.Warning)))
-	}
-	if step.Error != "" {
-		said = append(said, verdictStyle(verdict.RuntimeError).Render(Visible(step.Error)))
 	}
 	if len(said) == 0 {
 		s.Print("%s", strings.TrimRight(line, " "))

@@ -69,7 +69,10 @@ type Step struct {
 	Depth    int    // of calls
 	Function string // "<module>" or the like for the main program
 	Changes  []Change
-	Output   string // what it printed
+	// Begins says that it is the first one of a call; the first so many Changes are its arguments.
+	Begins    bool
+	Arguments int
+	Output    string // what it printed
 	// OutputAt is the number of the step at which that was printed: a later one, where the line calls a function first.
 	OutputAt int
 	Error    string // that it raised
@@ -81,6 +84,8 @@ type Step struct {
 type Change struct {
 	Name, Value string
 	Global      bool // it belongs to no call
+	// At is the number of the step by which it was so: a later one, where the line called a function first.
+	At int
 }
 
 // A Recording is what a program did, or the last part of it.
@@ -149,7 +154,7 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 	defer file.Close()
 	running, stop := context.WithCancel(ctx) // once nothing more is wanted, the program need not go on
 	defer stop()
-	told := &teller{options: o, lines: lines, stop: stop}
+	told := &teller{options: o, lines: lines, depth: -1, stop: stop}
 	out := &box.Head{Most: mostOutput}
 	errs := &box.Head{Most: judge.KeptText}
 	result, err := runner.Run(running, box.Run{Program: program, Limits: limits, Input: file, Output: out, Errors: errs, Decision: told})
@@ -159,6 +164,7 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 	r = told.recording()
 	r.Source = lines
 	r.Output, r.Language = out.Text, build.Language.Name
+	r.doubt()
 	for i := range r.Steps {
 		if e := &r.Steps[i].Error; *e != "" {
 			*e = build.OwnName(*e)
@@ -302,16 +308,16 @@ func (t *teller) event(line string) {
 		name, value, _ := strings.Cut(rest, "\t")
 		value = unescaper.Replace(value)
 		if d, err := strconv.Atoi(depth); err == nil && d > t.depth { // the arguments of a call that begins
-			t.arguments = append(t.arguments, Change{name, value, false})
+			t.arguments = append(t.arguments, Change{name, value, false, t.total + 1})
 		} else if s := t.at(depth); s != nil {
-			s.Changes = append(s.Changes, Change{name, value, false})
+			s.Changes = append(s.Changes, Change{name, value, false, t.by(s)})
 		}
 		t.seen(name, value)
 	case "G":
 		name, value, _ := strings.Cut(rest, "\t")
 		value = unescaper.Replace(value)
 		if s := t.numbered(t.open[t.depth]); s != nil {
-			s.Changes = append(s.Changes, Change{name, value, true})
+			s.Changes = append(s.Changes, Change{name, value, true, t.by(s)})
 		}
 		t.seen(name, value)
 	case "R":
@@ -350,6 +356,14 @@ func (t *teller) event(line string) {
 	}
 }
 
+// by is the number of the step by which a change of a step is there: of the next one, if the line called a function.
+func (t *teller) by(s *Step) int {
+	if s.Number < t.total {
+		return t.total + 1
+	}
+	return t.total
+}
+
 // seen ends the recording soon, if that is the value that was asked for.
 func (t *teller) seen(name, value string) {
 	if t.options.Around != "" && value == t.options.Around && t.closing == 0 {
@@ -385,7 +399,8 @@ func (t *teller) step(rest string) {
 		}
 		t.begun = true
 	}
-	s := Step{Number: t.total, Line: line, Depth: depth, Function: parts[2], Changes: t.arguments}
+	s := Step{Number: t.total, Line: line, Depth: depth, Function: parts[2], Changes: t.arguments, Arguments: len(t.arguments)}
+	s.Begins = depth > t.depth || t.total == 1
 	t.arguments = nil
 	if len(t.ring) < kept {
 		t.ring = append(t.ring, s)

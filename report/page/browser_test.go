@@ -135,9 +135,9 @@ func TestStepsAreWalkedWithTheKeyboardAlone(t *testing.T) {
 		return all;`)
 	assert.Equal(t, "a.py on samples/one: step by step", got["title"], "no text runs as a script")
 	assert.Equal(t, "5", got["end"], "it begins where the program ended")
-	assert.Equal(t, []any{"3", "step 1 of 4, line 3", "<module> n 3", ""}, got["first"])
-	assert.Equal(t, []any{"4", "step 2 of 4, line 4", "<module> n 3", ""}, got["second"], "what the line prints is not there yet")
-	assert.Equal(t, []any{"2", "step 3 of 4, line 2", "f returns 4 x 3 <module> n 3", "4\n"}, got["printed"], "both calls are there")
+	assert.Equal(t, []any{"3", "step 1 of 4, line 3", "<module>, line 3 n 3", ""}, got["first"])
+	assert.Equal(t, []any{"4", "step 2 of 4, line 4", "<module>, line 4 n 3", ""}, got["second"], "what the line prints is not there yet")
+	assert.Equal(t, []any{"2", "step 3 of 4, line 2", "f, line 2 returns 4 x 3 <module>, line 4 n 3", "4\n"}, got["printed"], "both calls are there")
 	assert.Equal(t, "4", got["back"])
 	assert.Equal(t, "5", got["changed"])
 	assert.Equal(t, "5", got["stays"])
@@ -146,4 +146,73 @@ func TestStepsAreWalkedWithTheKeyboardAlone(t *testing.T) {
 		read := inBrowser(t, out.String(), contrast, "--blink-settings=preferredColorScheme="+scheme)
 		assert.GreaterOrEqual(t, read["least"].(float64), 4.5, "%v", read["where"])
 	}
+}
+
+func TestStepsShowCallsAndStructures(t *testing.T) {
+	type change struct {
+		Name   string `json:"name"`
+		Value  string `json:"value"`
+		Global bool   `json:"global,omitempty"`
+		At     int    `json:"at,omitempty"`
+	}
+	type step struct {
+		Number   int      `json:"number"`
+		Line     int      `json:"line"`
+		Depth    int      `json:"depth"`
+		Function string   `json:"function"`
+		Begins   bool     `json:"begins,omitempty"`
+		Args     int      `json:"arguments,omitempty"`
+		Changes  []change `json:"changes,omitempty"`
+		Warning  string   `json:"warning,omitempty"`
+		Returned string   `json:"returned,omitempty"`
+	}
+	var out strings.Builder
+	require.NoError(t, WriteWalk(&out, &Walk{Title: "a.cpp", Maker: "Cold Verdict", Source: []string{"a", "b", "c", "d"}, Steps: []step{
+		{Number: 1, Line: 1, Function: "main", Begins: true, Changes: []change{{Name: "row", Value: "{1, 2, 3}"}, {Name: "grid", Value: "[[1, 2], [3, 4]]"}}},
+		{Number: 2, Line: 2, Function: "main", Changes: []change{{Name: "row", Value: "{1, 9, 3, ... (70)}", At: 4}, {Name: "sum", Value: "4", Global: true}}},
+		{Number: 3, Line: 4, Depth: 1, Function: "f", Begins: true, Args: 2, Changes: []change{{Name: "this", Value: "{}"}, {Name: "x", Value: "5"}}, Returned: "7"},
+		{Number: 4, Line: 3, Function: "main", Changes: []change{
+			{Name: "root", Value: "-> {val: 5, left: -> {val: 2, left: null, right: null}, right: null}"}, {Name: "head", Value: "-> {v: 1, next: -> {v: 2, next: null}}"},
+			{Name: "grid", Value: "[[1, 2], [3, 8]]"}, {Name: "odd", Value: `{"a"b": {1`}, {Name: "word", Value: `"north, [south]"`}, {Name: "by", Value: `{"a": 1}`},
+		}, Warning: "2147483647 + 1 does not fit in int"},
+	}}))
+	got := inBrowser(t, out.String(), `
+		const press = (key) => dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true, cancelable: true }));
+		const cell = (name) => [...document.querySelectorAll("#frames > .frame > table > tbody > tr")].find((row) => row.cells[0].textContent === name);
+		const text = (of) => [...of.childNodes].map((n) => n.nodeType === 3 ? n.textContent : "").join("");
+		const all = {};
+		all.calls = [...document.querySelectorAll(".call")].map((row) => row.textContent);
+		all.current = document.querySelector(".call.current").textContent;
+		all.doubt = document.querySelector(".doubt").textContent;
+		all.root = cell("root").innerText.split(/\s+/).join(" ");
+		all.head = cell("head").innerText.split(/\s+/).join(" ");
+		all.grid = [...cell("grid").querySelectorAll("td.new")].map((c) => c.textContent);
+		all.plain = ["odd", "word", "by"].map((name) => cell(name).cells[1].textContent);
+		all.global = cell("sum").closest(".frame").querySelector("h3").textContent;
+		press("Home"); all.row = [...cell("row").querySelectorAll(".cell")].map(text);
+		press("ArrowRight"); press("ArrowRight"); all.waits = [...cell("row").querySelectorAll(".cell")].map(text); all.inside = document.querySelector(".call.current").textContent;
+		press("ArrowUp"); all.up = document.querySelector(".line.current").dataset.line;
+		press("ArrowDown"); all.over = document.querySelector(".line.current").dataset.line;
+		all.later = [...cell("row").querySelectorAll(".cell")].map(text);
+		press("Home"); press("w"); all.doubtful = document.querySelector(".line.current").dataset.line;
+		press("Home"); const line = document.getElementById("line"); line.value = 4; line.dispatchEvent(new Event("change")); all.line = document.querySelector(".line.current").dataset.line;
+		document.querySelectorAll(".call")[0].click(); all.clicked = document.querySelector(".line.current").dataset.line;
+		return all;`)
+	assert.Equal(t, []any{"main()", "f(x = 5) = 7"}, got["calls"])
+	assert.Equal(t, "main()", got["current"])
+	assert.Equal(t, "2147483647 + 1 does not fit in int", got["doubt"])
+	assert.Equal(t, "root 5 left 2 right∅", got["root"])
+	assert.Equal(t, "head 1 → 2 → ∅", got["head"])
+	assert.Equal(t, []any{"8"}, got["grid"], "what changed is marked")
+	assert.Equal(t, []any{`{"a"b": {1`, `"north, [south]"`, `{"a": 1}`}, got["plain"], "what cannot be drawn is text")
+	assert.Equal(t, "of no call", got["global"])
+	assert.Equal(t, []any{"1", "2", "3"}, got["row"])
+	assert.Equal(t, []any{"1", "2", "3"}, got["waits"], "the line that calls has not come to its end")
+	assert.Equal(t, "f(x = 5) = 7", got["inside"])
+	assert.Equal(t, "2", got["up"])
+	assert.Equal(t, "3", got["over"], "over the call")
+	assert.Equal(t, []any{"1", "9", "3", "... (70)"}, got["later"])
+	assert.Equal(t, "3", got["doubtful"])
+	assert.Equal(t, "4", got["line"])
+	assert.Equal(t, "1", got["clicked"])
 }

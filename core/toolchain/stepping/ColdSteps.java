@@ -9,7 +9,7 @@ import java.util.*;
 // value" when a function returns, "X line depth error", "W depth text" for an integer that does not fit, "O text" for
 // what is printed. Classes are rewritten by ColdRewrite when they are loaded, so that they call what follows.
 public final class ColdSteps {
-    static final int TEXT = 80, ELEMENTS = 24, LEVELS = 4;
+    static final int TEXT = 80, ELEMENTS = 24, LEVELS = 6;
     static OutputStream told;
     static int left;
     static boolean over, busy;

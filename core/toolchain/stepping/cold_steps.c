@@ -149,7 +149,7 @@ static int may_tell(void)
 }
 
 /* A value as text, shortened. */
-enum { most_text = 2400, most_elements = 24, most_characters = 80, most_levels = 4 };
+enum { most_text = 2400, most_elements = 24, most_characters = 80, most_levels = 6 };
 static char value[most_text + 64];
 static size_t value_length;
 static sigjmp_buf unreadable;
@@ -434,7 +434,7 @@ static void put_value(const cold_type *t, const char *at, int level)
             put_characters(p, n);
         } else {
             puts_("-> ");
-            put_value(element, p, level + 1);
+            put_value(element, p, element->kind == type_pointer ? level + 1 : level); /* else that adds one */
         }
         return;
     }
@@ -663,7 +663,14 @@ static void write_value(const cold_type *t, const char *at)
 
 /* What is known of the variables of each call that goes on. */
 typedef struct { uint64_t hash; uint8_t set; } cold_known;
-typedef struct { const char *base; int64_t function, line, address; cold_known *known; } cold_frame;
+enum { most_seen = 8 };
+typedef struct {
+    const char *base;
+    int64_t function, line;
+    int64_t seen[most_seen]; /* addresses of the line that were come by since it was told */
+    int count;
+    cold_known *known;
+} cold_frame;
 enum { most_frames = 1 << 16, most_known = 1 << 20, most_globals = 4096 };
 static cold_frame frames[most_frames];
 static cold_known known[most_known], known_globals[most_globals];
@@ -713,6 +720,8 @@ static void look_all(const cold_frame *f, int64_t level, int64_t address, int64_
     for (int64_t i = 0; i < of->count; i++) {
         const cold_variable *v = &variables[of->first + i];
         cold_known *k = &f->known[i];
+        if (!f->line && !v->argument) /* no line of the call has run */
+            continue;
         if (address < v->low || address >= v->high) {
             k->set = 0;
             k->hash = 0;
@@ -817,19 +826,25 @@ static void at_line(const cold_site *s, const greg_t *r)
         f->base = base;
         f->function = s->function;
         f->line = 0;
-        f->address = 0;
+        f->count = 0;
         f->known = known + known_used;
         memset(f->known, 0, sizeof f->known[0] * (size_t)of->count);
         known_used += of->count;
     }
     cold_frame *f = &frames[depth];
-    if (s->kind == site_line && f->line == s->line && s->address > f->address) {
-        f->address = s->address;
-        return;
+    if (s->kind == site_line && f->line == s->line && f->count < most_seen) {
+        int i = 0; /* a line has several places; come by again, one of them is another round of a loop */
+        while (i < f->count && f->seen[i] != s->address)
+            i++;
+        if (i == f->count) {
+            f->seen[f->count++] = s->address;
+            return;
+        }
     }
     look_all(f, depth, s->address, s->line, s->kind == site_end);
     f->line = s->line;
-    f->address = s->address;
+    f->seen[0] = s->address;
+    f->count = 1;
     if (s->kind == site_line)
         tell_step(s);
 }
