@@ -8,6 +8,7 @@ import (
 	"path/filepath"
 	"slices"
 	"strings"
+	"unicode"
 )
 
 // What breakpoints are for, as in cold_steps.c.
@@ -50,6 +51,7 @@ type routine struct {
 	entry     *dwarf.Entry
 	low, high uint64
 	variables []variable
+	names     []string // of the variables
 	base      int64
 	name      string
 	result    int64
@@ -311,6 +313,7 @@ func (u *unitReader) variable(e *dwarf.Entry, in *routine, within *scope, parent
 		v.Argument = 1
 	}
 	in.variables = append(in.variables, v)
+	in.names = append(in.names, d.name)
 }
 
 // isIterator reports a type of Rust's over which a loop goes, by a variable that the source does not have.
@@ -395,6 +398,11 @@ func (t *table) addRoutine(r *routine, rows []row) {
 			targets[i.jump] = true
 		}
 	}
+	for i := range r.variables {
+		if v := &r.variables[i]; v.Line == 0 { // until it is first named it holds anything
+			v.Line = t.firstNamed(r.names[i], own)
+		}
+	}
 	number := int64(len(t.functions))
 	t.functions = append(t.functions, function{Name: t.name(r.name), Result: r.result, First: int64(len(t.variables)), Count: int64(len(r.variables)), Base: r.base})
 	t.variables = append(t.variables, r.variables...)
@@ -432,6 +440,22 @@ func (t *table) addRoutine(r *routine, rows []row) {
 			add(i.address, 0, siteReturn)
 		}
 	}
+}
+
+// firstNamed is the first line with code on which a name stands; 0: none.
+func (t *table) firstNamed(name string, rows []row) (line int64) {
+	for _, r := range rows {
+		if r.line <= len(t.options.Lines) && (line == 0 || int64(r.line) < line) && namesIt(t.options.Lines[r.line-1], name) {
+			line = int64(r.line)
+		}
+	}
+	return line
+}
+
+// namesIt reports that a name stands on a line, in letters of any kind: Pascal does not tell them apart.
+func namesIt(text, name string) bool {
+	words := strings.FieldsFunc(text, func(r rune) bool { return r != '_' && !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	return slices.ContainsFunc(words, func(word string) bool { return strings.EqualFold(word, name) })
 }
 
 // addCalls puts breakpoints where the program prints and ends.
