@@ -2,6 +2,7 @@ package cli
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"errors"
 	"io"
@@ -123,6 +124,9 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 	if !r.Cut && outcome.Verdict.Passing() && !bytes.Equal(r.Output, printed[:min(len(printed), len(r.Output))]) {
 		a.screen.Remark("note: it printed something else while it was recorded: it does not do the same at every run")
 	}
+	if r.Total == 0 {
+		a.screen.Remark("note: no step was recorded; while it was, the program wrote: %s", cmp.Or(term.Visible(lastLine(r.Run.Stderr.Bytes)), "nothing"))
+	}
 	var partings []steps.Parting
 	if f.beside != "" {
 		if partings, err = a.partings(ctx, p, f, from, one, how, r); err != nil {
@@ -151,6 +155,12 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 		a.screen.Partings(f.beside, partings, mostPartings)
 	}
 	return a.screen.Flush()
+}
+
+// lastLine is the last line of a text that is not blank.
+func lastLine(text []byte) string {
+	text = bytes.TrimSpace(text)
+	return string(text[bytes.LastIndexByte(text, '\n')+1:])
 }
 
 // mostPartings is how many variables are told whose values differ.

@@ -13,7 +13,6 @@ import (
 
 	"coldverdict/core/box"
 	"coldverdict/core/call"
-	"coldverdict/core/value"
 	"coldverdict/core/verdict"
 )
 
@@ -275,14 +274,7 @@ func (p *callProcess) input(token string, positions []int) (text []byte, err err
 		if err != nil {
 			return text, err
 		}
-		text = append(text, '[')
-		for j, arg := range args {
-			if j > 0 {
-				text = append(text, ',')
-			}
-			text = value.Append(text, arg, false)
-		}
-		text = append(text, "]\n"...)
+		text = call.AppendLine(text, args)
 		p.state.protocol.long = append(p.state.protocol.long, len(text)-before > call.BeginsPast)
 		p.positions = append(p.positions, position)
 		if len(text) > most {
@@ -298,31 +290,9 @@ func (p *callProcess) arguments(position int) ([]any, error) {
 	if err != nil {
 		return nil, fmt.Errorf("cannot read the arguments: %w", err)
 	}
-	asked := p.run.judge.problem.Call
-	wide := call.WideAsText(p.run.plan.Build.Language)
-	if asked.Class != nil {
-		steps, err := asked.Steps(text)
-		if err != nil {
-			return nil, fmt.Errorf("%s: %w", c.Where, err)
-		}
-		return []any{call.Sequence(asked.Class, steps, wide)}, nil
-	}
-	if asked.Scripted() {
-		args, steps, err := asked.Script(text)
-		if err != nil {
-			return nil, fmt.Errorf("%s: %w", c.Where, err)
-		}
-		return append(args, call.Script(steps)), nil
-	}
-	args, err := asked.ReadArguments(text)
+	args, err := call.Arguments(p.run.judge.problem.Call, text, call.WideAsText(p.run.plan.Build.Language))
 	if err != nil {
 		return nil, fmt.Errorf("%s: %w", c.Where, err)
-	}
-	args = args[:len(asked.Takes)] // what is hidden stays here
-	if wide {
-		for i, f := range asked.Takes {
-			args[i] = value.Widened(args[i], f.Type)
-		}
 	}
 	return args, nil
 }

@@ -44,7 +44,7 @@ type stmt struct {
 func set(name string, e *expr) *stmt    { return &stmt{kind: "set", name: name, e: e} }
 func list(name string, of ...int) *stmt { return &stmt{kind: "list", name: name, list: of} }
 func put(name string, i, e *expr) *stmt { return &stmt{kind: "element", name: name, index: i, e: e} }
-func call(name, f string, args ...*expr) *stmt {
+func calls(name, f string, args ...*expr) *stmt {
 	return &stmt{kind: "call", name: name, function: f, args: args}
 }
 func show(e *expr) *stmt                 { return &stmt{kind: "print", e: e} }
@@ -80,11 +80,11 @@ func wrongs() []wrong {
 					put("a", v("i"), el("a", op(v("i"), "+", n(1)))), put("a", op(v("i"), "+", n(1)), el("a", v("i")))}),
 				count("i")), show(el("a", n(0)))}},
 		{name: "a divisor that ends one too early", params: []string{"x", "y"},
-			f:    []*stmt{when(op(op(v("x"), "%", v("y")), "==", n(1)), []*stmt{give(v("y"))}), call("r", "f", v("y"), op(v("x"), "%", v("y"))), give(v("r"))},
-			main: []*stmt{set("g", n(0)), call("g", "f", n(17), n(5)), show(v("g"))}},
+			f:    []*stmt{when(op(op(v("x"), "%", v("y")), "==", n(1)), []*stmt{give(v("y"))}), calls("r", "f", v("y"), op(v("x"), "%", v("y"))), give(v("r"))},
+			main: []*stmt{set("g", n(0)), calls("g", "f", n(17), n(5)), show(v("g"))}},
 		{name: "a sequence that begins wrong", params: []string{"x"},
-			f:    []*stmt{when(op(v("x"), "<", n(2)), []*stmt{give(n(1))}), call("p", "f", op(v("x"), "-", n(1))), call("q", "f", op(v("x"), "-", n(2))), give(op(v("p"), "+", v("q")))},
-			main: []*stmt{set("t", n(0)), call("t", "f", n(4)), show(v("t"))}},
+			f:    []*stmt{when(op(v("x"), "<", n(2)), []*stmt{give(n(1))}), calls("p", "f", op(v("x"), "-", n(1))), calls("q", "f", op(v("x"), "-", n(2))), give(op(v("p"), "+", v("q")))},
+			main: []*stmt{set("t", n(0)), calls("t", "f", n(4)), show(v("t"))}},
 		{name: "sums from one too far", main: []*stmt{
 			list("a", 1, 2, 3), list("sum", 0, 0, 0, 0), set("i", n(0)),
 			while(op(v("i"), "<", n(3)), put("sum", op(v("i"), "+", n(1)), op(el("sum", v("i")), "+", el("a", v("i")))), count("i")),

@@ -85,7 +85,7 @@ func (g *goWriter) text() []byte {
 		last = a.at
 	}
 	out.Write(g.source[last:])
-	out.WriteString("\nfunc init() { coldGlobals(" + strings.TrimPrefix(variables(g.globals), ", ") + ") }\n")
+	out.WriteString("\nfunc init() { cold_Globals(" + strings.TrimPrefix(variables(g.globals), ", ") + ") }\n")
 	return out.Bytes()
 }
 
@@ -134,7 +134,7 @@ func (g *goWriter) function(name string, receiver *ast.FieldList, of *ast.FuncTy
 	for _, name := range named {
 		results.WriteString(", &" + name)
 	}
-	g.add(body.Lbrace+1, " coldFrame := coldEnter(%q); defer coldLeave(coldFrame%s);", name, &results)
+	g.add(body.Lbrace+1, " cold_Frame := cold_Enter(%q); defer cold_Leave(cold_Frame%s);", name, &results)
 	g.block(body.List, f)
 }
 
@@ -151,7 +151,7 @@ func (g *goWriter) statement(s ast.Stmt, f *goFrame) *goFrame {
 	if _, ok := s.(*ast.EmptyStmt); ok {
 		return f
 	}
-	g.add(s.Pos(), "coldLine(coldFrame, %d%s); ", g.line(s.Pos()), variables(f.names))
+	g.add(s.Pos(), "cold_Line(cold_Frame, %d%s); ", g.line(s.Pos()), variables(f.names))
 	for {
 		labeled, ok := s.(*ast.LabeledStmt)
 		if !ok {
@@ -220,7 +220,7 @@ func (g *goWriter) statement(s ast.Stmt, f *goFrame) *goFrame {
 		g.literals(s, f)
 		if len(s.Results) == len(f.results) {
 			for i, r := range s.Results {
-				g.add(r.Pos(), "coldReturn[%s](coldFrame, ", f.results[i])
+				g.add(r.Pos(), "cold_Return[%s](cold_Frame, ", f.results[i])
 				g.add(r.End(), ")")
 			}
 		}
@@ -244,13 +244,13 @@ func (g *goWriter) begun(init ast.Stmt, f *goFrame) *goFrame {
 
 // condition has a line told whenever its condition is asked. The last so many of the variables are changed there.
 func (g *goWriter) condition(cond ast.Expr, at token.Pos, f *goFrame, changed int) {
-	g.add(cond.Pos(), "coldAsked(coldFrame, %d, %d%s) && (", g.line(at), changed, variables(f.names))
+	g.add(cond.Pos(), "cold_Asked(cold_Frame, %d, %d%s) && (", g.line(at), changed, variables(f.names))
 	g.add(cond.End(), ")")
 }
 
 // round has the line of a loop told whenever it goes round.
 func (g *goWriter) round(body *ast.BlockStmt, at token.Pos, f *goFrame, changed int) {
-	g.add(body.Lbrace+1, " coldRound(coldFrame, %d, %d%s);", g.line(at), changed, variables(f.names))
+	g.add(body.Lbrace+1, " cold_Round(cold_Frame, %d, %d%s);", g.line(at), changed, variables(f.names))
 }
 
 // choice takes an if with all that follows as else.
@@ -294,7 +294,7 @@ func (g *goWriter) literals(n ast.Node, f *goFrame) {
 			return false
 		case *ast.SelectorExpr:
 			if x, ok := n.X.(*ast.Ident); ok && x.Name == "os" && n.Sel.Name == "Exit" {
-				g.add(n.Pos(), "coldExit(")
+				g.add(n.Pos(), "cold_Exit(")
 				g.add(n.End(), ")")
 			}
 		}

@@ -194,7 +194,7 @@ func TestWhatIsPutIntoASourceOfGoLeavesItsLinesWhereTheyWere(t *testing.T) {
 			rest = behind
 		}
 	}
-	assert.Contains(t, string(made), "coldReturn[error](coldFrame, nil)")
+	assert.Contains(t, string(made), "cold_Return[error](cold_Frame, nil)")
 	_, err = goInstrumented([]byte("package main\nfunc main() {\n"))
 	assert.ErrorContains(t, err, "2:15")
 }

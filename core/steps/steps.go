@@ -7,10 +7,13 @@ import (
 	"bytes"
 	"cmp"
 	"context"
+	"crypto/rand"
 	"embed"
 	"errors"
 	"fmt"
 	"io"
+	"maps"
+	"math"
 	"os"
 	"path/filepath"
 	"slices"
@@ -18,6 +21,7 @@ import (
 	"strings"
 
 	"coldverdict/core/box"
+	"coldverdict/core/call"
 	"coldverdict/core/judge"
 	"coldverdict/core/problem"
 	"coldverdict/core/steps/native"
@@ -31,13 +35,15 @@ var recorders embed.FS
 // languages have a recorder that runs the source, by the name of the language. Those with a stepped build need none.
 var languages = map[string]recorder{
 	"python": {file: "python.py"}, "pypy": {file: "python.py"}, "ruby": {file: "ruby.rb"}, "lua": {file: "lua.lua"},
-	"go": {file: "golang.go.txt"}, "javascript": {file: "javascript.js"}, "typescript": {"javascript.js", ".js"}, "typescript-node": {"javascript.js", ".js"},
+	"go": {file: "golang.go.txt", inserted: true}, "javascript": {file: "javascript.js"}, "typescript": {file: "javascript.js", made: ".js"}, "typescript-node": {file: "javascript.js", made: ".js"},
 }
 
 // A recorder is a file that takes the place of a source, and runs it.
 type recorder struct {
 	file string
 	made string // ending of what the compiler makes of a source; empty: it is the source that is run
+	// inserted says that calls of it are put into the source.
+	inserted bool
 }
 
 // Options say what is recorded. The zero value of each field is usable.
@@ -111,8 +117,8 @@ const private = "cold-steps-source"
 // Record runs a solution on an input and records its steps. The error is an UnableError, the context's, or says what
 // failed on our side.
 func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, input problem.Data, o Options) (r *Recording, err error) {
-	if !p.Kind().Text || p.Files != (problem.Files{}) {
-		return nil, &UnableError{"steps are recorded of programs that read standard input; this problem has functions, talks or named files"}
+	if kind := p.Kind(); !kind.Text && !kind.Calls || kind.Calls && len(p.Call.Given) > 0 {
+		return nil, &UnableError{"steps are recorded of programs that read an input, and of functions; this problem has talks, or provides functions"}
 	}
 	j, err := judge.Open(p, o.Env)
 	if err != nil {
@@ -147,19 +153,29 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 			return nil, err
 		}
 	}
-	file, err := openInput(input)
+	file, mark, err := openInput(p, build.Language, input)
 	if err != nil {
 		return nil, err
 	}
 	defer file.Close()
 	running, stop := context.WithCancel(ctx) // once nothing more is wanted, the program need not go on
 	defer stop()
-	told := &teller{options: o, lines: lines, depth: -1, stop: stop}
+	told := &teller{options: o, lines: lines, depth: -1, mark: mark, stop: stop}
 	out := &box.Head{Most: mostOutput}
 	errs := &box.Head{Most: judge.KeptText}
-	result, err := runner.Run(running, box.Run{Program: program, Limits: limits, Input: file, Output: out, Errors: errs, Decision: told})
+	result, err := runner.Run(running, box.Run{Program: program, Limits: limits, Input: file, Output: out, Errors: errs, Decision: told, Files: box.Files(p.Files)})
 	if err != nil && !(told.done && ctx.Err() == nil) {
 		return nil, err
+	}
+	if result.File != nil { // what counts is the file
+		out.Text = nil
+		_, err := io.Copy(out, result.File)
+		if err := errors.Join(err, result.File.Close()); err != nil {
+			return nil, err
+		}
+	}
+	if mark != "" {
+		out.Text, errs.Text = bytes.ReplaceAll(out.Text, []byte(mark), nil), bytes.ReplaceAll(errs.Text, []byte(mark), nil)
 	}
 	r = told.recording()
 	r.Source = lines
@@ -176,45 +192,71 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 
 // build builds a solution so that it is recorded.
 func (o Options) build(ctx context.Context, j *judge.Judge, p *problem.Problem, solution problem.Solution) (toolchain.Build, error) {
-	wrap := func(l *toolchain.Language, _, file string, source []byte) (toolchain.Wrapping, error) {
-		with, ok := languages[l.Name]
-		if l.HasStepped() {
-			return toolchain.Wrapping{Source: source}, nil
-		}
-		if !ok {
+	around := func(_ *toolchain.Language, _, _ string, source []byte) (toolchain.Wrapping, error) {
+		return toolchain.Wrapping{Source: source}, nil
+	}
+	if p.Kind().Calls {
+		around = call.Around(p.Call)
+	}
+	wrap := func(l *toolchain.Language, standard, file string, source []byte) (toolchain.Wrapping, error) {
+		if !IsRecorded(l) {
 			return toolchain.Wrapping{}, &UnableError{fmt.Sprintf("steps cannot be recorded in %s", l.Title)}
 		}
-		recorder, err := recorders.ReadFile("recorders/" + with.file)
-		if err != nil {
-			return toolchain.Wrapping{}, err
+		w, err := around(l, standard, file, source)
+		if err != nil || w.Refused != "" || l.HasStepped() {
+			return w, err
 		}
-		recorder = bytes.ReplaceAll(recorder, []byte("MOST"), []byte(strconv.Itoa(o.most())))
-		if l.Name == "go" {
-			source, err := goInstrumented(source)
-			if err != nil {
-				return toolchain.Wrapping{}, &UnableError{"it does not build: " + err.Error()}
-			}
-			return toolchain.Wrapping{
-				Source: source, Files: map[string][]byte{"cold_steps.go": recorder},
-				BuildWords: map[string][]string{"{source}": {"{source}", "cold_steps.go"}},
-			}, nil
-		}
-		if with.made != "" {
-			made := strings.TrimSuffix(file, filepath.Ext(file)) + with.made
-			recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(made))
-			return toolchain.Wrapping{
-				Source: source, Files: map[string][]byte{private + with.made: recorder},
-				RunWords: map[string][]string{"{build}/{stem}" + with.made: {"{build}/" + private + with.made}},
-			}, nil
-		}
-		recorder = bytes.ReplaceAll(recorder, []byte("PRIVATE"), []byte(private))
-		return toolchain.Wrapping{Source: recorder, Files: map[string][]byte{private: source}}, nil
+		err = o.around(&w, languages[l.Name], file)
+		w.Otherwise = nil
+		return w, err
 	}
 	build, err := j.Build(ctx, toolchain.Source{Path: p.Path(solution), Language: solution.Language, Stepped: true, Wrap: wrap})
 	if err == nil && build.Failed {
 		err = &UnableError{"it does not build: " + build.FirstError()}
 	}
 	return build, err
+}
+
+// around has a recorder run a source, or the driver of a function.
+func (o Options) around(w *toolchain.Wrapping, with recorder, file string) error {
+	text, err := recorders.ReadFile("recorders/" + with.file)
+	if err != nil {
+		return err
+	}
+	own, runs, driven := file, private, len(w.Files) > 0 // what is recorded, and what is run
+	if with.made != "" {
+		own = strings.TrimSuffix(file, filepath.Ext(file)) + with.made
+	}
+	recording := func() []byte {
+		return []byte(strings.NewReplacer("MOST", strconv.Itoa(o.most()), "PRIVATE", runs, "OWN_FILE", own, "DRIVEN", strconv.Itoa(len(w.Files))).Replace(string(text)))
+	}
+	files := map[string][]byte{}
+	maps.Copy(files, w.Files)
+	switch {
+	case with.inserted:
+		if w.Source, err = goInstrumented(w.Source); err != nil {
+			return &UnableError{"it does not build: " + err.Error()}
+		}
+		files["cold_steps.go"] = recording()
+		words := w.BuildWords["{source}"]
+		if words == nil {
+			words = []string{"{source}"}
+		}
+		w.BuildWords = map[string][]string{"{source}": append(slices.Clone(words), "cold_steps.go")}
+	case driven: // what takes the driver's place runs it
+		for name, driver := range w.Files {
+			runs += filepath.Ext(name)
+			files[name], files[runs] = recording(), driver
+		}
+	case with.made != "":
+		runs = own
+		files[private+with.made] = recording()
+		w.RunWords = map[string][]string{"{build}/{stem}" + with.made: {"{build}/" + private + with.made}}
+	default:
+		files[private], w.Source = w.Source, recording()
+	}
+	w.Files = files
+	return nil
 }
 
 func (o Options) most() int { return cmp.Or(o.Most, MostEvents) }
@@ -238,23 +280,35 @@ func (o Options) withTable(build *toolchain.Build, program box.Program, scratch 
 	return program, nil
 }
 
-// openInput gives an input as a judge would: without what Windows' editors add.
-func openInput(d problem.Data) (*os.File, error) {
+// openInput gives an input as a judge would: without what Windows' editors add, and to a function as its driver reads it.
+// That writes the mark behind what a call prints.
+func openInput(p *problem.Problem, l *toolchain.Language, d problem.Data) (file *os.File, mark string, err error) {
 	source, err := d.Open()
 	if err != nil {
-		return nil, err
+		return nil, "", err
 	}
 	text, err := io.ReadAll(source)
 	if err = errors.Join(err, source.Close()); err != nil {
-		return nil, err
+		return nil, "", err
 	}
-	return box.Memory(problem.Plain(text))
+	text = problem.Plain(text)
+	if p.Kind().Calls {
+		args, err := call.Arguments(p.Call, string(text), call.WideAsText(l))
+		if err != nil {
+			return nil, "", err
+		}
+		token := rand.Text()
+		text, mark = call.AppendLine([]byte(call.Header(token)), args), string(call.Mark(token))
+	}
+	file, err = box.Memory(text)
+	return file, mark, err
 }
 
 // A teller takes what a recorder says, and keeps the last steps.
 type teller struct {
 	options Options
 	lines   []string // of the source
+	mark    string   // of a driver, behind what was printed
 	pending []byte
 	ring    []Step
 	first   int // in the ring
@@ -341,7 +395,10 @@ func (t *teller) event(line string) {
 		}
 	case "O":
 		text := unescaper.Replace(rest)
-		if s := t.numbered(t.open[t.depth]); s != nil {
+		if t.mark != "" {
+			text = strings.ReplaceAll(strings.ReplaceAll(text, t.mark, ""), t.mark[1:], "") // a recorder may drop the zero
+		}
+		if s := t.numbered(t.open[t.depth]); s != nil && text != "" {
 			s.Output += text
 			s.OutputAt = t.total
 		}
@@ -382,8 +439,13 @@ func (t *teller) step(rest string) {
 	if err != nil || err2 != nil {
 		return
 	}
-	if native.Closes(t.lines, line) || t.lines != nil && line > len(t.lines) { // no line of the source is what is put into others
+	if native.Closes(t.lines, line) {
 		t.depth = min(t.depth, depth)
+		return
+	}
+	if t.lines != nil && line > len(t.lines) { // it was put behind the source, and its variables are not the person's
+		t.depth, t.arguments = depth, nil
+		delete(t.open, depth)
 		return
 	}
 	if t.closing > 0 {
@@ -451,6 +513,15 @@ func (t *teller) numbered(n int) *Step {
 func (t *teller) recording() *Recording {
 	r := &Recording{Total: t.total, Cut: t.done, Why: t.why}
 	r.Steps = slices.Concat(t.ring[t.first:], t.ring[:t.first])
+	if t.mark != "" { // a driver calls the function, from further out
+		least := math.MaxInt
+		for _, s := range r.Steps {
+			least = min(least, s.Depth)
+		}
+		for i := range r.Steps {
+			r.Steps[i].Depth -= least
+		}
+	}
 	return r
 }
 

@@ -79,7 +79,7 @@ const read = (text) => {
       } else {
         const item = { key: "", value: value(level + 1) };
         blank();
-        if (text[at] === ":" || text.startsWith("=>", at) || (text[at] === "=" && text[at + 1] === " ")) {
+        if (text[at] === ":" || text.startsWith("=>", at) || text[at] === "=") {
           at += text[at] === "=" && text[at + 1] === ">" ? 2 : 1;
           item.key = item.value.atom === undefined ? "?" : item.value.atom;
           item.value = value(level + 1);

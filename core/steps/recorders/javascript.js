@@ -1,6 +1,7 @@
 'use strict';
 // Runs a source for Cold Verdict and tells on descriptor 3 what it does, as the recorder for Python does. A second
-// thread walks the first through its own source by the inspector of Node.js. The source is in PRIVATE. Of one that was
+// thread walks the first through its own source by the inspector of Node.js. What it runs is in PRIVATE: the source itself, or a
+// driver that loads it. Of one that was
 // compiled from TypeScript the lines told are those before, by its source map.
 const { Worker, isMainThread, parentPort, workerData } = require('worker_threads');
 const fs = require('fs');
@@ -34,11 +35,14 @@ function readMap(text) {
   }
 }
 
+// own is where the source seems to lie.
+const own = DRIVEN ? path.join(__dirname, 'OWN_FILE') : path.join(__dirname, 'own', 'OWN_FILE');
+
 if (isMainThread) {
   const Module = require('module');
   const name = path.basename(process.argv[1]);
   const text = fs.readFileSync(path.join(__dirname, 'PRIVATE'), 'utf8');
-  const worker = new Worker(__filename, { workerData: { name, map: readMap(text) } });
+  const worker = new Worker(__filename, { workerData: { map: readMap(DRIVEN ? fs.readFileSync(own, 'utf8') : text) } });
   worker.once('message', () => {
     worker.unref();
     const write = process.stdout.write.bind(process.stdout);
@@ -51,7 +55,7 @@ if (isMainThread) {
     main.paths = Module._nodeModulePaths(__dirname);
     process.mainModule = main;
     require.main = main;
-    main._compile(text, path.join(__dirname, 'own', name));
+    main._compile(text, DRIVEN ? main.filename : own);
   });
 } else {
   const inspector = require('inspector');
@@ -66,7 +70,7 @@ if (isMainThread) {
     return originalLine === undefined ? 0 : originalLine + 1;
   };
   const known = [];
-  let own = null;
+  let script = null;
   let lines = [];
   let left = MOST;
   let depth = -1;
@@ -101,6 +105,16 @@ if (isMainThread) {
     return v.unserializableValue || (v.value !== undefined ? String(v.value) : v.description || v.type);
   };
 
+  // whole is a value with the objects of its own kind that it leads to, as far as they go.
+  const whole = async (v, level) => {
+    if (v.type !== 'object' || v.subtype || !v.objectId || !v.preview || level > 6) return v.type === 'object' && level > 6 ? '...' : shown(v);
+    if (!v.preview.properties.some((p) => p.type === 'object' && p.value === v.className && p.subtype !== 'null')) return shown(v);
+    const { result } = await post('Runtime.getProperties', { objectId: v.objectId, ownProperties: true, generatePreview: true });
+    const parts = [];
+    for (const p of result.filter((p) => p.value && p.enumerable && p.value.type !== 'function').slice(0, 24)) parts.push(p.name + ': ' + (await whole(p.value, level + 1)));
+    return '{' + parts.join(', ') + '}';
+  };
+
   // changes tells what is new in the scopes of a call.
   const changes = async (frame, at) => {
     const before = (known[at] ||= new Map());
@@ -109,7 +123,7 @@ if (isMainThread) {
       const { result } = await post('Runtime.getProperties', { objectId: scope.object.objectId, ownProperties: true, generatePreview: true });
       for (const p of result) {
         if (!p.value || p.value.type === 'function' || p.value.type === 'undefined' || skipped.has(p.name)) continue;
-        const now = shown(p.value);
+        const now = await whole(p.value, 1);
         if (before.get(p.name) !== now) {
           before.set(p.name, now);
           say('V ' + at + ' ' + p.name + '\t' + clean(now));
@@ -120,8 +134,8 @@ if (isMainThread) {
   };
 
   const paused = async ({ callFrames, reason, data }) => {
-    const frames = callFrames.filter((frame) => frame.location.scriptId === own);
-    const inside = callFrames[0].location.scriptId === own;
+    const frames = callFrames.filter((frame) => frame.location.scriptId === script);
+    const inside = callFrames[0].location.scriptId === script;
     if (inside) {
       const frame = frames[0];
       const at = frames.length - 1;
@@ -140,7 +154,12 @@ if (isMainThread) {
       }
       depth = at;
       if (frame.returnValue) { // what is called next is another call
-        say('R ' + at + ' ' + (frame.returnValue.type === 'undefined' ? '' : clean(shown(frame.returnValue))));
+        const of = frame.returnValue;
+        if (of.objectId && !of.subtype) { // it comes without a preview
+          const { result } = await post('Runtime.callFunctionOn', { objectId: of.objectId, functionDeclaration: 'function () { return this; }', generatePreview: true });
+          of.preview = result.preview;
+        }
+        say('R ' + at + ' ' + (of.type === 'undefined' ? '' : clean(await whole(of, 1))));
         known.length = at;
         depth = at - 1;
         last = '';
@@ -156,18 +175,19 @@ if (isMainThread) {
     await post(inside ? 'Debugger.stepInto' : 'Debugger.stepOut');
   };
   session.on('Debugger.scriptParsed', ({ params }) => {
-    if (params.url.endsWith('/own/' + workerData.name)) own = params.scriptId;
+    if (params.url.endsWith(own)) script = params.scriptId;
   });
   session.on('Debugger.paused', ({ params }) => {
     paused(params).catch(() => session.post('Debugger.disable'));
   });
+  const pattern = own.replace(/[\\^$.*+?()[\]{}|]/g, '\\$&');
   parentPort.on('message', () => {}); // which keeps this thread
   (async () => {
     await post('Runtime.enable');
     await post('Debugger.enable');
-    await post('Debugger.setBlackboxPatterns', { patterns: ['^node:', '^(?!.*/own/).*$'] });
+    await post('Debugger.setBlackboxPatterns', { patterns: ['^node:', `^(?!.*${pattern}$).*$`] });
     await post('Debugger.setPauseOnExceptions', { state: 'all' });
-    await post('Debugger.setBreakpointByUrl', { lineNumber: 0, urlRegex: '/own/[^/]*$' });
+    await post('Debugger.setBreakpointByUrl', { lineNumber: 0, urlRegex: `${pattern}$` });
     parentPort.postMessage('ready');
   })();
 }

@@ -1,6 +1,6 @@
--- Runs a source for Cold Verdict and tells on descriptor 3 what it does, as the recorder for Python does. Its own text
--- is in PRIVATE.
-local name = arg[0]:match("[^/]*$")
+-- Runs a source for Cold Verdict and tells on descriptor 3 what it does, as the recorder for Python does. What it runs
+-- is in PRIVATE: the source itself, or a driver that loads it.
+local name, driven = "OWN_FILE", DRIVEN > 0
 local folder = arg[0]:match("^(.*/)") or "./"
 local file = assert(io.open(folder .. "PRIVATE", "rb"))
 local text = file:read("a")
@@ -89,6 +89,7 @@ local function hook(event, line)
     changes(2)
     say(("R %d \n"):format(depth))
     if depth > 0 then depth = depth - 1 end
+    if driven and depth == 0 then told:flush() end -- the driver may end the process at any time
   end
 end
 local write = io.write
@@ -104,7 +105,7 @@ print = function(...)
   io.write(table.concat(parts, "\t") .. "\n")
 end
 globals.print = true
-local main, wrong = load(text, "@" .. name)
+local main, wrong = load(text, "@" .. (driven and "PRIVATE" or name))
 if not main then
   io.stderr:write("lua: " .. wrong .. "\n")
   os.exit(1)

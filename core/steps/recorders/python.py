@@ -1,20 +1,39 @@
 # Runs a source for Cold Verdict and tells on descriptor 3, line by line, what it does: "S line depth function" before a
 # line runs, "V depth name value" for what changed in a frame since its last line, "R depth value" when a frame
-# returns, "X line depth error" when it raises, and "O text" for what is printed. Its own text is in PRIVATE.
+# returns, "X line depth error" when it raises, and "O text" for what is printed. What it runs is in PRIVATE: the source
+# itself, or a driver that loads it.
 import linecache, os, reprlib, sys, threading, types
 
 
-def begin(private):
+def begin(private, own, driven):
     name = os.path.basename(sys.argv[0])
     with open(os.path.join(os.path.dirname(os.path.abspath(__file__)), private), encoding="utf-8") as file:
         text = file.read()
-    told = os.fdopen(3, "w", buffering=1 << 16, encoding="utf-8", errors="backslashreplace")
+    lines = []
+
+    def hand_over():  # whole lines: a driver writes its own between them
+        text = "".join(lines).encode("utf-8", "backslashreplace")
+        lines.clear()
+        while text:
+            text = text[os.write(3, text):]
+
     left = [MOST]
     known, depths = {}, {}
-    short = reprlib.Repr()
+
+    class Short(reprlib.Repr):
+        def repr_instance(self, x, level):  # an object that says nothing of itself is shown by what it holds
+            kind = type(x)
+            if kind.__repr__ is not object.__repr__ or not (hasattr(x, "__dict__") or hasattr(kind, "__slots__")):
+                return super().repr_instance(x, level)
+            if level <= 0:
+                return kind.__name__ + "(...)"
+            fields = vars(x) if hasattr(x, "__dict__") else {k: getattr(x, k) for k in kind.__slots__ if hasattr(x, k)}
+            return "%s(%s)" % (kind.__name__, ", ".join("%s=%s" % (k, self.repr1(v, level - 1)) for k, v in list(fields.items())[:24]))
+
+    short = Short()
     short.maxlist = short.maxtuple = short.maxset = short.maxfrozenset = short.maxdict = short.maxdeque = short.maxarray = 24
     short.maxstring = short.maxother = short.maxlong = 80
-    short.maxlevel = 4
+    short.maxlevel = 6
     skipped = (types.ModuleType, types.FunctionType, types.BuiltinFunctionType, type)
     table = {ord("\\"): "\\\\", ord("\n"): "\\n", ord("\t"): "\\t", ord("\r"): "\\r"}
 
@@ -33,11 +52,13 @@ def begin(private):
     def say(line):
         left[0] -= 1
         if left[0] == 0:
-            told.write("M\n")
+            lines.append("M\n")
             sys.settrace(None)
-            told.flush()
+            hand_over()
         elif left[0] > 0:
-            told.write(line)
+            lines.append(line)
+            if len(lines) > 500:
+                hand_over()
 
     def changes(frame, depth):
         before = known.setdefault(frame, {})
@@ -57,6 +78,8 @@ def begin(private):
         elif event == "return":
             changes(frame, depth)
             say("R %d %s\n" % (depth, shown(arg)))
+            if driven and depth == 0:  # the driver may end the process at any time
+                hand_over()
             known.pop(frame, None)
             depths.pop(frame, None)
         elif event == "exception":
@@ -64,13 +87,13 @@ def begin(private):
         return inside
 
     def trace(frame, event, arg):
-        if frame.f_code.co_filename != name:
+        if (os.path.basename(frame.f_code.co_filename) if driven else frame.f_code.co_filename) != own:
             return None
         above = frame.f_back
         while above is not None and above not in depths:
             above = above.f_back
         alone = threading.current_thread() is threading.main_thread()
-        depths[frame] = depths[above] + 1 if above is not None else 0 if alone else 1
+        depths[frame] = depths[above] + 1 if above is not None else 0 if alone or driven else 1
         return inside
 
     write = sys.stdout.write
@@ -104,14 +127,14 @@ def begin(private):
         raise
     except BaseException as e:
         sys.settrace(None)
-        told.flush()
+        hand_over()
         e.__traceback__ = e.__traceback__.tb_next
         sys.excepthook(type(e), e, e.__traceback__)
         sys.__stdout__.flush()
         os._exit(1)
     finally:
         sys.settrace(None)
-        told.flush()
+        hand_over()
 
 
-begin("PRIVATE")
+begin("PRIVATE", "OWN_FILE", DRIVEN)

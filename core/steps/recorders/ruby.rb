@@ -1,7 +1,7 @@
-# Runs a source for Cold Verdict and tells on descriptor 3 what it does, as the recorder for Python does. Its own text
-# is in PRIVATE.
+# Runs a source for Cold Verdict and tells on descriptor 3 what it does, as the recorder for Python does. What it runs
+# is in PRIVATE: the source itself, or a driver that loads it.
 ColdSteps = Object.new
-def ColdSteps.begin(private)
+def ColdSteps.begin(private, own, driven)
   name = File.basename($0)
   text = File.read(File.join(File.dirname(File.expand_path(__FILE__)), private), encoding: 'UTF-8')
   told = IO.for_fd(3, 'w')
@@ -18,6 +18,13 @@ def ColdSteps.begin(private)
     end
   end
   clean = lambda { |s| s.gsub('\\') { '\\\\' }.gsub("\n", '\\n').gsub("\t", '\\t').gsub("\r", '\\r') }
+  # An object that says nothing of itself is shown by what it holds.
+  plain = lambda do |value, level|
+    next value.inspect unless value.class.instance_method(:inspect).owner == Kernel && !value.instance_variables.empty?
+    next "#{value.class}(...)" if level == 0
+    fields = value.instance_variables.first(24).map { |v| "#{v.to_s.delete_prefix('@')}: #{plain.call(value.instance_variable_get(v), level - 1)}" }
+    "#{value.class}(#{fields.join(', ')})"
+  end
   shown = lambda do |value|
     size = nil
     if value.is_a?(Array) && value.size > 24
@@ -30,7 +37,7 @@ def ColdSteps.begin(private)
       size = value.size
       value = value[0, 80]
     end
-    s = value.inspect
+    s = plain.call(value, 6)
     s = s[0, 400] + '...' if s.size > 400
     s += " (#{size})" if size
     clean.call(s)
@@ -52,7 +59,7 @@ def ColdSteps.begin(private)
     write.call(*parts)
   end
   trace = TracePoint.new(:line, :call, :return, :raise) do |tp|
-    next unless tp.path == name && left > 0
+    next unless (driven ? File.basename(tp.path) : tp.path) == own && left > 0
     case tp.event
     when :call
       stack << { depth: stack.size, known: {} }
@@ -63,6 +70,7 @@ def ColdSteps.begin(private)
       changes.call(stack.last, tp.binding)
       say.call("R #{stack.last[:depth]} #{shown.call(tp.return_value)}\n")
       stack.pop if stack.size > 1
+      told.flush if driven && stack.size == 1 # the driver may end the process at any time
     when :raise
       say.call("X #{tp.lineno} #{stack.last[:depth]} #{clean.call(tp.raised_exception.class.name + ': ' + tp.raised_exception.message)}\n")
     end
@@ -70,11 +78,11 @@ def ColdSteps.begin(private)
   at_exit { told.flush }
   trace.enable
   begin
-    eval(text, TOPLEVEL_BINDING, name, 1)
-    changes.call(stack.first, TOPLEVEL_BINDING)
+    eval(text, TOPLEVEL_BINDING, driven ? File.expand_path(__FILE__) : name, 1)
+    changes.call(stack.first, TOPLEVEL_BINDING) unless driven
   ensure
     trace.disable
     told.flush
   end
 end
-ColdSteps.begin('PRIVATE')
+ColdSteps.begin('PRIVATE', 'OWN_FILE', DRIVEN > 0)

@@ -121,6 +121,7 @@ public final class ColdSteps {
         write("R " + depth + " " + (value == null ? "" : clean(value)));
         calls.remove(depth);
         names.remove(depth);
+        if (depth == 0) flush(); // who called it may end the machine at any time
     }
 
     public static synchronized void returned() {
