@@ -139,12 +139,12 @@ type unitReader struct {
 	late     bool
 }
 
-// A scope is where names hold: addresses.
-type scope struct{ low, high uint64 }
+// A scope is where names hold: ranges of addresses.
+type scope [][2]uint64
 
 // children reads the entries below one: in is the function that they are in, within the addresses in which its
 // variables are there. What has no address is read by those that point to it.
-func (u *unitReader) children(parent *dwarf.Entry, in *routine, within *scope) error {
+func (u *unitReader) children(parent *dwarf.Entry, in *routine, within scope) error {
 	for {
 		e, err := u.reader.Next()
 		if err != nil {
@@ -159,10 +159,7 @@ func (u *unitReader) children(parent *dwarf.Entry, in *routine, within *scope) e
 			inner, its = u.routine(e, parent)
 		case dwarf.TagLexDwarfBlock, dwarf.TagTryDwarfBlock, dwarf.TagCatchDwarfBlock:
 			if ranges, err := u.t.data.Ranges(e); err == nil && len(ranges) > 0 {
-				its = &scope{ranges[0][0], ranges[0][1]}
-				for _, r := range ranges {
-					its.low, its.high = min(its.low, r[0]), max(its.high, r[1])
-				}
+				its = ranges
 			}
 		case dwarf.TagInlinedSubroutine:
 			inner, its = nil, nil
@@ -182,7 +179,7 @@ func (u *unitReader) children(parent *dwarf.Entry, in *routine, within *scope) e
 }
 
 // routine takes a function that has code.
-func (u *unitReader) routine(e, parent *dwarf.Entry) (*routine, *scope) {
+func (u *unitReader) routine(e, parent *dwarf.Entry) (*routine, scope) {
 	ranges, err := u.t.data.Ranges(e)
 	if err != nil || len(ranges) == 0 {
 		return nil, nil
@@ -201,7 +198,7 @@ func (u *unitReader) routine(e, parent *dwarf.Entry) (*routine, *scope) {
 		}
 	}
 	u.routines = append(u.routines, r)
-	return r, &scope{r.low, r.high}
+	return r, scope{{r.low, r.high}}
 }
 
 // A declared is what an entry says, with what others say for it.
@@ -281,7 +278,7 @@ func baseOf(e *dwarf.Entry) int64 {
 }
 
 // variable takes one that lies in memory.
-func (u *unitReader) variable(e *dwarf.Entry, in *routine, within *scope, parent *dwarf.Entry) {
+func (u *unitReader) variable(e *dwarf.Entry, in *routine, within scope, parent *dwarf.Entry) {
 	if in != nil && !in.own || within == nil && in != nil {
 		return
 	}
@@ -308,12 +305,16 @@ func (u *unitReader) variable(e *dwarf.Entry, in *routine, within *scope, parent
 		u.t.globals = append(u.t.globals, v)
 		return
 	}
-	v.Low, v.High = int64(within.low), int64(within.high)
+	v.Low, v.High, v.More = int64(within[0][0]), int64(within[0][1]), int64(len(within)-1)
 	if e.Tag == dwarf.TagFormalParameter {
 		v.Argument = 1
 	}
 	in.variables = append(in.variables, v)
 	in.names = append(in.names, d.name)
+	for _, r := range within[1:] {
+		in.variables = append(in.variables, variable{Name: v.Name, Type: v.Type, Low: int64(r[0]), High: int64(r[1])})
+		in.names = append(in.names, d.name)
+	}
 }
 
 // isIterator reports a type of Rust's over which a loop goes, by a variable that the source does not have.

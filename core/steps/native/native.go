@@ -105,7 +105,7 @@ type table struct {
 type (
 	site     struct{ Address, Line, Function, Kind, Slot, Target, Back int64 }
 	function struct{ Name, Result, First, Count, Base int64 }
-	variable struct{ Name, Type, Place, Offset, Low, High, Line, Argument int64 }
+	variable struct{ Name, Type, Place, Offset, Low, High, Line, Argument, More int64 }
 	plan     struct{ Kind, Size, Element, A, B, C, First, Count int64 }
 	field    struct{ Name, Type, Offset, Value int64 }
 )

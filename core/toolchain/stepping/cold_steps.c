@@ -26,7 +26,7 @@
 
 typedef struct { int64_t address, line, function, kind, slot, target, back; } cold_site;
 typedef struct { int64_t name, result, first, count, base; } cold_function;
-typedef struct { int64_t name, type, place, offset, low, high, line, argument; } cold_variable;
+typedef struct { int64_t name, type, place, offset, low, high, line, argument, more; } cold_variable; /* more: so many behind it are further addresses of it */
 typedef struct { int64_t kind, size, element, a, b, c, first, count; } cold_type;
 typedef struct { int64_t name, type, offset, value; } cold_field;
 
@@ -720,9 +720,14 @@ static void look_all(const cold_frame *f, int64_t level, int64_t address, int64_
     for (int64_t i = 0; i < of->count; i++) {
         const cold_variable *v = &variables[of->first + i];
         cold_known *k = &f->known[i];
+        int is_there = address >= v->low && address < v->high;
+        for (int64_t more = v->more; more > 0; more--) {
+            const cold_variable *other = &variables[of->first + ++i];
+            is_there |= address >= other->low && address < other->high;
+        }
         if (!f->line && !v->argument) /* no line of the call has run */
             continue;
-        if (address < v->low || address >= v->high) {
+        if (!is_there) {
             k->set = 0;
             k->hash = 0;
             continue;
