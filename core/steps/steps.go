@@ -19,6 +19,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"time"
 
 	"coldverdict/core/box"
 	"coldverdict/core/call"
@@ -58,13 +59,16 @@ type Options struct {
 	From int
 	// Most is how many events a program may tell; 0 is MostEvents.
 	Most int
+	// Time bounds how long it is recorded; 0 is MostTime.
+	Time time.Duration
 }
 
 // Bounds of a recording.
 const (
 	MostEvents = 1_500_000
-	kept       = 30_000 // steps, the last ones
-	afterValue = 15     // steps behind the one with the value that was asked for
+	MostTime   = 10 * time.Second // from the first event on
+	kept       = 30_000           // steps, the last ones
+	afterValue = 15               // steps behind the one with the value that was asked for
 	mostOutput = 1 << 20
 )
 
@@ -310,6 +314,7 @@ type teller struct {
 	lines   []string // of the source
 	mark    string   // of a driver, behind what was printed
 	pending []byte
+	since   time.Time // the first event
 	ring    []Step
 	first   int // in the ring
 	total   int
@@ -328,6 +333,9 @@ type teller struct {
 // Write takes a part of what a recorder says; it never fails.
 func (t *teller) Write(p []byte) (int, error) {
 	t.pending = append(t.pending, p...)
+	if t.since.IsZero() {
+		t.since = time.Now()
+	}
 	for {
 		line, rest, ok := bytes.Cut(t.pending, []byte("\n"))
 		if !ok {
@@ -335,6 +343,9 @@ func (t *teller) Write(p []byte) (int, error) {
 		}
 		t.event(string(line))
 		t.pending = rest
+		if most := cmp.Or(t.options.Time, MostTime); !t.done && time.Since(t.since) > most {
+			t.done, t.why = true, fmt.Sprintf("it was recorded for %s; %s", most, narrower)
+		}
 		if t.done && t.stop != nil {
 			t.stop()
 			t.stop = nil
@@ -346,6 +357,9 @@ func (t *teller) Write(p []byte) (int, error) {
 	}
 	return len(p), nil
 }
+
+// narrower is what helps where a recording is too long.
+const narrower = "--from LINE or --around VALUE narrow it"
 
 var unescaper = strings.NewReplacer(`\\`, `\`, `\n`, "\n", `\t`, "\t", `\r`, "\r")
 
@@ -409,7 +423,7 @@ func (t *teller) event(line string) {
 	case "D":
 		t.done, t.why = true, "its calls went too deep to be recorded, "+verdict.Count(t.depth, "level")
 	case "M":
-		t.done, t.why = true, "it had more steps than are recorded; --from LINE or --around VALUE narrow it"
+		t.done, t.why = true, "it had more steps than are recorded; "+narrower
 	}
 }
 
