@@ -23,6 +23,7 @@ import (
 func (a *app) hostCommand() *cli.Command {
 	var table, own, warm bool
 	var fromInput string
+	var stepped bool
 	return &cli.Command{
 		Name:      "host",
 		Usage:     "say what this machine offers: how limits are held, and compilers",
@@ -37,11 +38,12 @@ func (a *app) hostCommand() *cli.Command {
 			&cli.BoolFlag{Name: "settings", Usage: "print your own settings, and where each is from", Destination: &own},
 			&cli.BoolFlag{Name: "warm", Usage: "compile the headers with which sources begin, or bits/stdc++.h", Destination: &warm},
 			&cli.StringFlag{Name: "warm-from-input", Hidden: true, Destination: &fromInput},
+			&cli.BoolFlag{Name: "warm-stepped", Hidden: true, Destination: &stepped},
 			&cli.BoolFlag{Name: "languages", Usage: "print the table of languages, as one of your own is written", Destination: &table},
 		},
 		Action: func(ctx context.Context, c *cli.Command) error {
 			if fromInput != "" {
-				return a.warmFromInput(ctx, fromInput)
+				return a.warmFromInput(ctx, fromInput, stepped)
 			}
 			if warm {
 				return a.warmAll(ctx, c.Args().Slice())

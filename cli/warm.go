@@ -32,18 +32,18 @@ const mostWarming = 2 * time.Minute
 
 // warmer compiles headers in a process of its own, which goes on when this one ends: one a command, since it takes a
 // core. Where nobody sits at a terminal, or the person wants none of it, it is nil.
-func (a *app) warmer() func(language, text string) {
+func (a *app) warmer() func(language, text string, stepped bool) {
 	self, err := os.Executable()
 	if err != nil || a.own == nil || a.own.Unwarmed || !a.screen.AtTerminal() {
 		return nil
 	}
 	var once sync.Once
-	return func(language, text string) {
-		once.Do(func() { a.startWarming(self, language, text) })
+	return func(language, text string, stepped bool) {
+		once.Do(func() { a.startWarming(self, language, text, stepped) })
 	}
 }
 
-func (a *app) startWarming(self, language, text string) {
+func (a *app) startWarming(self, language, text string, stepped bool) {
 	lines, err := os.CreateTemp("", "cold-verdict-headers-")
 	if err != nil {
 		return // it is no fault of the judging, and tried again with the next build
@@ -60,7 +60,11 @@ func (a *app) startWarming(self, language, text string) {
 	if err != nil {
 		return
 	}
-	child := exec.Command(self, "--directory", dir, "host", "--warm-from-input", language)
+	args := []string{"--directory", dir, "host", "--warm-from-input", language}
+	if stepped {
+		args = append(args, "--warm-stepped")
+	}
+	child := exec.Command(self, args...)
 	child.Stdin, child.SysProcAttr = lines, &syscall.SysProcAttr{Setsid: true}
 	if child.Start() == nil {
 		go child.Wait()
@@ -68,7 +72,7 @@ func (a *app) startWarming(self, language, text string) {
 }
 
 // warmFromInput is what the process in the background does.
-func (a *app) warmFromInput(ctx context.Context, language string) error {
+func (a *app) warmFromInput(ctx context.Context, language string, stepped bool) error {
 	ctx, end := context.WithTimeout(ctx, mostWarming)
 	defer end()
 	unix.Setpriority(unix.PRIO_PROCESS, 0, 19) // where that is not allowed, it is as urgent as anything else
@@ -76,12 +80,12 @@ func (a *app) warmFromInput(ctx context.Context, language string) error {
 	if err != nil {
 		return err
 	}
-	_, err = a.warm(ctx, language, string(text))
+	_, err = a.warm(ctx, language, string(text), stepped)
 	return err
 }
 
 // warm compiles headers for a language, and reports that they were not there before.
-func (a *app) warm(ctx context.Context, language, text string) (made bool, err error) {
+func (a *app) warm(ctx context.Context, language, text string, stepped bool) (made bool, err error) {
 	if a.languages, err = languagesOf(a.dir); err != nil {
 		return false, err
 	}
@@ -106,7 +110,7 @@ func (a *app) warm(ctx context.Context, language, text string) (made bool, err e
 		return false, err
 	}
 	defer func() { err = errors.Join(err, b.Close()) }()
-	return kit.WarmHeaders(ctx, b, language, text)
+	return kit.WarmHeaders(ctx, b, language, text, stepped)
 }
 
 // warmAll compiles the headers with which sources begin, or those that most do.
@@ -143,7 +147,7 @@ func (a *app) warmAll(ctx context.Context, sources []string) error {
 func (a *app) sayWarm(ctx context.Context, language, title, text string) error {
 	began := time.Now()
 	a.screen.Progress("compiling the headers of %s …", term.Visible(title))
-	made, err := a.warm(ctx, language, text)
+	made, err := a.warm(ctx, language, text, false)
 	a.screen.Progress("")
 	switch {
 	case errors.Is(err, toolchain.ErrNoHeaders):

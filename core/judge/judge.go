@@ -41,7 +41,7 @@ type Env struct {
 	Cache       string               // the folder of builds; empty: the user's
 	Uncontained bool                 // programs may use the network and the person's files
 	// Warm is told of headers that are to be compiled for later builds of a language; nil: nobody is.
-	Warm func(language, text string)
+	Warm func(language, text string, stepped bool)
 }
 
 // A Judge judges solutions of one problem. It owns the toolchain, a folder for temporary files,

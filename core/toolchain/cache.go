@@ -35,7 +35,7 @@ type Kit struct {
 	languages *Languages
 
 	// Warm is told of headers that are to be compiled for later builds of a language; nil: nobody is.
-	Warm func(language, text string)
+	Warm func(language, text string, stepped bool)
 
 	mu    sync.Mutex
 	inUse []*os.File // records of the builds that this kit has given out, locked

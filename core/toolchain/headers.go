@@ -64,12 +64,16 @@ func (b *Build) compiled() []byte {
 
 // headers is the build of headers for a language; nil where it has none.
 func (k *Kit) headers(b *Build, text string) *Build {
-	if len(b.Language.Headers) == 0 || b.Checked || b.Traced || b.Stepped || text == "" {
+	command, kind := b.Language.Headers, "-headers"
+	if b.Stepped {
+		command, kind = b.Language.SteppedHeaders, "-stepped-headers"
+	}
+	if len(command) == 0 || b.Checked || b.Traced || text == "" {
 		return nil
 	}
 	own := *b.Language
-	own.Name += "-headers"
-	own.Build, own.BuildAgain, own.Headers, own.Files, own.Main = []Command{b.Language.Headers}, nil, nil, nil, ""
+	own.Name += kind
+	own.Build, own.BuildAgain, own.Headers, own.Files, own.Main = []Command{command}, nil, nil, nil, ""
 	return &Build{
 		Language: &own, Standard: b.Standard, Source: filepath.Join(k.dir, headersFile), File: headersFile, Tool: b.Tool,
 		compiler: b.compiler, runtime: b.runtime, library: b.library, stamp: b.stamp, wrapping: Wrapping{Source: []byte(text)},
@@ -101,7 +105,7 @@ func (h *Build) from(command []string) []string {
 // wanted asks for headers to be compiled for the next build that begins with them.
 func (k *Kit) wanted(b *Build) {
 	if text := leadingHeaders(b.compiled()); k.Warm != nil && b.Duration > worthWarming && k.headers(b, text) != nil {
-		k.Warm(b.languageName(), text)
+		k.Warm(b.languageName(), text, b.Stepped)
 	}
 }
 
@@ -111,13 +115,14 @@ func (b *Build) languageName() string { return cmp.Or(b.Standard, b.Language.Nam
 // ErrNoHeaders says that a language has no headers that could be compiled once.
 var ErrNoHeaders = errors.New("the headers of this language are not compiled for later builds")
 
-// WarmHeaders compiles lines that include headers, for the builds of a language, or a standard, that begin with them. made
-// is false where that was done before.
-func (k *Kit) WarmHeaders(ctx context.Context, r Runner, language, text string) (made bool, err error) {
+// WarmHeaders compiles lines that include headers, for the builds of a language, or a standard, that begin with them, or
+// for the stepped builds. made is false where that was done before.
+func (k *Kit) WarmHeaders(ctx context.Context, r Runner, language, text string, stepped bool) (made bool, err error) {
 	b, err := k.choose(ctx, k.languages.choices(language))
 	if err != nil {
 		return false, err
 	}
+	b.Stepped = stepped
 	h := k.headers(&b, leadingHeaders([]byte(text)))
 	if h == nil {
 		return false, ErrNoHeaders

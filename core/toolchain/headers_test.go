@@ -42,15 +42,15 @@ func TestAProgramIsTheSameWithHeadersThatWereCompiledBefore(t *testing.T) {
 			testenv.Sweep(t, "it compiles the library's headers")
 			b := newBench(t)
 			var told [][2]string
-			b.kit.Warm = func(language, text string) { told = append(told, [2]string{language, text}) }
+			b.kit.Warm = func(language, text string, _ bool) { told = append(told, [2]string{language, text}) }
 			cold := b.build(t, name, source, "")
 			require.False(t, cold.Failed, cold.Log)
 			require.Len(t, told, 1)
 			require.Equal(t, "cpp20", told[0][0])
-			made, err := b.kit.WarmHeaders(t.Context(), b.builder, told[0][0], told[0][1])
+			made, err := b.kit.WarmHeaders(t.Context(), b.builder, told[0][0], told[0][1], false)
 			require.NoError(t, err)
 			assert.True(t, made)
-			made, err = b.kit.WarmHeaders(t.Context(), b.builder, told[0][0], told[0][1])
+			made, err = b.kit.WarmHeaders(t.Context(), b.builder, told[0][0], told[0][1], false)
 			require.NoError(t, err)
 			assert.False(t, made, "once is enough")
 
@@ -81,7 +81,7 @@ func TestHeadersOfOtherBuildsAreNotUsed(t *testing.T) {
 	testenv.Sweep(t, "it compiles the library's headers")
 	b := newBench(t)
 	const lines = "#include <cstdio>\n"
-	_, err := b.kit.WarmHeaders(t.Context(), b.builder, "cpp20", lines)
+	_, err := b.kit.WarmHeaders(t.Context(), b.builder, "cpp20", lines, false)
 	require.NoError(t, err)
 	const source = lines + "int main() { puts(\"a\"); }\n"
 	assert.NotEmpty(t, b.build(t, "a.cpp", source, "").warm)
@@ -90,8 +90,8 @@ func TestHeadersOfOtherBuildsAreNotUsed(t *testing.T) {
 	assert.Empty(t, b.build(t, "d.cpp", lines+"#include <cmath>\nint main() {}\n", "").warm, "further headers")
 	require.True(t, b.kit.languages.WithFlags("cpp", []string{"-DX"}))
 	assert.Empty(t, b.build(t, "e.cpp", source, "").warm, "other flags")
-	_, err = b.kit.WarmHeaders(t.Context(), b.builder, "python", lines)
+	_, err = b.kit.WarmHeaders(t.Context(), b.builder, "python", lines, false)
 	assert.ErrorIs(t, err, ErrNoHeaders)
-	_, err = b.kit.WarmHeaders(t.Context(), b.builder, "cpp20", "#include <no-such-header>\n")
+	_, err = b.kit.WarmHeaders(t.Context(), b.builder, "cpp20", "#include <no-such-header>\n", false)
 	assert.ErrorContains(t, err, "no-such-header")
 }

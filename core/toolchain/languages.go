@@ -39,6 +39,8 @@ type Language struct {
 	Stepped        []Command // of the stepped build; empty: the language has none
 	SteppedAgain   []Command // tried instead if what Stepped said holds one of SteppedAgainIf
 	SteppedRun     Command   // empty: Run
+	// SteppedHeaders is to Stepped what Headers is to Build.
+	SteppedHeaders Command
 	Run            Command
 	Serve          Command // runs a program on many inputs, see Kit.Server; empty: each run starts the runtime
 	Server         string  // file of serve whose text is {server} there, or the folder of what is compiled of it
@@ -225,8 +227,10 @@ func (t *Languages) WithFlags(name string, flags []string) (any bool) {
 	for _, l := range t.list {
 		if slices.Contains(t.Family(l), name) {
 			l.Build, l.BuildAgain, l.Checked, l.CheckedAgain, l.Traced, l.Stepped, l.SteppedAgain = add(l.Build), add(l.BuildAgain), add(l.Checked), add(l.CheckedAgain), add(l.Traced), add(l.Stepped), add(l.SteppedAgain)
-			if len(l.Headers) > 0 {
-				l.Headers = add([]Command{l.Headers})[0]
+			for _, headers := range []*Command{&l.Headers, &l.SteppedHeaders} {
+				if len(*headers) > 0 {
+					*headers = add([]Command{*headers})[0]
+				}
 			}
 		}
 	}

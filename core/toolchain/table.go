@@ -101,7 +101,7 @@ func (r *tableReader) fields(l *Language) settings.Fields {
 		"title": r.Text(&l.Title), "like": func(string, any) {}, "extensions": r.Texts(&l.Extensions),
 		"compiler": r.tool(&l.Compiler), "runtime": r.tool(&l.Runtime), "library": r.Texts(&l.Library),
 		"standard": r.Text(&l.Standard), "standards": r.textTable(&l.Standards),
-		"build": r.commands(&l.Build), "headers": r.command(&l.Headers), "build_again": r.commands(&l.BuildAgain), "again_if": r.Texts(&l.AgainIf),
+		"build": r.commands(&l.Build), "headers": r.command(&l.Headers), "stepped_headers": r.command(&l.SteppedHeaders), "build_again": r.commands(&l.BuildAgain), "again_if": r.Texts(&l.AgainIf),
 		"checked": r.commands(&l.Checked), "checked_again": r.commands(&l.CheckedAgain), "traced": r.commands(&l.Traced), "stepped": r.commands(&l.Stepped), "stepped_again": r.commands(&l.SteppedAgain), "stepped_again_if": r.Texts(&l.SteppedAgainIf), "stepped_run": r.command(&l.SteppedRun), "checked_run": r.command(&l.CheckedRun), "run": r.command(&l.Run), "serve": r.command(&l.Serve), "server": r.Text(&l.Server), "diagnose": r.command(&l.Diagnose),
 		"build_environment": r.Texts(&l.BuildEnvironment), "environment": r.Texts(&l.Environment),
 		"checked_environment": r.Texts(&l.CheckedEnvironment),
