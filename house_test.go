@@ -30,7 +30,7 @@ var floors = [][]string{
 	{"core/script"},
 	{"core/box", "core/shape"},
 	{"core/prelude"},
-	{"core/settings", "core/source", "core/value", "core/verdict", "demo"},
+	{"core/settings", "core/source", "core/steps/native", "core/value", "core/verdict", "demo"},
 	{"internal/lazy", "internal/quiet", "internal/testenv"},
 }
 

@@ -1,6 +1,8 @@
 package main
 
 import (
+	"os"
+	"path/filepath"
 	"strings"
 	"testing"
 
@@ -16,7 +18,8 @@ func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
 	s := folder(t, map[string]string{
 		"sum.py": wrong, "right.py": strings.Replace(wrong, "range(1, n)", "range(1, n + 1)", 1),
 		"cases.md": "# Samples\n## ten\n```input\n10\n```\n```output\n55\nmore\n```\n## three\n```input\n3\n```\n```output\n6\nmore\n```\n",
-		"sum.c":    "int main(void){return 0;}\n", "broken.py": "def f(:\n",
+		"sum.pl":   "print 1;\n", "broken.py": "def f(:\n",
+		"sum.c": "#include <stdio.h>\n\nint twice(int x) {\n    return 2 * x;\n}\n\nint main(void) {\n    int n, s = 2147483647;\n    scanf(\"%d\", &n);\n    s += twice(n);\n    printf(\"%d\\nmore\\n\", n);\n    return 0;\n}\n",
 	})
 	require.Equal(t, 1, s.run(t, "try", "sum.py").status)
 	got := s.run(t, "steps", "sum.py", "--beside", "right.py")
@@ -32,8 +35,20 @@ func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
 	got = s.run(t, "steps", "sum.py", "--json")
 	require.Equal(t, 0, got.status, got.errors)
 	validates(t, "steps.schema.json", got.out)
+	testenv.Need(t, "gcc")
+	testenv.Need(t, "perl")
+	got = s.run(t, "steps", "sum.c", "--case", "ten", "--calls", "--page", "steps.html")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Contains(t, got.out, "10      s += twice(n);                            20 + 2147483647 does not fit in 'int', s = -21474…\n")
+	assert.Contains(t, got.out, " 4        return 2 * x;                           x = 10, returns 20\n")
+	assert.Contains(t, got.out, "calls\n  main()\n    twice(x = 10) = 20\n")
+	page, err := os.ReadFile(filepath.Join(s.dir, "steps.html"))
+	require.NoError(t, err)
+	assert.Contains(t, string(page), `"warning":"20 + 2147483647 does not fit in`)
 	for args, says := range map[string]string{
-		"steps sum.c --case ten":        "they can in javascript, lua, pypy, python, ruby",
+		"steps sum.pl --case ten":       "steps cannot be recorded in Perl; they can in C, C++, D, Go, Java",
+		"steps sum.py --walk":           "--walk needs a terminal",
+		"steps sum.py --walk --json":    "exclude each other",
 		"steps broken.py":               "was not run, so that it has no steps: compile error, line 1",
 		"steps sum.py right.py":         "those of one solution",
 		"steps sum.py --last 0":         "--last is 0",

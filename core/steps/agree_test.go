@@ -120,8 +120,8 @@ type dialect struct {
 	functionAt            int      // line of before behind which the function stands
 	function, functionEnd string
 	param                 string
-	first, again, end     string // of a statement that sets for the first time, again, and what ends it
-	list, listOf          string // of a first list, and what stands between its elements
+	first, again          string // of a statement that sets for the first time, and again
+	list                  string // of a first list
 	element               string // index of an element
 	whileIs, ifIs         string
 	elseIs, close         string

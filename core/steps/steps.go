@@ -204,7 +204,7 @@ func (o Options) build(ctx context.Context, j *judge.Judge, p *problem.Problem, 
 	}
 	wrap := func(l *toolchain.Language, standard, file string, source []byte) (toolchain.Wrapping, error) {
 		if !IsRecorded(l) {
-			return toolchain.Wrapping{}, &UnableError{fmt.Sprintf("steps cannot be recorded in %s", l.Title)}
+			return toolchain.Wrapping{}, &UnableError{fmt.Sprintf("steps cannot be recorded in %s; they can in %s", l.Title, strings.Join(recorded(cmp.Or(o.Env.Languages, toolchain.Ours())), ", "))}
 		}
 		w, err := around(l, standard, file, source)
 		if err != nil || w.Refused != "" || l.HasStepped() {
@@ -542,10 +542,10 @@ func (t *teller) recording() *Recording {
 // IsRecorded reports that the steps of programs in a language can be recorded.
 func IsRecorded(l *toolchain.Language) bool { return l.HasStepped() || languages[l.Name].file != "" }
 
-// Recorded are the titles of the languages whose programs can be recorded, in order.
-func Recorded(all *toolchain.Languages) (titles []string) {
+// recorded are the titles of the languages whose programs can be recorded, in order; other compilers of the same are left out.
+func recorded(all *toolchain.Languages) (titles []string) {
 	for _, name := range all.Names() {
-		if l, ok := all.Find(name); ok && IsRecorded(l) {
+		if l, ok := all.Find(name); ok && IsRecorded(l) && !strings.Contains(l.Title, "(") {
 			titles = append(titles, l.Title)
 		}
 	}

@@ -155,7 +155,7 @@ func TestWhatHasNoRecorderIsTold(t *testing.T) {
 	_, err = Record(context.Background(), p, problem.Solution{File: "a.pl"}, problem.Data{}, Options{Env: judge.Env{Languages: languages}})
 	var unable *UnableError
 	require.ErrorAs(t, err, &unable)
-	assert.Equal(t, "steps cannot be recorded in Perl", unable.Text)
+	assert.Equal(t, "steps cannot be recorded in Perl; they can in C, C++, D, Go, Java, JavaScript, Kotlin, Lua, Pascal, PyPy, Python, Ruby, Rust, Scala, TypeScript", unable.Text)
 }
 
 // stepsOf makes steps of lines, each of which changes i to its place.
