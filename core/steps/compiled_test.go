@@ -83,6 +83,8 @@ int main() {
 `, []string{"6: big = -2147483646, warns 2147483647 + 3 does not fit in 'int'", "warns index 3 of 'int [3]'", "8: warns index 2 of 2 elements", `9: prints "-2147483646\n"`}},
 	{"what has been let go", "g++", "a.cpp", "#include <cstdio>\n#include <vector>\nint main() {\n    int n = 2;\n    while (n--) {\n        std::vector<long long> litres(1);\n        litres[0] = 70;\n        printf(\"%lld\\n\", litres[0]);\n    }\n    return 0;\n}\n",
 		[]string{"6: litres = {0}\n7: litres = {70}\n8: prints \"70\\n\"\n5: n = 0\n6: litres = {0}\n7: litres = {70}\n8: prints \"70\\n\"\n5: n = -1\n10: returns 0\n"}},
+	{"functions without a name, and what is left behind them", "g++", "a.cpp", "#include <vector>\n#include <algorithm>\nint run(int n) {\n    std::vector<int> a = {n, 1};\n    auto more = [&](auto self, int k) -> int { return k <= 1 ? 1 : k * self(self, k - 1); };\n    std::sort(a.begin(), a.end(), [](int x, int y) {\n        return x < y;\n    });\n    int f = more(more, n - 2);\n    return f + a[0];\n}\nint main() {\n    return run(4) - 3;\n}\n",
+		[]string{"4: n = 4", "a = {4, 1}", "6: a = {1, 4}", "7: x = 1, y = 4, returns true", "9: f = 2", "5: k = 2, returns 2", "5: k = 1, returns 1", "5: k = 1, returns 1\n10: returns 3\n"}},
 	{"an exception of C++", "g++", "a.cpp", "#include <stdexcept>\nint f(int x) {\n    if (x > 1)\n        throw std::out_of_range(\"far\");\n    return x;\n}\nint main() {\n    try {\n        f(2);\n    } catch (...) {\n    }\n    return f(0);\n}\n",
 		[]string{"4: raises throws out_of_range", "12", "5: returns 0"}},
 	{"a null pointer", "gcc", "a.c", "#include <stdio.h>\nstruct node { int v; struct node *next; };\nint main(void) {\n    struct node *n = NULL;\n    int v = 0;\n    v = n->v;\n    return v;\n}\n",

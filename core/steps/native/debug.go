@@ -5,10 +5,13 @@ import (
 	"debug/dwarf"
 	"errors"
 	"io"
+	"math"
 	"path/filepath"
 	"slices"
 	"strings"
 	"unicode"
+
+	"golang.org/x/arch/x86/x86asm"
 )
 
 // What breakpoints are for, as in cold_steps.c.
@@ -187,10 +190,13 @@ func (u *unitReader) routine(e, parent *dwarf.Entry) (*routine, scope) {
 	r := &routine{entry: e, low: ranges[0][0], high: ranges[0][1], result: -1, late: u.late}
 	r.own = slices.ContainsFunc(u.rows, func(one row) bool { return one.own && one.address >= r.low && one.address < r.high })
 	declared := u.t.whole(e)
-	if declared.artificial { // of a class that says nothing of how it begins and ends
+	if declared.artificial && !strings.HasPrefix(declared.name, "operator()") { // of a class that says nothing of how it begins and ends
 		return nil, nil
 	}
 	r.name = strings.TrimPrefix(declared.name, "$") // Pascal's main program
+	if strings.HasPrefix(r.name, "operator()") { // of a function without a name, whose parameters are long
+		r.name = "operator()"
+	}
 	if r.own {
 		r.base = baseOf(e)
 		if declared.typ != 0 {
@@ -414,7 +420,7 @@ func (t *table) addRoutine(r *routine, rows []row) {
 			}
 		}
 	}
-	before := 0
+	before, tidied := 0, false
 	opened := slices.IndexFunc(own, func(one row) bool { return one.opened }) // not every compiler says so
 	if r.late {
 		opened = slices.IndexFunc(own, func(one row) bool { return one.line != own[0].line })
@@ -423,7 +429,12 @@ func (t *table) addRoutine(r *routine, rows []row) {
 		if !one.begins || one.address == r.low || i < opened { // arguments are not in their places
 			continue
 		}
-		if one.line == before && !targets[one.address] {
+		closes := Closes(t.options.Lines, one.line)
+		if one.line == before && (closes || !targets[one.address]) {
+			continue
+		}
+		if t.onlyTidies(code, one.address, own, i) {
+			tidied = true
 			continue
 		}
 		before = one.line
@@ -431,8 +442,12 @@ func (t *table) addRoutine(r *routine, rows []row) {
 			continue // nothing is between them
 		}
 		kind := int64(siteLine)
-		if Closes(t.options.Lines, one.line) {
-			kind = siteEnd
+		if closes {
+			if kind = siteEnd; tidied {
+				continue // what it could look at is not there any more
+			}
+		} else {
+			tidied = false
 		}
 		add(one.address, int64(one.line), kind)
 	}
@@ -441,6 +456,52 @@ func (t *table) addRoutine(r *routine, rows []row) {
 			add(i.address, 0, siteReturn)
 		}
 	}
+}
+
+// onlyTidies reports a row that goes back to the line of a variable to end it, or to that of a return to leave, as C++ does
+// on the way out of a block: all that it calls are destructors, or it calls nothing and returns.
+func (t *table) onlyTidies(code []instruction, address uint64, own []row, at int) bool {
+	if at == 0 || own[at].line >= own[at-1].line {
+		return false
+	}
+	end := uint64(math.MaxUint64)
+	if at+1 < len(own) {
+		end = own[at+1].address
+	}
+	from, _ := slices.BinarySearchFunc(code, address, func(i instruction, a uint64) int { return cmp.Compare(i.address, a) })
+	calls := 0
+	for _, i := range code[from:] {
+		if i.address >= end {
+			break
+		}
+		if i.inst.Op == x86asm.CALL {
+			if calls++; !t.code.destructors()[i.jump] {
+				return false
+			}
+		}
+	}
+	return calls > 0 || onlyReturns(code, address)
+}
+
+// onlyReturns reports that the code from an address on does nothing but return.
+func onlyReturns(code []instruction, address uint64) bool {
+	for range 16 {
+		at, found := slices.BinarySearchFunc(code, address, func(i instruction, a uint64) int { return cmp.Compare(i.address, a) })
+		if !found {
+			return false
+		}
+		switch i := code[at]; {
+		case i.isReturn():
+			return true
+		case i.inst.Op == x86asm.JMP:
+			address = i.jump
+		case i.jump != 0 || i.inst.Op == x86asm.CALL:
+			return false
+		default:
+			address = i.address + uint64(len(i.code))
+		}
+	}
+	return false
 }
 
 // firstNamed is the first line with code on which a name stands; 0: none.

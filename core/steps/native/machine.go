@@ -4,6 +4,7 @@ import (
 	"debug/elf"
 	"encoding/binary"
 	"math"
+	"strings"
 
 	"golang.org/x/arch/x86/x86asm"
 )
@@ -13,6 +14,20 @@ type machine struct {
 	file    *elf.File
 	symbols map[string]elf.Symbol
 	slots   []byte
+	ends    map[uint64]bool // destructors
+}
+
+// destructors are the addresses of those of C++, by their names (Itanium C++ ABI, 5.1.4.3).
+func (m *machine) destructors() map[uint64]bool {
+	if m.ends == nil {
+		m.ends = map[uint64]bool{}
+		for name, s := range m.symbols {
+			if strings.HasPrefix(name, "_ZN") && (strings.HasSuffix(name, "D1Ev") || strings.HasSuffix(name, "D2Ev") || strings.HasSuffix(name, "D0Ev")) {
+				m.ends[s.Value] = true
+			}
+		}
+	}
+	return m.ends
 }
 
 // slotsSymbol is where the copies go; cold_steps.c has it.

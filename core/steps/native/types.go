@@ -43,6 +43,7 @@ const (
 const (
 	encodingAddress  = 0x01
 	encodingBool     = 0x02
+	encodingComplex  = 0x03
 	encodingFloat    = 0x04
 	encodingSigned   = 0x05
 	encodingChar     = 0x06
@@ -95,7 +96,11 @@ func (t *table) plan(at dwarf.Offset) int64 {
 	p := plan{Kind: typeOther, Size: size, Element: -1, B: -1}
 	switch e.Tag {
 	case dwarf.TagBaseType:
-		p = base(e, name, size)
+		if p = base(e, name, size); p.Kind == typeTuple { // its two parts
+			t.plans = append(t.plans, plan{Kind: typeFloat, Size: size / 2, Element: -1, B: -1})
+			part := int64(len(t.plans) - 1)
+			p.First, p.Count = t.keep([]field{{Type: part}, {Type: part, Offset: size / 2}})
+		}
 	case dwarf.TagPointerType:
 		p.Kind, p.Size = typePointer, 8
 		if hasTo {
@@ -141,6 +146,8 @@ func base(e *dwarf.Entry, name string, size int64) plan {
 	switch encoding {
 	case encodingBool:
 		p.Kind = typeBool
+	case encodingComplex:
+		p.Kind = typeTuple
 	case encodingFloat:
 		p.Kind = typeFloat
 	case encodingSigned:
@@ -447,6 +454,9 @@ func (t *table) plainStructure(at dwarf.Offset, name string, size int64) plan {
 		}
 	}
 	p.First, p.Count = t.keep(list)
+	if p.Count == 0 && (name == "" || strings.HasPrefix(name, "<lambda")) {
+		p.Kind = typeOther // a function without a name
+	}
 	return p
 }
 
@@ -495,9 +505,10 @@ func init() {
 		"map": tree(true), "multimap": tree(true), "set": tree(false), "multiset": tree(false),
 		"unordered_map": hash(true), "unordered_multimap": hash(true), "unordered_set": hash(false), "unordered_multiset": hash(false),
 		"deque": deque, "list": list("_M_node", 16, "_M_size"), "forward_list": list("_M_head", 8, ""),
-		"stack": word("c"), "queue": word("c"), "priority_queue": word("c"), "array": word("_M_elems"), "atomic": word("_M_i"),
+		"stack": word("c"), "queue": word("c"), "priority_queue": word("c"), "array": word("_M_elems"), "atomic": word("_M_i"), "complex": word("_M_value"),
 		"pair": pair, "tuple": tuple, "optional": optional, "bitset": bitset,
 		"_Rb_tree_iterator": iterator(1, 32), "_Rb_tree_const_iterator": iterator(1, 32), "_Node_iterator": iterator(0, 8), "_Node_const_iterator": iterator(0, 8),
+		"function": unknown, "thread": unknown, "mutex": unknown, "mersenne_twister_engine": unknown, "variant": unknown, "any": unknown,
 		"__normal_iterator": unknown, "_Deque_iterator": unknown, "_List_iterator": unknown, "_List_const_iterator": unknown, "_Bit_iterator": unknown, "_Bit_reference": unknown,
 		"shared_ptr": pointer("_M_ptr"), "unique_ptr": pointer("_M_head_impl"), "span": span,
 	}
