@@ -194,7 +194,7 @@ func (u *unitReader) routine(e, parent *dwarf.Entry) (*routine, scope) {
 		return nil, nil
 	}
 	r.name = strings.TrimPrefix(declared.name, "$") // Pascal's main program
-	if strings.HasPrefix(r.name, "operator()") { // of a function without a name, whose parameters are long
+	if strings.HasPrefix(r.name, "operator()") {    // of a function without a name, whose parameters are long
 		r.name = "operator()"
 	}
 	if r.own {
