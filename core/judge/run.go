@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"context"
 	"errors"
+	"fmt"
 	"io"
 	"maps"
 	"slices"
@@ -246,7 +247,11 @@ func (r *solutionRun) unable() *Ended {
 		return &e
 	}
 	if len(r.plan.Cases) == 0 {
-		return &Ended{Verdict: verdict.Skipped, Message: "none of the chosen cases belongs to its groups"}
+		message := "none of the chosen cases belongs to its groups"
+		if part := r.plan.Solution.Part; part != "" {
+			message = fmt.Sprintf("no chosen case is in the group %s, whose cases its answer to that part is for; 'cold case add --group %s' adds one", part, part)
+		}
+		return &Ended{Verdict: verdict.Skipped, Message: message}
 	}
 	for position := range r.plan.Cases {
 		if c := r.judge.checkers[r.judge.checkerOf(r.test(position))]; c != nil && c.fault != nil {
