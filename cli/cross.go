@@ -275,7 +275,7 @@ func (a *app) keepFound(ctx context.Context, p *problem.Problem, o cross.Options
 				return err
 			}
 			file := o.Candidates[found.Candidate].File
-			if l, _, err := a.languages.Choose(file, o.Candidates[found.Candidate].Language); err == nil && steps.IsRecorded(l) && p.Kind().Text {
+			if l, _, err := a.languages.Choose(file, o.Candidates[found.Candidate].Language); err == nil && steps.IsRecorded(l) && steps.Records(p) {
 				a.say(f, "see it step by step: cold steps %s --case %s", view.Visible(file), view.Visible(name))
 			}
 		}

@@ -24,6 +24,7 @@ import (
 type stepsFlags struct {
 	run          runFlags
 	test, beside string
+	same         []string
 	around       string
 	from, last   int
 	json         bool
@@ -51,6 +52,7 @@ func (a *app) stepsCommand() *cli.Command {
 		Flags: []cli.Flag{
 			&cli.StringFlag{Name: "case", Usage: "run the case `NAME`", DefaultText: "the smallest that failed last", Destination: &f.test},
 			&cli.StringFlag{Name: "beside", Usage: "say where the values of variables first differ from those in `FILE`", Destination: &f.beside, TakesFile: true},
+			&cli.StringSliceFlag{Name: "same", Usage: "with --beside, `OURS=THEIRS` says that a variable has another name there", Destination: &f.same},
 			&cli.StringFlag{Name: "around", Usage: "end some steps after a variable first has `VALUE`", Destination: &f.around},
 			&cli.IntFlag{Name: "from", Usage: "record from the first time on that `LINE` runs", Destination: &f.from},
 			&cli.IntFlag{Name: "last", Usage: "show the last `N` parts of the story", Value: lastScenes, Destination: &f.last},
@@ -78,6 +80,8 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 		return usageError("--walk and --json exclude each other")
 	case f.walk && !a.screen.AtTerminal():
 		return usageError("--walk needs a terminal; without it the story is written, with --page a page")
+	case len(f.same) > 0 && f.beside == "":
+		return usageError("--same says how variables are called in the file of --beside; name that, too")
 	case f.from < 0:
 		return usageError("--from is %d; it is the number of a line", f.from)
 	}
@@ -121,7 +125,7 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 	if err != nil {
 		return err
 	}
-	if !r.Cut && outcome.Verdict.Passing() && !bytes.Equal(r.Output, printed[:min(len(printed), len(r.Output))]) {
+	if kept := min(len(printed), len(r.Output)); !r.Cut && outcome.Verdict.Passing() && !bytes.Equal(r.Output[:kept], printed[:kept]) { // of both the beginning is kept
 		a.screen.Remark("note: it printed something else while it was recorded: it does not do the same at every run")
 	}
 	if r.Total == 0 {
@@ -168,6 +172,14 @@ const mostPartings = 6
 
 // partings records another solution on the same case, and compares the values of variables.
 func (a *app) partings(ctx context.Context, p *problem.Problem, f stepsFlags, from string, one problem.Case, how judging, r *steps.Recording) ([]steps.Parting, error) {
+	called := map[string]string{}
+	for _, one := range f.same {
+		ours, theirs, ok := strings.Cut(one, "=")
+		if !ok || ours == "" || theirs == "" {
+			return nil, usageError("--same is %s; it says which name has which there, such as total=sum", one)
+		}
+		called[ours] = theirs
+	}
 	entries, err := p.FindSolutions(f.beside, from)
 	if err != nil {
 		return nil, err
@@ -176,7 +188,7 @@ func (a *app) partings(ctx context.Context, p *problem.Problem, f stepsFlags, fr
 	if err != nil {
 		return nil, err
 	}
-	return steps.Partings(r, other), nil
+	return steps.Partings(r, other, called), nil
 }
 
 func (a *app) recorded(ctx context.Context, p *problem.Problem, solution problem.Solution, one problem.Case, o steps.Options) (*steps.Recording, error) {

@@ -45,6 +45,7 @@ type recordedChange struct {
 
 type parting struct {
 	Name   string `json:"name"`
+	Theirs string `json:"their_name"`
 	Change int    `json:"change"`
 	Value  string `json:"value"`
 	Other  string `json:"other"`
@@ -77,7 +78,7 @@ func WriteSteps(out io.Writer, file, test string, r *steps.Recording, partings [
 	}
 	all.Steps = recordedSteps(r.Steps)
 	for _, p := range partings {
-		all.Partings = append(all.Partings, parting{p.Name, p.Change, p.Value, p.Other, p.Line, p.Beside})
+		all.Partings = append(all.Partings, parting{p.Name, p.Theirs, p.Change, p.Value, p.Other, p.Line, p.Beside})
 	}
 	return writeIndented(out, all)
 }

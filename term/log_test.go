@@ -205,7 +205,7 @@ first other values than in brute.py
   s, change 2: 3 (line 3), theirs 4 (line 9)
   i, change 3: nothing more, theirs 3 (line 2)
 `, written(func(s *Screen) {
-		s.Partings("brute.py", []steps.Parting{{Name: "s", Change: 2, Value: "3", Other: "4", Line: 3, Beside: 9}, {Name: "i", Change: 3, Other: "3", Beside: 2}}, 6)
+		s.Partings("brute.py", []steps.Parting{{Name: "s", Theirs: "s", Change: 2, Value: "3", Other: "4", Line: 3, Beside: 9}, {Name: "i", Theirs: "i", Change: 3, Other: "3", Beside: 2}}, 6)
 	}))
 	assert.Contains(t, written(func(s *Screen) { s.Partings("brute.py", nil, 6) }), "no variable of the same name")
 }

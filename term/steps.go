@@ -97,7 +97,11 @@ func (s *Screen) Partings(other string, list []steps.Parting, most int) {
 		case p.Beside == 0:
 			theirs = "nothing more"
 		}
-		words := fmt.Sprintf("%s, change %d: %s", strong.Render(Visible(p.Name)), p.Change, value)
+		name := strong.Render(Visible(p.Name))
+		if p.Theirs != p.Name {
+			name += " (theirs " + Visible(p.Theirs) + ")"
+		}
+		words := fmt.Sprintf("%s, change %d: %s", name, p.Change, value)
 		if p.Line > 0 {
 			words += dim.Render(fmt.Sprintf(" (line %d)", p.Line))
 		}

@@ -29,6 +29,8 @@ func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
 	assert.Contains(t, got.out, "prints 3\n")
 	assert.NotContains(t, got.out, "prints more")
 	assert.Contains(t, got.out, "first other values than in right.py\n  s, change 4: nothing more, theirs 6 (line 4)\n  i, change 3: nothing more, theirs 3 (line 3)\n")
+	got = s.run(t, "steps", "sum.py", "--beside", "right.py", "--same", "s=i")
+	assert.Contains(t, got.out, "s (theirs i), change 1: 0 (line 2), theirs 1 (line 3)\n")
 	got = s.run(t, "steps", "sum.py", "--case", "ten")
 	assert.Contains(t, got.out, "lines 3 to 4, 9 times\n")
 	assert.Contains(t, got.out, "s from 1 to 45\n")
@@ -46,14 +48,16 @@ func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
 	require.NoError(t, err)
 	assert.Contains(t, string(page), `"warning":"20 + 2147483647 does not fit in`)
 	for args, says := range map[string]string{
-		"steps sum.pl --case ten":       "steps cannot be recorded in Perl; they can in C, C++, D, Go, Java",
-		"steps sum.py --walk":           "--walk needs a terminal",
-		"steps sum.py --walk --json":    "exclude each other",
-		"steps broken.py":               "was not run, so that it has no steps: compile error, line 1",
-		"steps sum.py right.py":         "those of one solution",
-		"steps sum.py --last 0":         "--last is 0",
-		"steps sum.py --case nowhere":   `no case matches "nowhere"`,
-		"steps sum.py --beside gone.py": "there is no file gone.py",
+		"steps sum.pl --case ten":                 "steps cannot be recorded in Perl; they can in C, C++, D, Go, Java",
+		"steps sum.py --same s=i":                 "name that, too",
+		"steps sum.py --beside right.py --same s": "such as total=sum",
+		"steps sum.py --walk":                     "--walk needs a terminal",
+		"steps sum.py --walk --json":              "exclude each other",
+		"steps broken.py":                         "was not run, so that it has no steps: compile error, line 1",
+		"steps sum.py right.py":                   "those of one solution",
+		"steps sum.py --last 0":                   "--last is 0",
+		"steps sum.py --case nowhere":             `no case matches "nowhere"`,
+		"steps sum.py --beside gone.py":           "there is no file gone.py",
 	} {
 		got := s.run(t, strings.Fields(args)...)
 		assert.Equal(t, 64, got.status, args)

@@ -16,6 +16,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"runtime"
 	"slices"
 	"strconv"
 	"strings"
@@ -121,7 +122,7 @@ const private = "cold-steps-source"
 // Record runs a solution on an input and records its steps. The error is an UnableError, the context's, or says what
 // failed on our side.
 func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, input problem.Data, o Options) (r *Recording, err error) {
-	if kind := p.Kind(); !kind.Text && !kind.Calls || kind.Calls && len(p.Call.Given) > 0 {
+	if !Records(p) {
 		return nil, &UnableError{"steps are recorded of programs that read an input, and of functions; this problem has talks, or provides functions"}
 	}
 	j, err := judge.Open(p, o.Env)
@@ -205,6 +206,9 @@ func (o Options) build(ctx context.Context, j *judge.Judge, p *problem.Problem, 
 	wrap := func(l *toolchain.Language, standard, file string, source []byte) (toolchain.Wrapping, error) {
 		if !IsRecorded(l) {
 			return toolchain.Wrapping{}, &UnableError{fmt.Sprintf("steps cannot be recorded in %s; they can in %s", l.Title, strings.Join(recorded(cmp.Or(o.Env.Languages, toolchain.Ours())), ", "))}
+		}
+		if l.HasStepped() && len(l.SteppedRun) == 0 && runtime.GOARCH != "amd64" {
+			return toolchain.Wrapping{}, &UnableError{native.ErrMachine.Error()}
 		}
 		w, err := around(l, standard, file, source)
 		if err != nil || w.Refused != "" || l.HasStepped() {
@@ -537,6 +541,12 @@ func (t *teller) recording() *Recording {
 		}
 	}
 	return r
+}
+
+// Records reports that the steps of a problem's solutions can be recorded.
+func Records(p *problem.Problem) bool {
+	kind := p.Kind()
+	return kind.Text || kind.Calls && len(p.Call.Given) == 0
 }
 
 // IsRecorded reports that the steps of programs in a language can be recorded.

@@ -200,9 +200,10 @@ func TestTheFirstOtherValueIsFound(t *testing.T) {
 	}
 	a := of([2]string{"n", "3"}, [2]string{"s", "1"}, [2]string{"s", "2"}, [2]string{"own", "9"}, [2]string{"t", "7"})
 	b := of([2]string{"n", "3"}, [2]string{"s", "1"}, [2]string{"s", "4"}, [2]string{"t", "8"})
-	assert.Equal(t, []Parting{{"s", 2, "2", "4", 12, 12}, {"t", 1, "7", "8", 14, 13}}, Partings(a, b))
-	assert.Equal(t, []Parting{{"s", 2, "2", "", 12, 0}}, Partings(of([2]string{"s", "1"}, [2]string{"x", "0"}, [2]string{"s", "2"}), of([2]string{"s", "1"})))
-	assert.Empty(t, Partings(a, a))
+	assert.Equal(t, []Parting{{"s", "s", 2, "2", "4", 12, 12}, {"t", "t", 1, "7", "8", 14, 13}}, Partings(a, b, nil))
+	assert.Equal(t, []Parting{{"s", "s", 2, "2", "", 12, 0}}, Partings(of([2]string{"s", "1"}, [2]string{"x", "0"}, [2]string{"s", "2"}), of([2]string{"s", "1"}), nil))
+	assert.Empty(t, Partings(a, a, nil))
+	assert.Contains(t, Partings(a, b, map[string]string{"own": "t"}), Parting{"own", "t", 1, "9", "8", 13, 13}, "by another name")
 }
 
 func FuzzNothingThatIsToldBreaksTheRecording(f *testing.F) {
@@ -213,6 +214,6 @@ func FuzzNothingThatIsToldBreaksTheRecording(f *testing.F) {
 		told.Write([]byte(text))
 		r := told.recording()
 		Story(r.Steps)
-		Partings(r, r)
+		Partings(r, r, nil)
 	})
 }

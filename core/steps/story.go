@@ -1,6 +1,7 @@
 package steps
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 )
@@ -100,15 +101,16 @@ func newLoop(steps []Step, round, times int) *Loop {
 // A Parting is where a variable of two programs first has another value in the one than in the other, counted by how
 // often it changed.
 type Parting struct {
-	Name         string
-	Change       int // the first that differs, from 1
+	Name, Theirs string // in the first program, and in the second one
+	Change       int    // the first that differs, from 1
 	Value, Other string
 	Line, Beside int // of the two sources; 0: it did not change so often there
 }
 
 // Partings compare the values that variables of the same name took, in their order: the earliest parting of the first
-// program comes first. Names of loops that only count are left to the reader.
-func Partings(a, b *Recording) (list []Parting) {
+// program comes first. Where a variable has another name in the second one, called says which. Names of loops that only
+// count are left to the reader.
+func Partings(a, b *Recording, called map[string]string) (list []Parting) {
 	type change struct {
 		value      string
 		line, step int
@@ -129,12 +131,12 @@ func Partings(a, b *Recording) (list []Parting) {
 	_, theirs := values(b)
 	steps := map[string]int{}
 	for _, name := range names {
-		mine, other := ours[name], theirs[name]
+		mine, other := ours[name], theirs[cmp.Or(called[name], name)]
 		if other == nil {
 			continue
 		}
 		for i := range max(len(mine), len(other)) {
-			p := Parting{Name: name, Change: i + 1}
+			p := Parting{Name: name, Theirs: cmp.Or(called[name], name), Change: i + 1}
 			step := a.Total + 1
 			if i < len(mine) {
 				p.Value, p.Line, step = mine[i].value, mine[i].line, mine[i].step
