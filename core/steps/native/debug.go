@@ -60,6 +60,7 @@ type routine struct {
 	result    int64
 	own       bool // of the source
 	late      bool // what it begins with has rows, too
+	tidies    bool // what it ends with goes back to the lines of what it ends
 }
 
 // read finds all that is recorded.
@@ -90,7 +91,7 @@ func (t *table) read() error {
 		rows = append(rows, found...)
 		if unit.Children {
 			producer, _ := unit.Val(dwarf.AttrProducer).(string)
-			u := &unitReader{t: t, reader: reader, files: files, rows: found, late: strings.Contains(producer, "LDC")}
+			u := &unitReader{t: t, reader: reader, files: files, rows: found, late: strings.Contains(producer, "LDC"), tidies: strings.Contains(producer, "GNU C++")}
 			if err := u.children(nil, nil, nil); err != nil {
 				return err
 			}
@@ -140,6 +141,7 @@ type unitReader struct {
 	rows     []row
 	routines []*routine
 	late     bool
+	tidies   bool
 }
 
 // A scope is where names hold: ranges of addresses.
@@ -187,7 +189,7 @@ func (u *unitReader) routine(e, parent *dwarf.Entry) (*routine, scope) {
 	if err != nil || len(ranges) == 0 {
 		return nil, nil
 	}
-	r := &routine{entry: e, low: ranges[0][0], high: ranges[0][1], result: -1, late: u.late}
+	r := &routine{entry: e, low: ranges[0][0], high: ranges[0][1], result: -1, late: u.late, tidies: u.tidies}
 	r.own = slices.ContainsFunc(u.rows, func(one row) bool { return one.own && one.address >= r.low && one.address < r.high })
 	declared := u.t.whole(e)
 	if declared.artificial && !strings.HasPrefix(declared.name, "operator()") { // of a class that says nothing of how it begins and ends
@@ -433,7 +435,7 @@ func (t *table) addRoutine(r *routine, rows []row) {
 		if one.line == before && (closes || !targets[one.address]) {
 			continue
 		}
-		if t.onlyTidies(code, one.address, own, i) {
+		if r.tidies && t.onlyTidies(code, one.address, own, i) {
 			tidied = true
 			continue
 		}
