@@ -183,6 +183,9 @@ func TestRoundsThatRepeatAreALoop(t *testing.T) {
 	printing := stepsOf(2, 3, 2, 3, 2, 3)
 	printing[3].Output = "x"
 	assert.Equal(t, []string{"2", "3", "2", "3", "2", "3"}, short(Story(printing)), "what is printed is not folded away")
+	doubtful := stepsOf(2, 3, 2, 3, 2, 3, 2, 3)
+	doubtful[7].Warning = "it does not fit"
+	assert.Equal(t, []string{"[2 3] x3", "2", "3"}, short(Story(doubtful)), "nor what is hardly meant")
 	loop := Story(stepsOf(2, 3, 2, 3, 2, 3))[0].Loop
 	assert.Equal(t, []Range{{"i", "0", "5", 6}}, loop.Vars)
 	assert.Equal(t, 6, loop.Last)

@@ -33,7 +33,7 @@ const (
 )
 
 // Story folds the steps of a program: a round of lines that runs three times and more one after the other, without
-// printing or raising anything, is a loop. Loops within loops are folded where all of their rounds are alike.
+// printing, raising or doing what is hardly meant, is a loop. Loops within loops are folded where all of their rounds are alike.
 func Story(steps []Step) (scenes []Scene) {
 	for at := 0; at < len(steps); {
 		round, times := repeated(steps[at:])
@@ -77,7 +77,7 @@ func alike(steps []Step, round, number int) bool {
 	return true
 }
 
-func quiet(s *Step) bool { return s.Output == "" && s.Error == "" }
+func quiet(s *Step) bool { return s.Output == "" && s.Error == "" && s.Warning == "" }
 
 func newLoop(steps []Step, round, times int) *Loop {
 	l := &Loop{Times: times, Last: steps[len(steps)-1].Number}
