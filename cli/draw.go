@@ -13,6 +13,7 @@ import (
 	"coldverdict/core/problem"
 	"coldverdict/core/script"
 	"coldverdict/core/shape"
+	"coldverdict/core/value"
 	"coldverdict/report"
 	"coldverdict/term"
 )
@@ -194,6 +195,20 @@ func (a *app) pictures(p *problem.Problem, d drawn) ([]picture.Picture, shape.Va
 	if err != nil {
 		return nil, nil, usageError("%v", err)
 	}
+	if p != nil && p.Kind().Calls && p.Call.Class == nil {
+		args, err := p.Call.ReadArguments(string(text))
+		if err != nil {
+			return nil, nil, usageError("%s: %v", d.name, err)
+		}
+		list, left := picture.OfCall(p.Call.Takes, args)
+		for _, why := range left {
+			a.screen.Remark("note: %s", term.Visible(why))
+		}
+		if len(list) == 0 && len(left) == 0 {
+			a.screen.Remark("note: %s holds nothing that is seen better than read", term.Visible(d.name))
+		}
+		return list, nil, nil
+	}
 	list := picture.Guess(string(text))
 	if len(list) == 0 {
 		a.screen.Remark("note: %s looks like nothing that can be drawn; input.shape could say what it is", term.Visible(d.name))
@@ -223,7 +238,32 @@ func (a *app) panels(p *problem.Problem, d drawn, pictures []picture.Picture, va
 		}
 		rows = append(rows, row)
 	}
+	if p != nil && p.Kind().Calls && p.Call.Class == nil {
+		rows = append(rows, resultPanels(p, d)...)
+	}
 	return rows, nil
+}
+
+// resultPanels are the pictures of what a function returns, those of one answer beside those of the others.
+func resultPanels(p *problem.Problem, d drawn) (rows [][]report.Panel) {
+	results := p.Call.Results()
+	if len(results) != 1 || !results[0].Type.Kind.IsNodes() {
+		return nil
+	}
+	var row []report.Panel
+	for _, answer := range d.answers {
+		v, err := value.ReadResults(answer.text, results)
+		if err != nil {
+			continue // it is no such value, as where nothing was returned
+		}
+		if one, _ := picture.OfValue(results[0].Type, v); one != nil {
+			row = append(row, report.Panel{Title: answer.title, Picture: *one})
+		}
+	}
+	if len(row) > 0 {
+		rows = append(rows, row)
+	}
+	return rows
 }
 
 // marksOf are what an answer points at in a picture, as verdict.toml says.

@@ -58,3 +58,18 @@ func TestAnInputIsDrawnWithItsAnswer(t *testing.T) {
 	require.NoError(t, os.WriteFile(filepath.Join(s.dir, "verdict.toml"), []byte("[draw]\nanswer = \"pth\"\n"), 0o644))
 	assert.Contains(t, s.run(t, "draw").errors, `verdict.toml:2: draw.answer`)
 }
+
+func TestWhatAFunctionIsGivenAndReturnsIsDrawn(t *testing.T) {
+	s := folder(t, map[string]string{
+		"verdict.toml": "[call]\nname = \"rehitched\"\ntakes = [\"first: list(int)\", \"deep: tree(int)\", \"k: int\"]\nreturns = \"list(int)\"\n",
+		"cases.md":     "# Samples\n## one\n```call\nfirst: [3, 9]\ndeep: [5, null, 7]\nk: 1\n```\n```returns\n[9, 3]\n```\n## none\n```call\nfirst: []\ndeep: []\nk: 0\n```\n",
+	})
+	got := s.run(t, "draw", "samples/one")
+	require.Equal(t, 0, got.status, got.errors)
+	assert.Regexp(t, `(?s)^first\n.*\(3\).*\(9\).*\ndeep\n\s+5\n.*7\n.*\nexpected\n.*\(9\).*\(3\)`, got.out)
+	assert.Empty(t, got.errors)
+	got = s.run(t, "draw", "samples/one", "--answer", "[3]", "--out", "nodes.svg")
+	require.Equal(t, 0, got.status, got.errors)
+	got = s.run(t, "draw", "samples/none")
+	assert.Contains(t, got.errors, "holds nothing that is seen better than read")
+}
