@@ -94,7 +94,7 @@ func (m *machine) instructions(low, high uint64, starts []uint64) (list []instru
 	return list
 }
 
-// isJump reports that an instruction ends a run of others.
+// isReturn reports an instruction that goes back to the caller.
 func (i instruction) isReturn() bool { return i.inst.Op == x86asm.RET }
 
 // slotted completes a site for the instruction at its address: a copy that goes on behind it, or what a call does. It

@@ -501,10 +501,10 @@ func init() {
 		"Vec": slice("pointer", "len"), "String": text("pointer", "len"), "&str": text("data_ptr", "length"), "VecDeque": ring,
 		"HashMap": buckets(true), "HashSet": buckets(false), "BTreeMap": leaves, "BTreeSet": word("map"), "BinaryHeap": word("data"),
 		"Cell": word("value"), "RefCell": word("value"), "UnsafeCell": word("value"),
-		"vector": vector, "basic_string": text("_M_p", "_M_string_length"), "basic_string_view": text("_M_str", "_M_len"),
+		"vector": between, "basic_string": text("_M_p", "_M_string_length"), "basic_string_view": text("_M_str", "_M_len"),
 		"map": tree(true), "multimap": tree(true), "set": tree(false), "multiset": tree(false),
 		"unordered_map": hash(true), "unordered_multimap": hash(true), "unordered_set": hash(false), "unordered_multiset": hash(false),
-		"deque": deque, "list": list("_M_node", 16, "_M_size"), "forward_list": list("_M_head", 8, ""),
+		"deque": between, "list": list("_M_node", 16, "_M_size"), "forward_list": list("_M_head", 8, ""),
 		"stack": word("c"), "queue": word("c"), "priority_queue": word("c"), "array": word("_M_elems"), "atomic": word("_M_i"), "complex": word("_M_value"),
 		"pair": pair, "tuple": tuple, "optional": optional, "bitset": bitset,
 		"_Rb_tree_iterator": iterator(1, 32), "_Rb_tree_const_iterator": iterator(1, 32), "_Node_iterator": iterator(0, 8), "_Node_const_iterator": iterator(0, 8),
@@ -661,19 +661,24 @@ func iterator(tree, payload int64) func(*table, dwarf.Offset) (plan, bool) {
 // unknown is what could be past the end of what it points into.
 func unknown(*table, dwarf.Offset) (plan, bool) { return plan{Kind: typeOther, Element: -1}, true }
 
-func vector(t *table, at dwarf.Offset) (plan, bool) {
+// between reads what lies between a start and a finish: one run of elements, bits, or blocks.
+func between(t *table, at dwarf.Offset) (plan, bool) {
 	start, ok1 := t.find(at, "_M_start")
 	finish, ok2 := t.find(at, "_M_finish")
 	to, ok3 := t.parameter(at, 0)
 	if !ok1 || !ok2 || !ok3 {
 		return plan{}, false
 	}
-	if e := t.entry(t.bare(start.typ)); e != nil && e.Tag != dwarf.TagPointerType { // of bool: iterators over bits
-		from, ok1 := t.find(start.typ, "_M_p")
-		offset, ok2 := t.find(start.typ, "_M_offset")
-		return plan{Kind: typeBits, Element: -1, A: start.offset + from.offset, B: finish.offset + from.offset, C: finish.offset + offset.offset}, ok1 && ok2
+	e := t.entry(t.bare(start.typ))
+	if from, ok := t.find(start.typ, "_M_p"); ok { // of bool: iterators over bits
+		offset, ok := t.find(start.typ, "_M_offset")
+		return plan{Kind: typeBits, Element: -1, A: start.offset + from.offset, B: finish.offset + from.offset, C: finish.offset + offset.offset}, ok
 	}
-	p := plan{Kind: typeRange, Element: t.plan(to), A: start.offset, B: finish.offset}
+	kind := int64(typeRange)
+	if e != nil && e.Tag != dwarf.TagPointerType {
+		kind = typeDeque // iterators over blocks
+	}
+	p := plan{Kind: kind, Element: t.plan(to), A: start.offset, B: finish.offset}
 	return p, p.Element >= 0
 }
 
@@ -687,17 +692,6 @@ func text(pointer, length string) func(*table, dwarf.Offset) (plan, bool) {
 		}
 		return plan{Kind: typeText, Element: -1, A: p.offset, B: n.offset}, true
 	}
-}
-
-func deque(t *table, at dwarf.Offset) (plan, bool) {
-	start, ok1 := t.find(at, "_M_start")
-	finish, ok2 := t.find(at, "_M_finish")
-	to, ok3 := t.parameter(at, 0)
-	if !ok1 || !ok2 || !ok3 {
-		return plan{}, false
-	}
-	p := plan{Kind: typeDeque, Element: t.plan(to), A: start.offset, B: finish.offset}
-	return p, p.Element >= 0
 }
 
 func list(head string, payload int64, size string) func(*table, dwarf.Offset) (plan, bool) {

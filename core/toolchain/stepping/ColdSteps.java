@@ -12,7 +12,7 @@ public final class ColdSteps {
     static final int TEXT = 80, ELEMENTS = 24, LEVELS = 6;
     static OutputStream told;
     static int left;
-    static boolean over, busy;
+    static boolean over;
     static Throwable thrown;
     static int line;
 
