@@ -10,7 +10,8 @@ import (
 // A Place is where a vertex lies. One is as far as two vertices must be apart, at the least.
 type Place struct{ X, Y float64 }
 
-// Lay lays a graph out: a tree in layers below its first vertex, a graph without cycles whose edges have a direction in
+// Lay lays a graph out: a tree in layers below its first vertex, or on circles around it where that is much less wide, a
+// graph without cycles whose edges have a direction in
 // layers along them, and any other so that vertices are as far apart as the ways between them are long, after
 // which those that are too close are moved apart. Components stand side by side.
 func Lay(g *Graph) []Place {
@@ -143,6 +144,60 @@ func layTree(g *Graph, part []int) []Place {
 	places := make([]Place, len(part))
 	for i, v := range part {
 		places[i] = at[v]
+	}
+	top := root(g, part)
+	if isBroad(next, places) && isShared(beside[top], top, beside, next) {
+		return radial(places, next)
+	}
+	return places
+}
+
+// Trees of more leaves than broad, that are so many times as wide as high, are laid out around their root.
+const (
+	broad     = 30
+	tooFlat   = 3
+	mostOfOne = 0.5 // share of the leaves that a child of the root may have
+)
+
+func isBroad(leaves float64, places []Place) bool {
+	_, high := bounds(places)
+	return leaves > broad && leaves > tooFlat*high.Y
+}
+
+// isShared reports that no child of the root has so many of the leaves that edges to them would go across.
+func isShared(children []int, top int, beside [][]int, leaves float64) bool {
+	for _, child := range children {
+		below := 0
+		type step struct{ v, from int }
+		for stack := []step{{child, top}}; len(stack) > 0; {
+			one := stack[len(stack)-1]
+			stack = stack[:len(stack)-1]
+			if len(beside[one.v]) == 1 {
+				below++
+			}
+			for _, w := range beside[one.v] {
+				if w != one.from {
+					stack = append(stack, step{w, one.v})
+				}
+			}
+		}
+		if float64(below) > mostOfOne*leaves {
+			return false
+		}
+	}
+	return true
+}
+
+// radial bends layers into circles around the root, of which the first has room for all leaves.
+func radial(layered []Place, leaves float64) []Place {
+	inner := 1.1 * leaves / (2 * math.Pi)
+	places := make([]Place, len(layered))
+	for i, p := range layered {
+		if p.Y == 0 {
+			continue
+		}
+		far, angle := inner+p.Y-1.4, 2*math.Pi*p.X/leaves
+		places[i] = Place{far * math.Cos(angle), far * math.Sin(angle)}
 	}
 	return places
 }

@@ -226,3 +226,26 @@ func TestWhatIsDrawnUnaskedIsSmallAndOpen(t *testing.T) {
 	long := "3 2000\n" + strings.Repeat("1 2\n", 2000)
 	assert.Empty(t, Beside(p, data(long)))
 }
+
+func TestABroadTreeIsLaidAroundItsRoot(t *testing.T) {
+	g := &Graph{N: 121, Tree: true} // four children below each, three deep, and a fourth row below half of them
+	for v := 1; v < g.N; v++ {
+		g.Edges = append(g.Edges, Edge{A: (v - 1) / 5, B: v})
+	}
+	places := Lay(g)
+	low, high := Bounds(places)
+	wide, tall := high.X-low.X, high.Y-low.Y
+	assert.InDelta(t, 1, wide/tall, 0.2, "as wide as high")
+	assert.Less(t, wide, 50.0, "layers would be 96 wide")
+	for a := range places {
+		for b := range a {
+			assert.GreaterOrEqual(t, math.Hypot(places[a].X-places[b].X, places[a].Y-places[b].Y), 1.0, "%d and %d", a, b)
+		}
+	}
+	heavy := &Graph{N: 50, Tree: true, Edges: []Edge{{A: 0, B: 1}}} // all leaves are below one child
+	for v := 2; v < heavy.N; v++ {
+		heavy.Edges = append(heavy.Edges, Edge{A: 1, B: v})
+	}
+	_, high = Bounds(Lay(heavy))
+	assert.Less(t, high.Y, 5.0, "it stays in layers")
+}
