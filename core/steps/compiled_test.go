@@ -81,6 +81,8 @@ int main() {
     return 0;
 }
 `, []string{"6: big = -2147483646, warns 2147483647 + 3 does not fit in 'int'", "warns index 3 of 'int [3]'", "8: warns index 2 of 2 elements", `9: prints "-2147483646\n"`}},
+	{"what asks to be optimised", "g++", "a.cpp", "#pragma GCC optimize(\"O3,unroll-loops\")\n#include <cstdio>\n__attribute__((optimize(\"O3\"))) int f(int n) {\n    int s = 0;\n    for (int i = 0; i < n; i++)\n        s += i;\n    return s;\n}\nint main() {\n    int n = 0;\n    scanf(\"%d\", &n);\n    n = f(n);\n    return n - 6;\n}\n",
+		[]string{"11: n = 4", "4: n = 4, s = 0", "6: s = 1", "6: s = 3", "6: s = 6", "7: returns 6", "12: n = 6"}},
 	{"what has been let go", "g++", "a.cpp", "#include <cstdio>\n#include <vector>\nint main() {\n    int n = 2;\n    while (n--) {\n        std::vector<long long> litres(1);\n        litres[0] = 70;\n        printf(\"%lld\\n\", litres[0]);\n    }\n    return 0;\n}\n",
 		[]string{"6: litres = {0}\n7: litres = {70}\n8: prints \"70\\n\"\n5: n = 0\n6: litres = {0}\n7: litres = {70}\n8: prints \"70\\n\"\n5: n = -1\n10: returns 0\n"}},
 	{"functions without a name, and what is left behind them", "g++", "a.cpp", "#include <vector>\n#include <algorithm>\nint run(int n) {\n    std::vector<int> a = {n, 1};\n    auto more = [&](auto self, int k) -> int { return k <= 1 ? 1 : k * self(self, k - 1); };\n    std::sort(a.begin(), a.end(), [](int x, int y) {\n        return x < y;\n    });\n    int f = more(more, n - 2);\n    return f + a[0];\n}\nint main() {\n    return run(4) - 3;\n}\n",

@@ -29,6 +29,7 @@ import (
 	"coldverdict/core/steps/native"
 	"coldverdict/core/toolchain"
 	"coldverdict/core/verdict"
+	"coldverdict/internal/lazy"
 )
 
 //go:embed recorders
@@ -211,7 +212,11 @@ func (o Options) build(ctx context.Context, j *judge.Judge, p *problem.Problem, 
 			return toolchain.Wrapping{}, &UnableError{native.ErrMachine.Error()}
 		}
 		w, err := around(l, standard, file, source)
-		if err != nil || w.Refused != "" || l.HasStepped() {
+		if l.HasStepped() {
+			w.Source = unoptimised(w.Source)
+			return w, err
+		}
+		if err != nil || w.Refused != "" {
 			return w, err
 		}
 		err = o.around(&w, languages[l.Name], file)
@@ -224,6 +229,13 @@ func (o Options) build(ctx context.Context, j *judge.Judge, p *problem.Problem, 
 	}
 	return build, err
 }
+
+// asksToOptimise is what a source of C or C++ may say against the flags of its build. What is optimised has its variables
+// anywhere.
+var asksToOptimise = lazy.New(`(?m)^[ \t]*#[ \t]*pragma[ \t]+GCC[ \t]+optimize\b.*$|__attribute__[ \t]*\(\([ \t]*optimize[ \t]*\([^()]*\)[ \t]*\)\)`)
+
+// unoptimised is a source without that; its lines stay.
+func unoptimised(source []byte) []byte { return asksToOptimise().ReplaceAll(source, nil) }
 
 // around has a recorder run a source, or the driver of a function.
 func (o Options) around(w *toolchain.Wrapping, with recorder, file string) error {
