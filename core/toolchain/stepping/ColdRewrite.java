@@ -15,11 +15,23 @@ final class ColdRewrite {
         if (!source.equals(node.sourceFile)) return null;
         for (MethodNode m : node.methods) {
             if ((m.access & (Opcodes.ACC_SYNTHETIC | Opcodes.ACC_BRIDGE)) != 0 && !m.name.startsWith("lambda$")) continue;
-            if (m.instructions.size() > 0) rewrite(node, m);
+            if (m.instructions.size() > 0 && (source.endsWith(".java") || !access(m))) rewrite(node, m);
         }
         ClassWriter writer = new ClassWriter(ClassWriter.COMPUTE_MAXS);
         node.accept(writer);
         return writer.toByteArray();
+    }
+
+    // access reports a method that only reads or sets a field, as compilers of other languages make them for variables.
+    static boolean access(MethodNode m) {
+        int count = 0;
+        boolean field = false;
+        for (AbstractInsnNode at : m.instructions.toArray()) {
+            if (at.getOpcode() >= 0) count++;
+            if (at instanceof MethodInsnNode) return false;
+            field |= at instanceof FieldInsnNode;
+        }
+        return field && count <= 4;
     }
 
     static String kind(String descriptor) {

@@ -19,9 +19,21 @@ final class ColdRewrite {
         return file.transformClass(model, ClassTransform.transformingMethods(
             m -> (m.flags().flagsMask() & (ClassFile.ACC_SYNTHETIC | ClassFile.ACC_BRIDGE)) == 0 || m.methodName().stringValue().startsWith("lambda$"),
             (builder, e) -> {
-                if (e instanceof CodeModel body) builder.withCode(out -> rewrite(model, body.parent().get(), body, out));
+                if (e instanceof CodeModel body && (source.endsWith(".java") || !access(body))) builder.withCode(out -> rewrite(model, body.parent().get(), body, out));
                 else builder.with(e);
             }));
+    }
+
+    // access reports a method that only reads or sets a field, as compilers of other languages make them for variables.
+    static boolean access(CodeModel body) {
+        int count = 0;
+        boolean field = false;
+        for (CodeElement e : body) {
+            if (e instanceof Instruction) count++;
+            if (e instanceof InvokeInstruction) return false;
+            field |= e instanceof FieldInstruction;
+        }
+        return field && count <= 4;
     }
 
     static ClassDesc kind(ClassDesc of) {
