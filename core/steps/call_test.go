@@ -6,6 +6,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -26,7 +27,7 @@ func recordIn(t *testing.T, rules, name, source, input string) (*Recording, erro
 	languages := toolchain.Ours()
 	p, err := problem.Load(dir, problem.Vocabulary{Modes: []string{"lines"}, IsSource: languages.IsSource})
 	require.NoError(t, err)
-	return Record(context.Background(), p, problem.Solution{File: name}, problem.Data{Text: []byte(input), Size: int64(len(input))}, Options{Env: judge.Env{Languages: languages}})
+	return Record(context.Background(), p, problem.Solution{File: name}, problem.Data{Text: []byte(input), Size: int64(len(input))}, Options{Env: judge.Env{Languages: languages}, Time: time.Hour})
 }
 
 func TestAFunctionIsRecordedAndItsDriverIsNot(t *testing.T) {

@@ -1,12 +1,14 @@
 package steps
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"os"
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -36,6 +38,7 @@ func recordAs(t *testing.T, language, name, source, input string, o Options) *Re
 	p, err := problem.Load(dir, problem.Vocabulary{Modes: []string{"lines"}, IsSource: languages.IsSource})
 	require.NoError(t, err)
 	o.Env = judge.Env{Languages: languages}
+	o.Time = cmp.Or(o.Time, time.Hour) // of a busy machine
 	r, err := Record(context.Background(), p, problem.Solution{File: name, Language: language}, problem.Data{Text: []byte(input), Size: int64(len(input))}, o)
 	require.NoError(t, err)
 	return r
