@@ -45,7 +45,7 @@ func (a *app) stepsCommand() *cli.Command {
 			"the output is wrong, the crash or the limit; loops are told as one. Without --case it takes the smallest\n" +
 			"case that failed last, or the first one.\n\n" +
 			"   cold steps ties.py --case samples/1\n" +
-			"   cold steps ties.py --beside brute.py\n\n" +
+			"   cold steps ties.py --beside brute.py\n" +
 			"   cold steps greedy.cpp --walk\n\n" +
 			"Steps are recorded in C, C++, D, Go, Java, JavaScript, Kotlin, Lua, Pascal, PyPy, Python, Ruby, Rust,\n" +
 			"Scala and TypeScript.",
@@ -130,6 +130,12 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 	}
 	if r.Total == 0 {
 		a.screen.Remark("note: no step was recorded; while it was, the program wrote: %s", cmp.Or(term.Visible(lastLine(r.Run.Stderr.Bytes)), "nothing"))
+	}
+	if f.from > 0 && r.Total > 0 && len(r.Steps) == 0 {
+		a.screen.Remark("note: line %d did not run", f.from)
+	}
+	if f.around != "" && !r.Cut {
+		a.screen.Remark("note: no variable had the value %s, as the language writes it", term.Visible(f.around))
 	}
 	var partings []steps.Parting
 	if f.beside != "" {

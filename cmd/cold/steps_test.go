@@ -37,6 +37,8 @@ func TestTheStepsBeforeAWrongOutputAreTold(t *testing.T) {
 	got = s.run(t, "steps", "sum.py", "--json")
 	require.Equal(t, 0, got.status, got.errors)
 	validates(t, "steps.schema.json", got.out)
+	assert.Contains(t, s.run(t, "steps", "right.py", "--case", "ten", "--from", "99").errors, "note: line 99 did not run\n")
+	assert.Contains(t, s.run(t, "steps", "right.py", "--case", "ten", "--around", "77").errors, "note: no variable had the value 77")
 	testenv.Need(t, "gcc")
 	testenv.Need(t, "perl")
 	got = s.run(t, "steps", "sum.c", "--case", "ten", "--calls", "--page", "steps.html")

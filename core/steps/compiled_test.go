@@ -192,7 +192,7 @@ func TestARecordingOfACompiledProgramIsBounded(t *testing.T) {
 		"by its events":     {endless, Options{Most: 3000}, "it had more steps than are recorded"},
 		"by what it prints": {endless, Options{UntilLine: 20}, "line 20 was printed"},
 		"by a value":        {endless, Options{Around: "7"}, "i had the value 7"},
-		"by its time":       {endless, Options{Time: 50 * time.Millisecond}, "it was recorded for 50ms"},
+		"by its time":       {endless, Options{Time: 50 * time.Millisecond}, "it was recorded for 0.05 s"},
 		"by its calls":      {deep, Options{}, "its calls went too deep to be recorded"},
 	} {
 		t.Run(name, func(t *testing.T) {

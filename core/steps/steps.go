@@ -360,7 +360,7 @@ func (t *teller) Write(p []byte) (int, error) {
 		t.event(string(line))
 		t.pending = rest
 		if most := cmp.Or(t.options.Time, MostTime); !t.done && time.Since(t.since) > most {
-			t.done, t.why = true, fmt.Sprintf("it was recorded for %s; %s", most, narrower)
+			t.done, t.why = true, fmt.Sprintf("it was recorded for %g s; %s", most.Seconds(), narrower)
 		}
 		if t.done && t.stop != nil {
 			t.stop()
