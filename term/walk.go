@@ -41,8 +41,9 @@ type walker struct {
 
 // The walk is laid out for this many rows at the least, and shows so many of the output.
 const (
-	leastHeight = 24
-	outputRows  = 4
+	leastHeight    = 24
+	outputRows     = 4
+	mostStateLines = 200 // of variables, before further calls are only counted
 )
 
 func newWalker(title string, r *steps.Recording, outcome verdict.Outcome) *walker {
@@ -245,7 +246,11 @@ func (w *walker) variables(state steps.State, columns int) (lines []string) {
 			}
 		}
 	}
-	for _, call := range slices.Backward(state.Calls) {
+	for i, call := range slices.Backward(state.Calls) {
+		if len(lines) > mostStateLines {
+			lines = append(lines, dim.Render(count(i+1, "call")+" further out"))
+			break
+		}
 		lines = append(lines, fit(strong.Render(Visible(call.Function))+dim.Render(fmt.Sprintf(", line %d", call.Line)), columns))
 		show(call.Variables)
 	}

@@ -99,3 +99,14 @@ func TestManyCallsAreShortened(t *testing.T) {
 	}
 	assert.LessOrEqual(t, len(callLines([]*steps.CallNode{deep})), 2*mostCallLines+1)
 }
+
+func TestDeepCallsAreCounted(t *testing.T) {
+	r := &steps.Recording{Source: []string{"f()"}, Total: 1000}
+	for i := range 1000 {
+		r.Steps = append(r.Steps, steps.Step{Number: i + 1, Line: 1, Depth: i, Function: "f", Begins: true})
+	}
+	w := newWalker("", r, verdict.Outcome{})
+	lines := w.variables(r.At(999), 40)
+	assert.Less(t, len(lines), 300)
+	assert.Contains(t, ansi.Strip(lines[len(lines)-1]), "799 calls further out")
+}

@@ -72,6 +72,8 @@ const (
 	kept       = 30_000           // steps, the last ones
 	afterValue = 15               // steps behind the one with the value that was asked for
 	mostOutput = 1 << 20
+	mostDepth  = 1 << 17 // of calls; recorders end before that
+	mostText   = 8 << 10 // of one value, in bytes
 )
 
 // A Step is a line that ran, with what it did.
@@ -339,6 +341,7 @@ type teller struct {
 	// arguments are those of a call whose first line has not run yet.
 	arguments []Change
 	printed   int  // lines
+	shown     int  // bytes of what was printed that steps hold
 	begun     bool // From was reached, or not asked for
 	closing   int  // steps until the recording ends; 0: it goes on
 	done      bool
@@ -384,6 +387,9 @@ func (t *teller) event(line string) {
 		return
 	}
 	kind, rest, _ := strings.Cut(line, " ")
+	if kind != "O" && len(rest) > mostText { // no recorder says so much
+		rest = rest[:mostText]
+	}
 	switch kind {
 	case "S":
 		t.step(rest)
@@ -429,6 +435,8 @@ func (t *teller) event(line string) {
 			text = strings.ReplaceAll(strings.ReplaceAll(text, t.mark, ""), t.mark[1:], "") // a recorder may drop the zero
 		}
 		if s := t.numbered(t.open[t.depth]); s != nil && text != "" {
+			text := text[:min(len(text), mostOutput-t.shown)]
+			t.shown += len(text)
 			s.Output += text
 			s.OutputAt = t.total
 		}
@@ -466,7 +474,7 @@ func (t *teller) step(rest string) {
 	}
 	line, err := strconv.Atoi(parts[0])
 	depth, err2 := strconv.Atoi(parts[1])
-	if err != nil || err2 != nil {
+	if err != nil || err2 != nil || depth < 0 || depth > mostDepth {
 		return
 	}
 	if native.Closes(t.lines, line) {

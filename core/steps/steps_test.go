@@ -212,6 +212,19 @@ func TestTheFirstOtherValueIsFound(t *testing.T) {
 	assert.Contains(t, Partings(a, b, map[string]string{"own": "t"}), Parting{"own", "t", 1, "9", "8", 13, 13}, "by another name")
 }
 
+func TestWhatAProgramTellsByItselfIsBounded(t *testing.T) {
+	told := &teller{depth: -1}
+	fmt.Fprintf(told, "V 0 a\t%s\nS 1 0 f\n", strings.Repeat("x", 100_000))
+	for range 30 {
+		fmt.Fprintf(told, "O %s\n", strings.Repeat("y", 100_000))
+	}
+	fmt.Fprintf(told, "S 1 999999999 f\nS 1 -1 f\n")
+	r := told.recording()
+	require.Len(t, r.Steps, 1, "no program is so deep")
+	assert.Less(t, len(r.Steps[0].Changes[0].Value), 10_000)
+	assert.Len(t, r.Steps[0].Output, mostOutput)
+}
+
 func FuzzNothingThatIsToldBreaksTheRecording(f *testing.F) {
 	f.Add("S 1 0 f\nV 0 a\t1\nR 0 x\nX 1 0 e\nO out\nM\n")
 	f.Add("V 9 a\nS\nS 1\nS a b c\nR\nO \\n\\q\nS 99999999999999999999 0 x\n\n")

@@ -202,6 +202,7 @@ for (const call of calls.slice(0, mostCalls)) {
 if (calls.length > mostCalls) {
   tree.append(element("p", `${calls.length - mostCalls} calls more`));
 }
+const mostFrames = 40; // that are shown
 let now = 0;
 const show = (at) => {
   now = Math.min(Math.max(0, at), steps.length - 1);
@@ -229,7 +230,11 @@ const show = (at) => {
   const returns = now + 1 >= steps.length || steps[now + 1].depth <= step.depth;
   const place = document.getElementById("frames");
   place.replaceChildren();
-  [...frames].reverse().forEach((frame, n) => {
+  const inner = [...frames].reverse();
+  if (inner.length > mostFrames) {
+    inner.splice(mostFrames - 1, inner.length - mostFrames, { name: `${inner.length - mostFrames} calls between`, variables: new Map() });
+  }
+  inner.forEach((frame, n) => {
     const one = element("div", "", "frame");
     one.append(element("h3", frame.line ? `${frame.name}, line ${frame.line}` : frame.name));
     if (n === 0) {
