@@ -42,7 +42,7 @@ func TestAFunctionIsRecordedAndItsDriverIsNot(t *testing.T) {
 		{"node", "a.js", "function lastOf(first, k) {\n  while (first.next)\n    first = first.next;\n  return first.val + k;\n}\n", []string{"2: first = {val: 4, next: {val: 7, next: null}}, k = 3", "3: first = {val: 7, next: null}", "4: returns 10"}},
 		{"ruby", "a.rb", "def lastOf(first, k)\n  while first.next\n    first = first.next\n  end\n  first.val + k\nend\n", []string{"2: first = ListNode(val: 4, next: ListNode(val: 7, next: nil)), k = 3", "3: first = ListNode(val: 7, next: nil)", "5: returns 10"}},
 		{"g++", "a.cpp", "class Solution {\npublic:\n    int lastOf(ListNode *first, int k) {\n        while (first->next)\n            first = first->next;\n        return first->val + k;\n    }\n};\n",
-			[]string{"4: this = -> {}, first = -> {val: 4, next: -> {val: 7, next: null}}, k = 3", "5: first = -> {val: 7, next: null}", "6: returns 10"}},
+			[]string{"4: first = -> {val: 4, next: -> {val: 7, next: null}}, k = 3", "5: first = -> {val: 7, next: null}", "6: returns 10"}},
 		{"javac", "Solution.java", "class Solution {\n    public int lastOf(ListNode first, int k) {\n        while (first.next != null)\n            first = first.next;\n        return first.val + k;\n    }\n}\n",
 			[]string{"3: first = {val: 4, next: {val: 7, next: null}}, k = 3", "4: first = {val: 7, next: null}", "5: returns 10"}},
 		{"go", "a.go", "package main\n\nfunc lastOf(first *ListNode, k int) int {\n\tfor first.Next != nil {\n\t\tfirst = first.Next\n\t}\n\treturn first.Val + k\n}\n", []string{"first = -> {Val: 4, Next: -> {Val: 7, Next: nil}}, k = 3", "5: first = -> {Val: 7, Next: nil}", "7: returns 10"}},

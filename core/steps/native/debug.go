@@ -306,7 +306,7 @@ func (u *unitReader) variable(e *dwarf.Entry, in *routine, within scope, parent 
 		return
 	}
 	v := variable{Name: u.t.name(d.name), Type: u.t.plan(d.typ), Place: place, Offset: offset, Line: int64(d.line)}
-	if v.Type < 0 || u.t.plans[v.Type].Kind == typeOther {
+	if v.Type < 0 || u.t.plans[v.Type].Kind == typeOther || d.name == "this" && u.t.isEmptyObject(v.Type) {
 		return
 	}
 	if in == nil {
@@ -323,6 +323,12 @@ func (u *unitReader) variable(e *dwarf.Entry, in *routine, within scope, parent 
 		in.variables = append(in.variables, variable{Name: v.Name, Type: v.Type, Low: int64(r[0]), High: int64(r[1])})
 		in.names = append(in.names, d.name)
 	}
+}
+
+// isEmptyObject reports a pointer to an object that holds nothing.
+func (t *table) isEmptyObject(number int64) bool {
+	p := t.plans[number]
+	return p.Kind == typePointer && p.Element >= 0 && t.plans[p.Element].Kind == typeStruct && t.plans[p.Element].Count == 0
 }
 
 // isIterator reports a type of Rust's over which a loop goes, by a variable that the source does not have.
