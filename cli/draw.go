@@ -181,12 +181,7 @@ func (a *app) pictures(p *problem.Problem, d drawn) ([]picture.Picture, shape.Va
 		}
 		if fault == nil {
 			list, left := picture.Of(in)
-			for _, why := range left {
-				a.screen.Remark("note: %s", term.Visible(why))
-			}
-			if len(list) == 0 && len(left) == 0 {
-				a.screen.Remark("note: %s holds nothing but single values", term.Visible(d.name))
-			}
+			a.notDrawn(d, list, left, "holds nothing but single values")
 			return list, in.Values(), nil
 		}
 		a.screen.Remark("note: %s is not as input.shape says (%s), so that what it holds is guessed", term.Visible(d.name), term.Visible(fault.Error()))
@@ -201,12 +196,7 @@ func (a *app) pictures(p *problem.Problem, d drawn) ([]picture.Picture, shape.Va
 			return nil, nil, usageError("%s: %v", d.name, err)
 		}
 		list, left := picture.OfCall(p.Call.Takes, args)
-		for _, why := range left {
-			a.screen.Remark("note: %s", term.Visible(why))
-		}
-		if len(list) == 0 && len(left) == 0 {
-			a.screen.Remark("note: %s holds nothing that is seen better than read", term.Visible(d.name))
-		}
+		a.notDrawn(d, list, left, "holds nothing that is seen better than read")
 		return list, nil, nil
 	}
 	list := picture.Guess(string(text))
@@ -214,6 +204,16 @@ func (a *app) pictures(p *problem.Problem, d drawn) ([]picture.Picture, shape.Va
 		a.screen.Remark("note: %s looks like nothing that can be drawn; input.shape could say what it is", term.Visible(d.name))
 	}
 	return list, nil, nil
+}
+
+// notDrawn says what of an input is left out, and what it is where there is nothing to draw.
+func (a *app) notDrawn(d drawn, list []picture.Picture, left []string, nothing string) {
+	for _, why := range left {
+		a.screen.Remark("note: %s", term.Visible(why))
+	}
+	if len(list) == 0 && len(left) == 0 {
+		a.screen.Remark("note: %s %s", term.Visible(d.name), nothing)
+	}
 }
 
 // panels are the pictures of an input; one in which an answer points at something is there for each answer.

@@ -129,7 +129,7 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 		a.screen.Remark("note: it printed something else while it was recorded: it does not do the same at every run")
 	}
 	if r.Total == 0 {
-		a.screen.Remark("note: no step was recorded; while it was, the program wrote: %s", cmp.Or(term.Visible(lastLine(r.Run.Stderr.Bytes)), "nothing"))
+		a.screen.Remark("note: no step was recorded; while it was, the program wrote: %s", cmp.Or(term.Visible(verdict.LastLine(string(r.Run.Stderr.Bytes))), "nothing"))
 	}
 	if f.from > 0 && r.Total > 0 && len(r.Steps) == 0 {
 		a.screen.Remark("note: line %d did not run", f.from)
@@ -165,12 +165,6 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 		a.screen.Partings(f.beside, partings, mostPartings)
 	}
 	return a.screen.Flush()
-}
-
-// lastLine is the last line of a text that is not blank.
-func lastLine(text []byte) string {
-	text = bytes.TrimSpace(text)
-	return string(text[bytes.LastIndexByte(text, '\n')+1:])
 }
 
 // mostPartings is how many variables are told whose values differ.

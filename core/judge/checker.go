@@ -83,7 +83,7 @@ func (c *checker) ready(ctx context.Context, j *Judge, w *worker, key checkerKey
 		return fmt.Errorf("%s %s: %w", c.role, c.name, err)
 	}
 	if c.build.Failed {
-		return fmt.Errorf("%s %s does not build: %s", c.role, c.name, cmp.Or(c.build.Read(c.build.Log, true).String(), lastLine(c.build.Log)))
+		return fmt.Errorf("%s %s does not build: %s", c.role, c.name, cmp.Or(c.build.Read(c.build.Log, true).String(), verdict.LastLine(c.build.Log)))
 	}
 	return nil
 }

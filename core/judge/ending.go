@@ -100,7 +100,7 @@ func (m measured) crash(l verdict.Limits, stderr []byte) string {
 	if more := m.reading.String(); more != "" {
 		return words + ": " + more
 	}
-	if line := lastLine(string(stderr)); line != "" {
+	if line := verdict.LastLine(string(stderr)); line != "" {
 		words += ": " + line
 	}
 	return words
@@ -117,7 +117,7 @@ func (m measured) signalWords() string {
 // helperFailed says how a checker, an interactor or a generator failed; empty: it did not. A
 // script says itself what is wrong, in the last line that it wrote to standard error.
 func (m measured) helperFailed(l verdict.Limits, script bool, stderr []byte) string {
-	last := lastLine(string(stderr))
+	last := verdict.LastLine(string(stderr))
 	limit := func(what string) string {
 		return "passed its limit of " + what + "; [limits.checker] sets another"
 	}
@@ -175,10 +175,4 @@ func tooDeep(build *toolchain.Build, text string, failed bool) (hints []string) 
 		return nil
 	}
 	return []string{fmt.Sprintf("%s; with a stack of 16 MiB it says %s", build.Language.Words(toolchain.KindStack), said)}
-}
-
-// lastLine returns the last line that is not blank.
-func lastLine(text string) string {
-	text = strings.TrimSpace(text)
-	return strings.TrimSpace(text[strings.LastIndexByte(text, '\n')+1:])
 }

@@ -113,7 +113,7 @@ func (r *caseRun) ofAnswer(ctx context.Context, of answered) verdict.Outcome {
 			o.Verdict = verdict.RuntimeError
 		}
 		o.ExitCode = 1
-		o.Message = r.callOf(a) + cmp.Or(m.reading.String(), lastLine(string(o.Stderr.Bytes)), "it threw something that says nothing")
+		o.Message = r.callOf(a) + cmp.Or(m.reading.String(), verdict.LastLine(string(o.Stderr.Bytes)), "it threw something that says nothing")
 	case o.Verdict == verdict.OutputLimit && !m.tooLong:
 		o.Message = "it printed more than " + verdict.Size(r.limits.Output)
 	case o.Verdict == verdict.OutputLimit:

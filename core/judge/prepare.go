@@ -205,7 +205,7 @@ func (p *Prepared) Unable(solution int) *UnableError {
 		return nil
 	}
 	said := plan.Build.Read(plan.Build.Log, true)
-	words := cmp.Or(call.Declared(plan.Build.Log), said.String(), lastLine(plan.Build.Log))
+	words := cmp.Or(call.Declared(plan.Build.Log), said.String(), verdict.LastLine(plan.Build.Log))
 	return because(Ended{Verdict: verdict.CompileError, Message: words, Hints: plan.Build.Explain(said)}, plan.Build.Log)
 }
 

@@ -9,13 +9,8 @@ func OfCall(takes []value.Field, args []any) (pictures []Picture, left []string)
 		if i >= len(args) {
 			break
 		}
-		switch p, why := OfValue(f.Type, args[i]); {
-		case why != "":
-			left = append(left, f.Name+": "+why)
-		case p != nil:
-			p.Title = f.Name
-			pictures = append(pictures, *p)
-		}
+		p, why := OfValue(f.Type, args[i])
+		pictures, left = named(pictures, left, f.Name, p, why)
 	}
 	return pictures, left
 }

@@ -116,7 +116,8 @@ func layTree(g *Graph, part []int) []Place {
 		children       []int
 		done           int
 	}
-	stack := []step{{v: root(g, part), from: -1}}
+	first := root(g, part)
+	stack := []step{{v: first, from: -1}}
 	for len(stack) > 0 {
 		top := &stack[len(stack)-1]
 		if top.done == 0 {
@@ -145,8 +146,7 @@ func layTree(g *Graph, part []int) []Place {
 	for i, v := range part {
 		places[i] = at[v]
 	}
-	top := root(g, part)
-	if isBroad(next, places) && isShared(beside[top], top, beside, next) {
+	if isBroad(next, places) && isShared(beside[first], first, beside, next) {
 		return radial(places, next)
 	}
 	return places

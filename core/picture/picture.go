@@ -84,13 +84,19 @@ func (m *Marks) Empty() bool {
 func Of(in *shape.Input) (pictures []Picture, left []string) {
 	for _, s := range in.Structures() {
 		p, why := ofStructure(s)
-		switch {
-		case why != "":
-			left = append(left, s.Name+": "+why)
-		case p != nil:
-			p.Title = s.Name
-			pictures = append(pictures, *p)
-		}
+		pictures, left = named(pictures, left, s.Name, p, why)
+	}
+	return pictures, left
+}
+
+// named adds a picture under a name, or why there is none; where there is neither, nothing is to be seen.
+func named(pictures []Picture, left []string, name string, p *Picture, why string) ([]Picture, []string) {
+	switch {
+	case why != "":
+		left = append(left, name+": "+why)
+	case p != nil:
+		p.Title = name
+		pictures = append(pictures, *p)
 	}
 	return pictures, left
 }

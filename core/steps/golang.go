@@ -179,13 +179,7 @@ func (g *goWriter) statement(s ast.Stmt, f *goFrame) *goFrame {
 	case *ast.IfStmt:
 		g.choice(s, f)
 	case *ast.ForStmt:
-		inner := f
-		if s.Init != nil {
-			g.literals(s.Init, f)
-			if d, ok := s.Init.(*ast.AssignStmt); ok && d.Tok == token.DEFINE {
-				inner = f.with(identifiers(d.Lhs)...)
-			}
-		}
+		inner := g.begun(s.Init, f)
 		var stepped []string // what the loop itself changes
 		switch post := s.Post.(type) {
 		case *ast.IncDecStmt:

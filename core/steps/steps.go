@@ -150,16 +150,18 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 		return nil, err
 	}
 	lines := strings.Split(strings.TrimRight(string(text), "\n"), "\n")
-	program.Env = append(slices.Clone(program.Env), "COLD_STEPS_MOST="+strconv.Itoa(o.most()))
-	if build.StepsItself() {
-		scratch, err := box.NewScratch(os.TempDir(), "cold-verdict-run-")
-		if err != nil {
+	switch {
+	case build.StepsItself():
+		var scratch *box.Scratch
+		if scratch, err = box.NewScratch(os.TempDir(), "cold-verdict-run-"); err != nil {
 			return nil, fmt.Errorf("cannot make a working folder: %w", err)
 		}
 		defer func() { err = errors.Join(err, scratch.Remove()) }()
 		if program, err = o.withTable(&build, program, scratch.Dir, lines); err != nil {
 			return nil, err
 		}
+	case build.Stepped:
+		program.Env = append(slices.Clone(program.Env), "COLD_STEPS_MOST="+strconv.Itoa(o.most()))
 	}
 	file, mark, err := openInput(p, build.Language, input)
 	if err != nil {
@@ -286,7 +288,7 @@ func (o Options) most() int { return cmp.Or(o.Most, MostEvents) }
 // withTable has a program find what its recorder reads.
 func (o Options) withTable(build *toolchain.Build, program box.Program, scratch string, lines []string) (box.Program, error) {
 	table, err := native.Table(filepath.Join(build.Dir, "program"), native.Options{
-		Source: build.File, Lines: lines, Most: o.most(), Raises: "panics", Brackets: !slices.Contains([]string{".c", ".cpp"}, build.Language.Extensions[0]),
+		Source: build.File, Lines: lines, Most: o.most(), Raises: "panics", Brackets: !slices.Contains([]string{".c", ".cpp"}, build.Language.FirstExtension()),
 	})
 	if errors.Is(err, native.ErrMachine) {
 		return program, &UnableError{err.Error()}
@@ -298,7 +300,7 @@ func (o Options) withTable(build *toolchain.Build, program box.Program, scratch 
 		return program, err
 	}
 	program.Reads = append(slices.Clone(program.Reads), path)
-	program.Env = append(program.Env, "COLD_STEPS="+path)
+	program.Env = append(slices.Clone(program.Env), "COLD_STEPS="+path)
 	return program, nil
 }
 

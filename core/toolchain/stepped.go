@@ -2,8 +2,8 @@ package toolchain
 
 import (
 	"embed"
-	"io/fs"
-	"path"
+	"fmt"
+	"strings"
 )
 
 // stepping is what is put beside the source of a stepped build: what records, and what has it begin and end where a
@@ -21,14 +21,18 @@ func (l *Language) HasStepped() bool { return len(l.Stepped) > 0 }
 // StepsItself reports that what records is a part of the program, which looks up where it is to.
 func (b *Build) StepsItself() bool { return b.Stepped && len(b.Language.SteppedRun) == 0 }
 
+// besideStepped puts those of the files beside the source that its commands name; a unit of Pascal is named without its
+// ending.
 func (b *Build) besideStepped() {
-	fs.WalkDir(stepping, ".", func(name string, d fs.DirEntry, err error) error {
-		if err == nil && !d.IsDir() {
-			text, _ := stepping.ReadFile(name) // it is in this program
-			b.beside(path.Base(name), text)
+	named := fmt.Sprint(b.Language.Stepped, b.Language.SteppedAgain)
+	files, _ := stepping.ReadDir("stepping") // they are in this program
+	for _, file := range files {
+		name := file.Name()
+		if strings.Contains(named, stem(name)) {
+			text, _ := stepping.ReadFile("stepping/" + name)
+			b.beside(name, text)
 		}
-		return nil
-	})
+	}
 }
 
 // againIf are texts of the compiler with which the second way of building is tried.

@@ -1,5 +1,7 @@
 package verdict
 
+import "strings"
+
 import "time"
 
 // Limits are what one run is held to. A zero field means that this resource
@@ -187,4 +189,10 @@ type Excerpt struct {
 	Column    int      // in that line, from 1, in characters of the uncut line
 	AtStart   bool     // Lines begins with the first line of the text
 	AtEnd     bool     // Lines ends with the last line of the text
+}
+
+// LastLine is the last line of a text that is not blank, without blanks around it.
+func LastLine(text string) string {
+	text = strings.TrimSpace(text)
+	return strings.TrimSpace(text[strings.LastIndexByte(text, '\n')+1:])
 }

@@ -238,18 +238,23 @@ func (t *table) whole(e *dwarf.Entry) (d declared) {
 		if d.file == 0 {
 			d.file, _ = e.Val(dwarf.AttrDeclFile).(int64)
 		}
-		next, ok := e.Val(dwarf.AttrAbstractOrigin).(dwarf.Offset)
-		if !ok {
-			next, ok = e.Val(dwarf.AttrSpecification).(dwarf.Offset)
-		}
-		if !ok {
-			break
-		}
-		if e = t.entry(next); e == nil {
+		if e = t.completed(e); e == nil {
 			break
 		}
 	}
 	return d
+}
+
+// completed is the entry that another one completes; nil: it stands for itself.
+func (t *table) completed(e *dwarf.Entry) *dwarf.Entry {
+	at, ok := e.Val(dwarf.AttrAbstractOrigin).(dwarf.Offset)
+	if !ok {
+		at, ok = e.Val(dwarf.AttrSpecification).(dwarf.Offset)
+	}
+	if !ok {
+		return nil
+	}
+	return t.entry(at)
 }
 
 // entry reads one by its offset; nil: there is none.
@@ -605,15 +610,8 @@ func (t *table) container(e *dwarf.Entry) int64 {
 				}
 			}
 		}
-		next, ok := e.Val(dwarf.AttrAbstractOrigin).(dwarf.Offset)
-		if !ok {
-			next, ok = e.Val(dwarf.AttrSpecification).(dwarf.Offset)
-		}
-		if !ok {
-			return -1
-		}
-		if e = t.entry(next); e == nil {
-			return -1
+		if e = t.completed(e); e == nil {
+			break
 		}
 	}
 	return -1

@@ -101,13 +101,11 @@ func (t *table) plan(at dwarf.Offset) int64 {
 			part := int64(len(t.plans) - 1)
 			p.First, p.Count = t.keep([]field{{Type: part}, {Type: part, Offset: size / 2}})
 		}
-	case dwarf.TagPointerType:
+	case dwarf.TagPointerType, dwarf.TagReferenceType, dwarf.TagRvalueReferenceType:
 		p.Kind, p.Size = typePointer, 8
-		if hasTo {
-			p.Element = t.plan(to)
+		if e.Tag != dwarf.TagPointerType {
+			p.C = 1 // it is shown as what it refers to
 		}
-	case dwarf.TagReferenceType, dwarf.TagRvalueReferenceType:
-		p.Kind, p.Size, p.C = typePointer, 8, 1
 		if hasTo {
 			p.Element = t.plan(to)
 		}
