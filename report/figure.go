@@ -68,8 +68,8 @@ func DrawGrowth(out io.Writer, format string, r *growth.Result) error {
 	if err := addLimit(p, r, least, most); err != nil {
 		return err
 	}
-	p.Y.Max *= 3   // room for the legend
-	p.X.Max *= 1.5 // and for the last label
+	p.Y.Max *= 3                          // room for the legend
+	p.X.Max *= math.Pow(most/least, 0.06) // and, of the axis, for the last label
 	writer, err := p.WriterTo(figureWidth, figureHeight, format)
 	if err != nil {
 		return err
