@@ -128,10 +128,10 @@ func (a *app) steps(ctx context.Context, c *cli.Command, f stepsFlags) error {
 	if kept := min(len(printed), len(r.Output)); !r.Cut && outcome.Verdict.Passing() && !bytes.Equal(r.Output[:kept], printed[:kept]) { // of both the beginning is kept
 		a.screen.Remark("note: it printed something else while it was recorded: it does not do the same at every run")
 	}
-	if r.Total == 0 {
+	if r.Total == 0 && f.from == 0 {
 		a.screen.Remark("note: no step was recorded; while it was, the program wrote: %s", cmp.Or(term.Visible(verdict.LastLine(string(r.Run.Stderr.Bytes))), "nothing"))
 	}
-	if f.from > 0 && r.Total > 0 && len(r.Steps) == 0 {
+	if f.from > 0 && len(r.Steps) == 0 {
 		a.screen.Remark("note: line %d did not run", f.from)
 	}
 	if f.around != "" && !r.Cut {

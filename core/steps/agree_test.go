@@ -494,3 +494,21 @@ func TestWhatIsRecordedIsWhatPrintsByHandWouldShow(t *testing.T) {
 		})
 	}
 }
+
+func TestARecordingBeginsWithALine(t *testing.T) {
+	for i := range dialects {
+		d := &dialects[i]
+		t.Run(d.file, func(t *testing.T) {
+			testenv.Need(t, d.needs)
+			p := wrongs()[0]
+			source := written(d, p)
+			last := p.main[len(p.main)-1].line // where the sum is printed
+			r := record(t, d.file, source, "", Options{From: last, Most: 20})
+			if assert.NotEmpty(t, r.Steps, source) {
+				assert.Equal(t, last, r.Steps[0].Line, source)
+				assert.Contains(t, told(r.Steps[:1])[0], "s = 13", source)
+			}
+			assert.Equal(t, "13\n", string(r.Output))
+		})
+	}
+}

@@ -180,6 +180,14 @@ int main(int count, char **) {
 	assert.Equal(t, "aside\n", string(r.Run.Stderr.Bytes))
 }
 
+func TestWhatLiesBeforeTheLineWithWhichItBeginsTakesNoRoom(t *testing.T) {
+	testenv.Need(t, "gcc")
+	const source = "#include <stdio.h>\nint main(void) {\n    long long s = 0;\n    for (int i = 0; i < 1000000; i++)\n        s += i;\n    printf(\"%lld\\n\", s);\n    return 0;\n}\n"
+	r := record(t, "a.c", source, "", Options{From: 6, Most: 100})
+	assert.Equal(t, []string{`6: s = 499999500000, prints "499999500000\n"`, "7: returns 0"}, told(r.Steps))
+	assert.False(t, r.Cut)
+}
+
 func TestARecordingOfACompiledProgramIsBounded(t *testing.T) {
 	testenv.Need(t, "gcc")
 	const endless = "#include <stdio.h>\nint main(void) {\n    for (int i = 1;; i++)\n        printf(\"%d\\n\", i);\n}\n"

@@ -68,7 +68,7 @@ type Options struct {
 // Bounds of a recording.
 const (
 	MostEvents = 1_500_000
-	MostTime   = 10 * time.Second // from the first event on
+	MostTime   = 10 * time.Second // from the first step on
 	kept       = 30_000           // steps, the last ones
 	afterValue = 15               // steps behind the one with the value that was asked for
 	mostOutput = 1 << 20
@@ -161,7 +161,7 @@ func Record(ctx context.Context, p *problem.Problem, solution problem.Solution, 
 			return nil, err
 		}
 	case build.Stepped:
-		program.Env = append(slices.Clone(program.Env), "COLD_STEPS_MOST="+strconv.Itoa(o.most()))
+		program.Env = append(slices.Clone(program.Env), "COLD_STEPS_MOST="+strconv.Itoa(o.most()), "COLD_STEPS_FROM="+strconv.Itoa(o.From))
 	}
 	file, mark, err := openInput(p, build.Language, input)
 	if err != nil {
@@ -252,7 +252,7 @@ func (o Options) around(w *toolchain.Wrapping, with recorder, file string) error
 		own = strings.TrimSuffix(file, filepath.Ext(file)) + with.made
 	}
 	recording := func() []byte {
-		return []byte(strings.NewReplacer("MOST", strconv.Itoa(o.most()), "PRIVATE", runs, "OWN_FILE", own, "DRIVEN", strconv.Itoa(len(w.Files))).Replace(string(text)))
+		return []byte(strings.NewReplacer("MOST", strconv.Itoa(o.most()), "FROM_LINE", strconv.Itoa(o.From), "PRIVATE", runs, "OWN_FILE", own, "DRIVEN", strconv.Itoa(len(w.Files))).Replace(string(text)))
 	}
 	files := map[string][]byte{}
 	maps.Copy(files, w.Files)
@@ -288,7 +288,7 @@ func (o Options) most() int { return cmp.Or(o.Most, MostEvents) }
 // withTable has a program find what its recorder reads.
 func (o Options) withTable(build *toolchain.Build, program box.Program, scratch string, lines []string) (box.Program, error) {
 	table, err := native.Table(filepath.Join(build.Dir, "program"), native.Options{
-		Source: build.File, Lines: lines, Most: o.most(), Raises: "panics", Brackets: !slices.Contains([]string{".c", ".cpp"}, build.Language.FirstExtension()),
+		Source: build.File, Lines: lines, Most: o.most(), From: o.From, Raises: "panics", Brackets: !slices.Contains([]string{".c", ".cpp"}, build.Language.FirstExtension()),
 	})
 	if errors.Is(err, native.ErrMachine) {
 		return program, &UnableError{err.Error()}
@@ -334,7 +334,7 @@ type teller struct {
 	lines   []string // of the source
 	mark    string   // of a driver, behind what was printed
 	pending []byte
-	since   time.Time // the first event
+	since   time.Time // the first step
 	ring    []Step
 	first   int // in the ring
 	total   int
@@ -342,10 +342,11 @@ type teller struct {
 	depth   int         // at which the program is
 	// arguments are those of a call whose first line has not run yet.
 	arguments []Change
-	printed   int  // lines
-	shown     int  // bytes of what was printed that steps hold
-	begun     bool // From was reached, or not asked for
-	closing   int  // steps until the recording ends; 0: it goes on
+	globals   []Change // before the first line that is told
+	printed   int      // lines
+	shown     int      // bytes of what was printed that steps hold
+	begun     bool     // From was reached, or not asked for
+	closing   int      // steps until the recording ends; 0: it goes on
 	done      bool
 	why       string
 	stop      func() // is called when nothing more is wanted; nil: nothing is
@@ -354,9 +355,6 @@ type teller struct {
 // Write takes a part of what a recorder says; it never fails.
 func (t *teller) Write(p []byte) (int, error) {
 	t.pending = append(t.pending, p...)
-	if t.since.IsZero() {
-		t.since = time.Now()
-	}
 	for {
 		line, rest, ok := bytes.Cut(t.pending, []byte("\n"))
 		if !ok {
@@ -364,7 +362,7 @@ func (t *teller) Write(p []byte) (int, error) {
 		}
 		t.event(string(line))
 		t.pending = rest
-		if most := cmp.Or(t.options.Time, MostTime); !t.done && time.Since(t.since) > most {
+		if most := cmp.Or(t.options.Time, MostTime); !t.done && !t.since.IsZero() && time.Since(t.since) > most {
 			t.done, t.why = true, fmt.Sprintf("it was recorded for %g s; %s", most.Seconds(), narrower)
 		}
 		if t.done && t.stop != nil {
@@ -410,6 +408,8 @@ func (t *teller) event(line string) {
 		value = unescaper.Replace(value)
 		if s := t.numbered(t.open[t.depth]); s != nil {
 			s.Changes = append(s.Changes, Change{name, value, true, t.by(s)})
+		} else if t.total == 0 && t.options.From > 0 { // what there is where the recording begins
+			t.globals = append(t.globals, Change{name, value, true, 1})
 		}
 		t.seen(name, value)
 	case "R":
@@ -494,7 +494,9 @@ func (t *teller) step(rest string) {
 			return
 		}
 	}
-	t.total++
+	if t.total++; t.since.IsZero() {
+		t.since = time.Now()
+	}
 	if t.options.From > 0 && !t.begun {
 		if line != t.options.From {
 			return
@@ -503,7 +505,8 @@ func (t *teller) step(rest string) {
 	}
 	s := Step{Number: t.total, Line: line, Depth: depth, Function: parts[2], Changes: t.arguments, Arguments: len(t.arguments)}
 	s.Begins = depth > t.depth || t.total == 1
-	t.arguments = nil
+	s.Changes = append(s.Changes, t.globals...)
+	t.arguments, t.globals = nil, nil
 	if len(t.ring) < kept {
 		t.ring = append(t.ring, s)
 	} else if t.options.From > 0 {

@@ -18,6 +18,8 @@ import (
 type Options struct {
 	Source string // name of the file whose lines are recorded
 	Most   int    // events that are told at the most
+	// From is the line with whose first run the recording begins; 0: with the program. Until then it runs at its own speed.
+	From int
 	// Lines are those of the source. One that only closes what was open is no step.
 	Lines []string
 	// Raises is what is told of an exception whose kind is not known; "panics". C++ tells its class.
@@ -49,7 +51,7 @@ const (
 	headTypes
 	headFields
 	headStrings
-	headWords = 18
+	headWords = 20
 )
 
 // Table reads a program and returns what its recorder reads. A program without a line of the source has an empty
@@ -150,7 +152,7 @@ func (t *table) encode() []byte {
 	if t.options.Brackets {
 		head[headStrings+4] = 1
 	}
-	head[headStrings+5], head[headStrings+6] = int64(first), int64(len(t.globals))
+	head[headStrings+5], head[headStrings+6], head[headStrings+7] = int64(first), int64(len(t.globals)), int64(t.options.From)
 	var out bytes.Buffer
 	binary.Write(&out, binary.LittleEndian, head)
 	out.Write(body.Bytes())

@@ -73,10 +73,12 @@ if (isMainThread) {
   let script = null;
   let lines = [];
   let left = MOST;
+  let begun = FROM_LINE === 0;
   let depth = -1;
   let last = '';
 
   const say = (line) => {
+    if (!begun) return; // nothing is told before the line with which it begins
     lines.push(line);
     left--;
   };
@@ -144,8 +146,9 @@ if (isMainThread) {
         known.length = depth;
         last = '';
       }
-      await changes(frame, at);
       const line = lineOf(frame.location);
+      begun ||= line === FROM_LINE;
+      if (begun) await changes(frame, at);
       if (reason === 'exception' || reason === 'promiseRejection') {
         say('X ' + line + ' ' + at + ' ' + clean((data.description || String(data.value)).split('\n')[0]));
       } else if (line > 0 && last !== line + ' ' + at) {

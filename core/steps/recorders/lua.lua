@@ -8,6 +8,7 @@ file:close()
 local told = assert(io.open("/dev/fd/3", "w"))
 told:setvbuf("full", 65536)
 local left, known, depth = MOST, { {} }, 0
+local begun = FROM_LINE == 0
 local function clean(s)
   return (s:gsub("\\", "\\\\"):gsub("\n", "\\n"):gsub("\t", "\\t"):gsub("\r", "\\r"))
 end
@@ -81,13 +82,17 @@ local function hook(event, line)
       known[depth + 1] = {}
     end
   elseif event == "line" then
+    begun = begun or line == FROM_LINE -- nothing is told before the line with which it begins
+    if not begun then return end
     globalChanges()
     changes(2)
     say(("S %d %d %s\n"):format(line, depth, info.name or (depth == 0 and "<main>" or "?")))
   elseif event == "return" then
-    globalChanges()
-    changes(2)
-    say(("R %d \n"):format(depth))
+    if begun then
+      globalChanges()
+      changes(2)
+      say(("R %d \n"):format(depth))
+    end
     if depth > 0 then depth = depth - 1 end
     if driven and depth == 0 then told:flush() end -- the driver may end the process at any time
   end

@@ -17,7 +17,7 @@ def begin(private, own, driven):
         while text:
             text = text[os.write(3, text):]
 
-    left = [MOST]
+    left, begun = [MOST], [FROM_LINE == 0]
     known, depths = {}, {}
 
     class Short(reprlib.Repr):
@@ -72,6 +72,13 @@ def begin(private, own, driven):
 
     def inside(frame, event, arg):
         depth = depths.get(frame, 0)
+        if not begun[0]:  # nothing is told before the line with which it begins
+            if event == "line" and frame.f_lineno == FROM_LINE:
+                begun[0] = True
+            else:
+                if event == "return":
+                    depths.pop(frame, None)
+                return inside
         if event == "line":
             changes(frame, depth)
             say("S %d %d %s\n" % (frame.f_lineno, depth, frame.f_code.co_name))

@@ -7,6 +7,7 @@ def ColdSteps.begin(private, own, driven)
   told = IO.for_fd(3, 'w')
   told.sync = false
   left = MOST
+  begun = FROM_LINE == 0
   stack = []
   say = lambda do |line|
     left -= 1
@@ -60,6 +61,12 @@ def ColdSteps.begin(private, own, driven)
   end
   trace = TracePoint.new(:line, :call, :return, :raise) do |tp|
     next unless (driven ? File.basename(tp.path) : tp.path) == own && left > 0
+    begun ||= tp.event == :line && tp.lineno == FROM_LINE # nothing is told before the line with which it begins
+    unless begun
+      stack << { depth: stack.size, known: {} } if tp.event == :call
+      stack.pop if tp.event == :return && stack.size > 1
+      next
+    end
     case tp.event
     when :call
       stack << { depth: stack.size, known: {} }

@@ -12,7 +12,9 @@ public final class ColdSteps {
     static final int TEXT = 80, ELEMENTS = 24, LEVELS = 6;
     static OutputStream told;
     static int left;
-    static boolean over;
+    static boolean over, begun; // begun: the line with which it begins has run
+    static int from;
+    static final List<String[]> waiting = new ArrayList<>(); // variables of a line that may be the one with which it begins
     static Throwable thrown;
     static int line;
 
@@ -27,7 +29,7 @@ public final class ColdSteps {
     }
 
     static void write(String text) {
-        if (over) return;
+        if (over || !begun && !text.startsWith("O")) return;
         try {
             told.write((text + "\n").getBytes(StandardCharsets.UTF_8));
             if (--left <= 0) {
@@ -57,7 +59,7 @@ public final class ColdSteps {
         if (!classes.containsKey(of)) {
             List<Field> list = new ArrayList<>();
             for (Field f : of.getDeclaredFields()) {
-                if (Modifier.isStatic(f.getModifiers()) && !f.getName().equals("serialVersionUID") && !f.isSynthetic() && !f.isEnumConstant() && f.trySetAccessible()) list.add(f);
+                if (Modifier.isStatic(f.getModifiers()) && !f.getName().equals("serialVersionUID") && !f.getName().contains("$") && !f.isSynthetic() && !f.isEnumConstant() && f.trySetAccessible()) list.add(f);
             }
             classes.put(of, list);
         }
@@ -65,6 +67,10 @@ public final class ColdSteps {
 
     public static synchronized void line(int number) {
         if (over) return;
+        if (number == from) begun = true;
+        if (begun) for (String[] one : waiting) variable(one[0], one[1]);
+        waiting.clear();
+        if (!begun) return;
         for (List<Field> list : classes.values()) {
             for (Field f : list) {
                 String now;
@@ -82,6 +88,10 @@ public final class ColdSteps {
 
     static void variable(String name, String now) {
         if (now == null) return;
+        if (!begun) {
+            waiting.add(new String[] {name, now});
+            return;
+        }
         int depth = calls.size() - 1;
         if (!now.equals(calls.get(depth).put(name, now))) write("V " + depth + " " + name + "\t" + clean(now));
     }
@@ -335,6 +345,8 @@ public final class ColdSteps {
     public static void main(String[] args) throws Throwable {
         told = new BufferedOutputStream(new FileOutputStream("/dev/fd/3"), 1 << 16);
         left = Integer.parseInt(System.getenv("COLD_STEPS_MOST"));
+        from = Integer.parseInt(System.getenv("COLD_STEPS_FROM"));
+        begun = from == 0;
         PrintStream out = System.out;
         System.setOut(new PrintStream(new OutputStream() {
             @Override

@@ -30,7 +30,7 @@ typedef struct { int64_t name, type, place, offset, low, high, line, argument, m
 typedef struct { int64_t kind, size, element, a, b, c, first, count; } cold_type;
 typedef struct { int64_t name, type, offset, value; } cold_field;
 
-enum { head_sites = 1, head_functions = 3, head_variables = 5, head_types = 7, head_fields = 9, head_strings = 11, head_slots, head_slot_bytes, head_most, head_style, head_globals };
+enum { head_sites = 1, head_functions = 3, head_variables = 5, head_types = 7, head_fields = 9, head_strings = 11, head_slots, head_slot_bytes, head_most, head_style, head_globals, head_from = head_globals + 2 };
 enum { site_line, site_end, site_return, site_write, site_writev, site_exit, site_index, site_raise };
 enum { base_cfa, base_rbp, base_rsp };
 enum { place_frame, place_address, place_pointer };
@@ -714,6 +714,8 @@ static void look(int64_t level, const cold_variable *v, const char *base, cold_k
     }
 }
 
+static int begins_late; /* the first line that is told is in the midst of its call */
+
 static void look_all(const cold_frame *f, int64_t level, int64_t address, int64_t line, int is_end)
 {
     const cold_function *of = &functions[f->function];
@@ -725,7 +727,7 @@ static void look_all(const cold_frame *f, int64_t level, int64_t address, int64_
             const cold_variable *other = &variables[of->first + ++i];
             is_there |= address >= other->low && address < other->high;
         }
-        if (!f->line && !v->argument) /* no line of the call has run */
+        if (!f->line && !v->argument && !begins_late) /* no line of the call has run */
             continue;
         if (!is_there) {
             k->set = 0;
@@ -853,6 +855,7 @@ static void at_line(const cold_site *s, const greg_t *r)
         }
     }
     look_all(f, depth, s->address, s->line, s->kind == site_end);
+    begins_late = 0;
     f->line = s->line;
     f->seen[0] = s->address;
     f->count = 1;
@@ -1014,6 +1017,20 @@ static void restore_all(void)
         *(volatile char *)sites[i].address = (char)(sites[i].back >> 56);
 }
 
+/* arm puts breakpoints everywhere, or, where the recording begins with a line, only there and where the program prints and
+   ends. */
+static int is_armed;
+
+static void arm(int64_t from)
+{
+    is_armed = !from;
+    for (int64_t i = 0; i < site_count; i++) {
+        int64_t kind = sites[i].kind;
+        if (!from || (kind == site_line && sites[i].line == from) || kind == site_write || kind == site_writev || kind == site_exit)
+            *(volatile unsigned char *)sites[i].address = 0xcc;
+    }
+}
+
 static void at_trap(int number, siginfo_t *info, void *context)
 {
     ucontext_t *u = (ucontext_t *)context;
@@ -1043,6 +1060,10 @@ static void at_trap(int number, siginfo_t *info, void *context)
         return;
     }
     if (!over && (pid_t)call(SYS_gettid, 0, 0, 0) == main_thread) {
+        if (!is_armed && s->kind == site_line) {
+            arm(0);
+            begins_late = 1;
+        }
         switch (s->kind) {
         case site_line:
         case site_end:
@@ -1214,8 +1235,7 @@ __attribute__((constructor)) void cold_begin(void)
     find(0, "write", site_write);
     find(1, "writev", site_writev);
     site_count = count;
-    for (int64_t i = 0; i < count; i++)
-        *(volatile unsigned char *)sites[i].address = 0xcc;
+    arm(table[head_from]);
 }
 
 #ifdef __cplusplus
